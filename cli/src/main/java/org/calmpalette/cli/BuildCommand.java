@@ -1,0 +1,114 @@
+package org.calmpalette.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.exchange.Handover;
+import org.calmpalette.core.exchange.ThemeFolder;
+import org.calmpalette.core.theme.Theme;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+@Command(name = "build", mixinStandardHelpOptions = true,
+    description = "The finished stylesheets and pages of a theme with an owner's values.")
+final class BuildCommand implements Callable<Integer> {
+  @Spec
+  private CommandSpec spec;
+
+  @Parameters(arity = "0..1", paramLabel = "THEME")
+  private Path theme;
+
+  @Option(names = "--values", paramLabel = "FILE", description = "The owner's values: a JSON object, key to value.")
+  private Path values;
+
+  @Option(names = "--out", paramLabel = "DIR", description = "A folder that is new or empty.")
+  private Path target;
+
+  @Option(names = "--json", description = "Answer as JSON.")
+  private boolean json;
+
+  @Option(names = "--cases", paramLabel = "FILE", description = "JSON Lines with \"theme\", \"values\" (a file or an object) and \"out\".")
+  private Path cases;
+
+  @Override
+  public Integer call() throws IOException {
+    PrintWriter out = spec.commandLine().getOut();
+    if (cases != null) {
+      return Answers.each(cases, out, given -> {
+        JsonNode v = given.path("values");
+        Map<String, String> read = v.isObject() ? values(v) : v.isString() ? values(Path.of(v.asString())) : null;
+        return build(Path.of(given.path("theme").asString("")), read, Path.of(given.path("out").asString("")));
+      });
+    }
+    if (theme == null || target == null) {
+      throw new BadInputException("A theme and --out are needed.",
+          "For example: ./calm build towpath.zip --values mine.json --out site");
+    }
+    Map<String, Object> answer = build(theme, values == null ? null : values(values), target);
+    if (json) {
+      Answers.print(out, answer);
+    } else {
+      out.println(answer.get("files") + " files written to " + target + ".");
+      for (Object o : (List<?>) answer.get("leftOut")) {
+        ThemeBuild.LeftOut left = (ThemeBuild.LeftOut) o;
+        out.println("Left out: " + left.key() + " = " + left.value() + ". " + left.why());
+      }
+      out.flush();
+    }
+    return 0;
+  }
+
+  private static Map<String, Object> build(Path source, Map<String, String> values, Path target) throws IOException {
+    if (target.toString().isEmpty()) {
+      throw new BadInputException("A folder to write to is needed.", "Give --out, or \"out\" in a case.");
+    }
+    if (Files.exists(target) && (!Files.isDirectory(target) || !isEmpty(target))) {
+      throw new BadInputException(target + " is there already and not empty.", "Name a new folder.");
+    }
+    Theme read = ThemeFolder.read(source);
+    var files = Handover.files(read, values);
+    for (String path : files.paths()) {
+      Path file = target.resolve(path);
+      Files.createDirectories(file.getParent());
+      Files.write(file, files.read(path));
+    }
+    Map<String, Object> answer = new LinkedHashMap<>();
+    answer.put("files", files.paths().size());
+    answer.put("leftOut", ThemeBuild.leftOut(read.palette(), values == null ? Map.of() : values));
+    return answer;
+  }
+
+  private static boolean isEmpty(Path folder) throws IOException {
+    try (var list = Files.list(folder)) {
+      return list.findAny().isEmpty();
+    }
+  }
+
+  private static Map<String, String> values(Path file) throws IOException {
+    try {
+      return values(JsonMapper.shared().readTree(Files.readAllBytes(file)));
+    } catch (JacksonException e) {
+      throw new BadInputException(file + ": this is not JSON. " + e.getOriginalMessage(),
+          "Write {\"notice-badge-fill\": \"#24463a\"}.");
+    }
+  }
+
+  private static Map<String, String> values(JsonNode node) {
+    Map<String, String> values = new LinkedHashMap<>();
+    node.properties().forEach(e -> values.put(e.getKey(), e.getValue().asString("")));
+    return values;
+  }
+}

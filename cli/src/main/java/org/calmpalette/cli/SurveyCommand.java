@@ -1,0 +1,105 @@
+package org.calmpalette.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.exchange.ThemeFolder;
+import org.calmpalette.core.survey.ColorRow;
+import org.calmpalette.core.survey.ColorUse;
+import org.calmpalette.core.survey.Finding;
+import org.calmpalette.core.survey.PictureUse;
+import org.calmpalette.core.survey.Survey;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+@Command(name = "survey", mixinStandardHelpOptions = true,
+    description = "What is fixed in a theme (folder, zip or stylesheet), and what is wrong with it.")
+final class SurveyCommand implements Callable<Integer> {
+  @Spec
+  private CommandSpec spec;
+
+  @Parameters(arity = "0..1", paramLabel = "PATH")
+  private Path path;
+
+  @Option(names = "--json", description = "Answer as JSON.")
+  private boolean json;
+
+  @Option(names = "--cases", paramLabel = "FILE", description = "JSON Lines with \"path\".")
+  private Path cases;
+
+  @Override
+  public Integer call() throws IOException {
+    PrintWriter out = spec.commandLine().getOut();
+    if (cases != null) {
+      return Answers.each(cases, out, given -> answer(Survey.of(ThemeFolder.read(Path.of(given.path("path").asString(""))))));
+    }
+    if (path == null) {
+      throw new BadInputException("A path is needed.", "Name a theme's folder, zip or stylesheet.");
+    }
+    Survey survey = Survey.of(ThemeFolder.read(path));
+    if (json) {
+      Answers.print(out, answer(survey));
+    } else {
+      print(survey, out);
+    }
+    return 0;
+  }
+
+  private static Map<String, Object> answer(Survey survey) {
+    Map<String, Object> answer = new LinkedHashMap<>();
+    answer.put("stylesheets", survey.stylesheets());
+    answer.put("colors", survey.colors().rows().stream().map(SurveyCommand::answer).toList());
+    answer.put("pictures", survey.pictures());
+    answer.put("findings", survey.findings());
+    return answer;
+  }
+
+  private static Map<String, Object> answer(ColorRow row) {
+    Map<String, Object> answer = new LinkedHashMap<>();
+    answer.put("value", row.value());
+    answer.put("count", row.uses().size());
+    answer.put("uses", row.uses().stream().map(SurveyCommand::answer).toList());
+    return answer;
+  }
+
+  private static Map<String, Object> answer(ColorUse use) {
+    Map<String, Object> answer = new LinkedHashMap<>();
+    answer.put("file", use.file());
+    answer.put("line", use.line());
+    answer.put("column", use.column());
+    answer.put("selector", use.selector());
+    answer.put("property", use.property());
+    answer.put("written", use.written());
+    answer.put("conditions", use.conditions());
+    return answer;
+  }
+
+  private static void print(Survey survey, PrintWriter out) {
+    for (Survey.SheetSummary s : survey.stylesheets()) {
+      out.printf("%s: %d bytes, %d rules, %d declarations%n", s.file(), s.bytes(), s.rules(), s.declarations());
+    }
+    List<ColorRow> rows = survey.colors().rows();
+    out.printf("%n%d colours%n", rows.size());
+    for (ColorRow row : rows) {
+      out.printf("  %-10s %4d  %s%n", row.value(), row.uses().size(), String.join("  ", row.spellings()));
+    }
+    out.printf("%n%d pictures%n", survey.pictures().size());
+    for (PictureUse p : survey.pictures()) {
+      out.printf("  %s:%d  %s  %s%n", p.file(), p.line(), p.url(),
+          p.exists() ? p.width() + " by " + p.height() + ", " + p.bytes() + " bytes" : "is not there");
+    }
+    out.printf("%n%d findings%n", survey.findings().size());
+    for (Finding f : survey.findings()) {
+      out.printf("  %s:%d  %s %s%n", f.file(), f.line(), f.message(), f.mend());
+    }
+    out.flush();
+  }
+}

@@ -1,0 +1,298 @@
+package org.calmpalette.core.css.selector;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
+
+/**
+ * Matches selectors against the elements of a page: Selectors 4, section 17.2. Element states that depend on a person
+ * are an input; those that follow from the markup are read from it.
+ */
+public final class SelectorMatcher {
+  /** Attributes whose values HTML compares without regard to case: HTML Standard, section 4.16.2. */
+  private static final Set<String> CASELESS_VALUES = Set.of(
+      "accept", "accept-charset", "align", "alink", "axis", "bgcolor", "charset", "checked", "clear", "codetype",
+      "color", "compact", "declare", "defer", "dir", "direction", "disabled", "enctype", "face", "frame", "hreflang",
+      "http-equiv", "lang", "language", "link", "media", "method", "multiple", "nohref", "noresize", "noshade",
+      "nowrap", "readonly", "rel", "rev", "rules", "scope", "scrolling", "selected", "shape", "target", "text", "type",
+      "valign", "valuetype", "vlink");
+
+  private final States states;
+  private final boolean quirks;
+  private final Element scope;
+
+  public SelectorMatcher(Document page, States states) {
+    this.states = states;
+    this.quirks = page.quirksMode() == Document.QuirksMode.quirks;
+    this.scope = null;
+  }
+
+  private SelectorMatcher(SelectorMatcher outer, Element scope) {
+    this.states = outer.states;
+    this.quirks = outer.quirks;
+    this.scope = scope;
+  }
+
+  /** The same matcher with another meaning of {@code :scope}. */
+  public SelectorMatcher scopedTo(Element root) {
+    return new SelectorMatcher(this, root);
+  }
+
+  /** Whether any selector of the list means this element itself; those that mean a pseudo-element of it do not. */
+  public boolean matches(SelectorList list, Element element) {
+    for (ComplexSelector s : list.selectors()) {
+      if (s.pseudoElement() == null && matches(s, element)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** Whether the selector means this element, or a pseudo-element of it. */
+  public boolean matches(ComplexSelector selector, Element element) {
+    return matchesFrom(selector, selector.compounds().size() - 1, element);
+  }
+
+  private boolean matchesFrom(ComplexSelector selector, int index, Element element) {
+    if (!matches(selector.compounds().get(index), element)) {
+      return false;
+    }
+    if (index == 0) {
+      return true;
+    }
+    switch (selector.combinators().get(index - 1)) {
+      case CHILD -> {
+        Element parent = parent(element);
+        return parent != null && matchesFrom(selector, index - 1, parent);
+      }
+      case DESCENDANT -> {
+        for (Element a = parent(element); a != null; a = parent(a)) {
+          if (matchesFrom(selector, index - 1, a)) {
+            return true;
+          }
+        }
+        return false;
+      }
+      case NEXT_SIBLING -> {
+        Element before = element.previousElementSibling();
+        return before != null && matchesFrom(selector, index - 1, before);
+      }
+      case SUBSEQUENT_SIBLING -> {
+        for (Element b = element.previousElementSibling(); b != null; b = b.previousElementSibling()) {
+          if (matchesFrom(selector, index - 1, b)) {
+            return true;
+          }
+        }
+        return false;
+      }
+      default -> throw new IllegalStateException();
+    }
+  }
+
+  /** The parent element; jsoup's document is an element too, but none that a selector can mean. */
+  public static Element parent(Element element) {
+    Element parent = element.parent();
+    return parent instanceof Document ? null : parent;
+  }
+
+  private boolean matches(Compound compound, Element element) {
+    for (Simple simple : compound.simples()) {
+      if (!matches(simple, element)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private boolean matches(Simple simple, Element element) {
+    if (simple instanceof Simple.ClassName c) {
+      return hasClass(element, c.name());
+    } else if (simple instanceof Simple.Type t) {
+      return isForeign(element) ? element.tagName().equals(t.name()) : element.normalName().equalsIgnoreCase(t.name());
+    } else if (simple instanceof Simple.Universal) {
+      return true;
+    } else if (simple instanceof Simple.Id i) {
+      String id = element.id();
+      return quirks ? id.equalsIgnoreCase(i.id()) : id.equals(i.id());
+    } else if (simple instanceof Simple.Attribute a) {
+      return matches(a, element);
+    } else if (simple instanceof Simple.PseudoClass p) {
+      return matches(p.name(), element);
+    } else if (simple instanceof Simple.Functional f) {
+      return switch (f.name()) {
+        case "not" -> !matches(f.arguments(), element);
+        case "has" -> has(f.arguments(), element);
+        default -> matches(f.arguments(), element);
+      };
+    } else if (simple instanceof Simple.Nth n) {
+      return (n.of() == null || matches(n.of(), element)) && n.matches(position(n, element));
+    } else if (simple instanceof Simple.Nesting n) {
+      return n.parent() == null ? matches("scope", element) : matches(n.parent(), element);
+    } else if (simple instanceof Simple.Words w) {
+      return switch (w.name()) {
+        case "lang" -> Language.matches(element, w.words());
+        case "dir" -> Direction.of(element).equals(w.words().get(0).toLowerCase(Locale.ROOT));
+        default -> false;
+      };
+    }
+    throw new IllegalStateException();
+  }
+
+  static boolean isForeign(Element element) {
+    String namespace = element.tag().namespace();
+    return namespace.endsWith("svg") || namespace.endsWith("MathML");
+  }
+
+  private boolean hasClass(Element element, String name) {
+    String classes = element.attributes().getIgnoreCase("class");
+    int length = name.length();
+    if (length == 0) {
+      return false;
+    }
+    for (int at = 0; at <= classes.length() - length; at++) {
+      if (classes.regionMatches(quirks, at, name, 0, length)
+          && (at == 0 || isSpace(classes.charAt(at - 1)))
+          && (at + length == classes.length() || isSpace(classes.charAt(at + length)))) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean isSpace(char c) {
+    return c == ' ' || c == '\t' || c == '\n' || c == '\r' || c == '\f';
+  }
+
+  private static boolean matches(Simple.Attribute a, Element element) {
+    boolean foreign = isForeign(element);
+    boolean present = foreign ? element.attributes().hasKey(a.name()) : element.attributes().hasKeyIgnoreCase(a.name());
+    if (!present || a.operator().isEmpty()) {
+      return present;
+    }
+    String have = foreign ? element.attributes().get(a.name()) : element.attributes().getIgnoreCase(a.name());
+    String want = a.value();
+    if (a.flag() == 'i' || a.flag() == 0 && !foreign && CASELESS_VALUES.contains(a.name().toLowerCase(Locale.ROOT))) {
+      have = have.toLowerCase(Locale.ROOT);
+      want = want.toLowerCase(Locale.ROOT);
+    }
+    return switch (a.operator()) {
+      case "=" -> have.equals(want);
+      case "~=" -> !want.isEmpty() && List.of(have.split("[ \\t\\n\\r\\f]+")).contains(want);
+      case "|=" -> have.equals(want) || have.startsWith(want + "-");
+      case "^=" -> !want.isEmpty() && have.startsWith(want);
+      case "$=" -> !want.isEmpty() && have.endsWith(want);
+      default -> !want.isEmpty() && have.contains(want);
+    };
+  }
+
+  private boolean matches(String pseudoClass, Element e) {
+    return switch (pseudoClass) {
+      case "root" -> e.parent() instanceof Document;
+      case "scope" -> scope == null ? e.parent() instanceof Document : e == scope;
+      case "empty" -> e.childNodes().stream().noneMatch(
+          n -> n instanceof Element || n instanceof org.jsoup.nodes.TextNode t && !t.getWholeText().isEmpty()
+              || n instanceof org.jsoup.nodes.DataNode d && !d.getWholeData().isEmpty());
+      case "first-child" -> e.previousElementSibling() == null;
+      case "last-child" -> e.nextElementSibling() == null;
+      case "only-child" -> e.previousElementSibling() == null && e.nextElementSibling() == null;
+      case "first-of-type" -> sameType(e, false) == 1;
+      case "last-of-type" -> sameType(e, true) == 1;
+      case "only-of-type" -> sameType(e, false) == 1 && sameType(e, true) == 1;
+      case "link" -> FormState.isLink(e) && !states.has(e, "visited");
+      case "any-link", "-webkit-any-link" -> FormState.isLink(e);
+      case "visited" -> FormState.isLink(e) && states.has(e, "visited");
+      case "hover", "active", "focus", "focus-visible", "focus-within", "target", "user-valid", "user-invalid",
+          "autofill", "-webkit-autofill", "fullscreen", "-webkit-full-screen", "modal", "popover-open", "paused" ->
+          states.has(e, pseudoClass);
+      case "defined" -> !e.normalName().contains("-") || isForeign(e);
+      default -> FormState.matches(pseudoClass, e);
+    };
+  }
+
+  private boolean has(SelectorList relative, Element anchor) {
+    for (ComplexSelector s : relative.selectors()) {
+      boolean found = switch (s.combinators().get(0)) {
+        case CHILD, DESCENDANT -> anyDescendant(s, anchor, anchor);
+        case NEXT_SIBLING, SUBSEQUENT_SIBLING -> {
+          boolean any = false;
+          for (Element b = anchor.nextElementSibling(); b != null && !any; b = b.nextElementSibling()) {
+            any = matchesRelative(s, s.compounds().size() - 1, b, anchor) || anyDescendant(s, b, anchor);
+          }
+          yield any;
+        }
+      };
+      if (found) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private boolean anyDescendant(ComplexSelector s, Element under, Element anchor) {
+    for (Element child : under.children()) {
+      if (matchesRelative(s, s.compounds().size() - 1, child, anchor) || anyDescendant(s, child, anchor)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** Like {@link #matchesFrom}, but the leftmost combinator has to lead to the anchor. */
+  private boolean matchesRelative(ComplexSelector s, int index, Element element, Element anchor) {
+    if (!matches(s.compounds().get(index), element)) {
+      return false;
+    }
+    boolean leftmost = index == 0;
+    switch (s.combinators().get(index)) {
+      case CHILD -> {
+        Element p = parent(element);
+        return p != null && (leftmost ? p == anchor : matchesRelative(s, index - 1, p, anchor));
+      }
+      case DESCENDANT -> {
+        for (Element a = parent(element); a != null; a = parent(a)) {
+          if (leftmost ? a == anchor : matchesRelative(s, index - 1, a, anchor)) {
+            return true;
+          }
+        }
+        return false;
+      }
+      case NEXT_SIBLING -> {
+        Element b = element.previousElementSibling();
+        return b != null && (leftmost ? b == anchor : matchesRelative(s, index - 1, b, anchor));
+      }
+      default -> {
+        for (Element b = element.previousElementSibling(); b != null; b = b.previousElementSibling()) {
+          if (leftmost ? b == anchor : matchesRelative(s, index - 1, b, anchor)) {
+            return true;
+          }
+        }
+        return false;
+      }
+    }
+  }
+
+  private int position(Simple.Nth nth, Element e) {
+    if (nth.ofType()) {
+      return sameType(e, nth.fromEnd());
+    }
+    int position = 1;
+    Element s = nth.fromEnd() ? e.nextElementSibling() : e.previousElementSibling();
+    while (s != null) {
+      position += nth.of() == null || matches(nth.of(), s) ? 1 : 0;
+      s = nth.fromEnd() ? s.nextElementSibling() : s.previousElementSibling();
+    }
+    return position;
+  }
+
+  private static int sameType(Element e, boolean fromEnd) {
+    int position = 1;
+    Element s = fromEnd ? e.nextElementSibling() : e.previousElementSibling();
+    while (s != null) {
+      position += s.tagName().equals(e.tagName()) && s.tag().namespace().equals(e.tag().namespace()) ? 1 : 0;
+      s = fromEnd ? s.nextElementSibling() : s.previousElementSibling();
+    }
+    return position;
+  }
+}

@@ -1,0 +1,66 @@
+package org.calmpalette.core.exchange;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Files;
+import org.calmpalette.core.theme.Theme;
+
+/** The package that a maker gives away: a theme that needs nothing of Calm Palette to run. */
+public final class Handover {
+  private Handover() {}
+
+  /**
+   * All files of the handover.
+   *
+   * @param values an owner's choices, or null for the theme with its defaults
+   */
+  public static Files files(Theme theme, Map<String, String> values) {
+    SortedMap<String, byte[]> made = new TreeMap<>(ThemeBuild.build(theme, values).files());
+    String readme = theme.files().has("README.txt") ? "README-settings.txt" : "README.txt";
+    made.put(readme, readme(theme).getBytes(StandardCharsets.UTF_8));
+    return Files.overlaid(theme.files(), made);
+  }
+
+  private static String readme(Theme theme) {
+    StringBuilder out = new StringBuilder();
+    out.append(theme.palette().name()).append("\n").append("=".repeat(theme.palette().name().length())).append("""
+
+
+        Put it on a web server
+        ----------------------
+        Copy all files into the folder that your web server shows, keeping the folders as they are. Nothing has to be
+        installed and nothing runs on the server. To look at it first, open index.html in a browser.
+
+        What is what
+        ------------
+        settings.css   the defaults of the settings below; loaded before the theme's own stylesheets
+        palette.css    what differs from the defaults on this site; loaded last, so it wins
+        palette.json   the settings with their labels and what may be chosen
+
+        Every page links settings.css before its first stylesheet and palette.css after its last. A page that you add
+        needs the same two links.
+
+        Change a setting
+        ----------------
+        Write it into palette.css, for example:
+
+        """);
+    String example = theme.palette().settings().stream().findFirst()
+        .map(s -> ":root {\n  " + s.property() + ": " + s.defaultValue() + ";\n}\n")
+        .orElse(":root {\n}\n(This theme has no settings yet.)\n");
+    out.append(example).append("\nThe settings\n------------\n");
+    for (Setting s : theme.palette().settings()) {
+      out.append(s.property()).append("\n  ").append(s.label()).append(" (")
+          .append(theme.palette().placeLabel(s.place())).append("), default ").append(s.defaultValue())
+          .append(", allowed: ").append(s.allowed().inWords()).append("\n");
+      if (!s.help().isEmpty()) {
+        out.append("  ").append(s.help()).append("\n");
+      }
+    }
+    return out.toString();
+  }
+}

@@ -1,0 +1,321 @@
+package org.calmpalette.core.survey;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.NamedColors;
+import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.SheetPart;
+import org.calmpalette.core.theme.Theme;
+
+/** Finds every colour that the stylesheets of a theme write, and every place that reads a setting. */
+public final class ColorSurvey {
+  private static final Pattern TRIPLE =
+      Pattern.compile("\\s*(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})\\s*");
+  private static final Set<String> COLOR_FUNCTIONS = Set.of(
+      "rgb", "rgba", "hsl", "hsla", "hwb", "lab", "lch", "oklab", "oklch", "color", "color-mix");
+  private static final Set<String> NO_COLORS_INSIDE = Set.of(
+      "url", "src", "format", "local", "attr", "counter", "counters", "env", "calc", "string");
+  private static final int MOST_PAINTED = 300;
+
+  private final Theme theme;
+  private final Map<String, List<Reader>> readers = new HashMap<>();
+  private final Set<String> namesInRgb = new LinkedHashSet<>();
+  private final Set<String> customProperties = new LinkedHashSet<>();
+  private final List<ColorUse> uses = new ArrayList<>();
+  private final List<BoundUse> bound = new ArrayList<>();
+
+  /** A declaration that reads a custom property. */
+  private record Reader(SelectorList selector, String property) {}
+
+  private ColorSurvey(Theme theme) {
+    this.theme = theme;
+  }
+
+  /**
+   * What was found.
+   *
+   * @param rows one for each colour, the most used first
+   * @param bound places that read a setting of the palette
+   * @param customProperties every custom property that the stylesheets declare or read
+   */
+  public record Result(List<ColorRow> rows, List<BoundUse> bound, Set<String> customProperties) {
+    public List<BoundUse> boundTo(String key) {
+      return bound.stream().filter(b -> b.key().equals(key)).toList();
+    }
+  }
+
+  public static Result of(Theme theme) {
+    ColorSurvey survey = new ColorSurvey(theme);
+    theme.sheets().forEach(survey::index);
+    theme.sheets().forEach(survey::collect);
+    Map<String, List<ColorUse>> byColor = new LinkedHashMap<>();
+    for (ColorUse use : survey.uses) {
+      byColor.computeIfAbsent(ColorKey.of(use.color()), k -> new ArrayList<>()).add(use);
+    }
+    List<ColorRow> rows = new ArrayList<>();
+    byColor.forEach((value, uses) -> rows.add(new ColorRow(value, uses.get(0).color(), List.copyOf(uses))));
+    rows.sort((a, b) -> Integer.compare(b.uses().size(), a.uses().size()));
+    return new Result(List.copyOf(rows), List.copyOf(survey.bound), Set.copyOf(survey.customProperties));
+  }
+
+  private void index(SheetPart part) {
+    Stylesheet sheet = part.sheet();
+    Tokens tokens = sheet.tokens();
+    sheet.eachDeclaration((declaration, around) -> {
+      if (declaration.isCustom()) {
+        customProperties.add(declaration.property());
+      }
+      for (int i = declaration.valueFirst(); i < declaration.valueEnd(); i++) {
+        if (!tokens.is(i, TokenType.FUNCTION)) {
+          continue;
+        }
+        String name = tokens.lower(i);
+        int next = tokens.skipBlank(i + 1, declaration.valueEnd());
+        if (name.equals("var") && next < declaration.valueEnd()) {
+          String read = tokens.value(next);
+          customProperties.add(read);
+          selector(sheet, around).ifPresent(s -> readers.computeIfAbsent(read, k -> new ArrayList<>())
+              .add(new Reader(s, declaration.property())));
+        } else if ((name.equals("rgb") || name.equals("rgba")) && tokens.is(next, TokenType.FUNCTION)
+            && tokens.lower(next).equals("var")) {
+          namesInRgb.add(tokens.value(tokens.skipBlank(next + 1, declaration.valueEnd())));
+        }
+      }
+    });
+  }
+
+  private void collect(SheetPart part) {
+    part.sheet().eachDeclaration((declaration, around) -> {
+      boolean descriptor = around.stream().anyMatch(r -> r instanceof Node.AtRule at && !holdsStyles(at.name()));
+      if (!descriptor || isPropertyRule(around)) {
+        new DeclarationReader(part, declaration, around).read();
+      }
+    });
+  }
+
+  private static boolean holdsStyles(String atRule) {
+    return !Set.of("font-face", "property", "counter-style", "font-feature-values", "font-palette-values", "page",
+        "view-transition", "color-profile").contains(atRule);
+  }
+
+  private static boolean isPropertyRule(List<Node.Rule> around) {
+    return around.get(around.size() - 1) instanceof Node.AtRule at && at.name().equals("property");
+  }
+
+  private static Optional<SelectorList> selector(Stylesheet sheet, List<Node.Rule> around) {
+    SelectorList list = null;
+    for (Node.Rule rule : around) {
+      if (rule instanceof Node.AtRule at && at.name().endsWith("keyframes")) {
+        return Optional.empty();
+      }
+      if (rule instanceof Node.StyleRule style) {
+        Optional<SelectorList> inner =
+            SelectorList.parse(sheet.tokens(), style.preludeFirst(), style.preludeEnd(), list);
+        if (inner.isEmpty()) {
+          return Optional.empty();
+        }
+        list = inner.get();
+      }
+    }
+    return Optional.ofNullable(list);
+  }
+
+  /** Looks for colours in one declaration. */
+  private final class DeclarationReader {
+    private final SheetPart part;
+    private final Node.Declaration declaration;
+    private final List<Node.Rule> around;
+    private final Tokens tokens;
+    private List<Painted> paints;
+
+    DeclarationReader(SheetPart part, Node.Declaration declaration, List<Node.Rule> around) {
+      this.part = part;
+      this.declaration = declaration;
+      this.around = around;
+      this.tokens = part.sheet().tokens();
+    }
+
+    void read() {
+      String value = part.sheet().value(declaration);
+      if (declaration.isCustom() && namesInRgb.contains(declaration.property())) {
+        triple(value).ifPresent(c -> add(declaration.valueFirst(), declaration.valueEnd(), c, true));
+      }
+      read(declaration.valueFirst(), declaration.valueEnd(),
+          ColorProperties.takesNames(declaration.property()) || declaration.isCustom() && isOneWord());
+    }
+
+    private boolean isOneWord() {
+      return declaration.valueEnd() - declaration.valueFirst() == 1;
+    }
+
+    private void read(int first, int end, boolean names) {
+      int i = first;
+      while (i < end) {
+        int next = i + 1;
+        switch (tokens.type(i)) {
+          case HASH -> addIfColor(i, next);
+          case IDENT -> {
+            if (names && NamedColors.get(tokens.value(i)).isPresent()) {
+              addIfColor(i, next);
+            }
+          }
+          case FUNCTION -> {
+            next = tokens.afterBlock(i, end);
+            readFunction(i, next, names);
+          }
+          case LEFT_PAREN, LEFT_BRACKET, LEFT_BRACE -> {
+            next = tokens.afterBlock(i, end);
+            read(i + 1, next, names && !tokens.is(i, TokenType.LEFT_BRACE));
+          }
+          default -> { }
+        }
+        i = next;
+      }
+    }
+
+    private void readFunction(int open, int after, boolean names) {
+      String name = tokens.lower(open);
+      if (COLOR_FUNCTIONS.contains(name) && addIfColor(open, after) || NO_COLORS_INSIDE.contains(name)) {
+        return;
+      }
+      if (name.equals("var")) {
+        int property = tokens.skipBlank(open + 1, after);
+        int comma = tokens.skipBlank(property + 1, after);
+        String read = tokens.value(property);
+        int fallback = comma + 1;
+        boolean hasFallback = comma < after && tokens.is(comma, TokenType.COMMA);
+        if (bind(read, open, after, hasFallback ? fallback : after)) {
+          return;
+        }
+        if (hasFallback) {
+          read(fallback, after, names || declaration.isCustom());
+        }
+        return;
+      }
+      boolean inside = names || name.endsWith("gradient") || name.equals("drop-shadow") || name.equals("light-dark")
+          || COLOR_FUNCTIONS.contains(name);
+      read(open + 1, after, inside);
+    }
+
+    private boolean bind(String read, int open, int after, int fallback) {
+      for (Setting s : theme.palette().settings()) {
+        boolean triple = s.triple() && read.equals(s.tripleProperty());
+        if (triple || read.equals(s.property())) {
+          int last = tokens.is(after - 1, TokenType.RIGHT_PAREN) ? after - 1 : after;
+          String text = fallback < last ? part.sheet().text(fallback, last).strip() : "";
+          bound.add(new BoundUse(s.key(), triple, part.path(), part.offset() + tokens.start(open),
+              part.offset() + tokens.end(after - 1), part.line(tokens.start(open)), selectorText(),
+              declaration.property(), text, paints()));
+          return true;
+        }
+      }
+      return false;
+    }
+
+    private boolean addIfColor(int first, int end) {
+      Optional<Color> color = Color.parse(part.sheet().text(first, end));
+      color.ifPresent(c -> add(first, end, c, false));
+      return color.isPresent();
+    }
+
+    private void add(int first, int end, Color color, boolean triple) {
+      int start = tokens.start(first);
+      uses.add(new ColorUse(part.path(), part.offset() + start, part.offset() + tokens.end(end - 1),
+          part.line(start), part.column(start), selectorText(), conditions(), declaration.property(),
+          part.sheet().text(first, end), color, triple, obstacle(), paints(), comment()));
+    }
+
+    private String obstacle() {
+      return isPropertyRule(around)
+          ? "The initial value of a registered property must be a fixed colour; browsers refuse var() here." : "";
+    }
+
+    private String selectorText() {
+      Optional<SelectorList> list = selector(part.sheet(), around);
+      boolean nested = around.stream().filter(Node.StyleRule.class::isInstance).count() > 1;
+      if (list.isPresent() && nested) {
+        return list.get().toString();
+      }
+      return around.isEmpty() ? "" : innermostPrelude();
+    }
+
+    private String innermostPrelude() {
+      Node.Rule rule = around.get(around.size() - 1);
+      if (rule instanceof Node.StyleRule && around.size() > 1
+          && around.get(around.size() - 2) instanceof Node.AtRule at && at.name().endsWith("keyframes")) {
+        return "@" + at.name() + " " + part.sheet().prelude(at) + " " + part.sheet().prelude(rule);
+      }
+      for (int i = around.size() - 1; i >= 0; i--) {
+        if (around.get(i) instanceof Node.StyleRule style) {
+          return part.sheet().prelude(style);
+        }
+      }
+      return rule instanceof Node.AtRule at ? "@" + at.name() + " " + part.sheet().prelude(at) : "";
+    }
+
+    private List<String> conditions() {
+      List<String> conditions = new ArrayList<>();
+      for (Node.Rule rule : around) {
+        if (rule instanceof Node.AtRule at && !at.name().endsWith("keyframes") && !at.name().equals("property")) {
+          conditions.add(("@" + at.name() + " " + part.sheet().prelude(at)).strip());
+        }
+      }
+      return List.copyOf(conditions);
+    }
+
+    private List<Painted> paints() {
+      if (paints == null) {
+        paints = selector(part.sheet(), around)
+            .map(s -> declaration.isCustom() ? readersOf(declaration.property())
+                : PageSelector.of(s, declaration.property()))
+            .orElse(List.of());
+      }
+      return paints;
+    }
+
+    private String comment() {
+      return Comments.above(part.sheet(), around);
+    }
+  }
+
+  /** What a custom property paints: the declarations that read it, through others if need be. */
+  private List<Painted> readersOf(String property) {
+    Set<Painted> painted = new LinkedHashSet<>();
+    Set<String> seen = new LinkedHashSet<>(List.of(property));
+    List<String> open = new ArrayList<>(seen);
+    while (!open.isEmpty() && painted.size() < MOST_PAINTED) {
+      for (Reader reader : readers.getOrDefault(open.remove(0), List.of())) {
+        if (!reader.property().startsWith("--")) {
+          painted.addAll(PageSelector.of(reader.selector(), reader.property()));
+        } else if (seen.add(reader.property())) {
+          open.add(reader.property());
+        }
+      }
+    }
+    return painted.stream().limit(MOST_PAINTED).toList();
+  }
+
+  static Optional<Color> triple(String value) {
+    var m = TRIPLE.matcher(value.toLowerCase(Locale.ROOT));
+    if (!m.matches()) {
+      return Optional.empty();
+    }
+    return Color.parse("rgb(" + m.group(1) + " " + m.group(2) + " " + m.group(3) + ")")
+        .filter(c -> List.of(m.group(1), m.group(2), m.group(3)).stream().allMatch(v -> Integer.parseInt(v) <= 255));
+  }
+}

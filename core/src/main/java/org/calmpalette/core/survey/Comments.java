@@ -1,0 +1,39 @@
+package org.calmpalette.core.survey;
+
+import java.util.List;
+import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokens;
+
+/** Comments of a stylesheet: makers of themes name their rules in them. */
+final class Comments {
+  private static final int LONGEST = 120;
+
+  private Comments() {}
+
+  /** The text of the comment right above the outermost style rule, without stars; empty if there is none. */
+  static String above(Stylesheet sheet, List<Node.Rule> around) {
+    Tokens tokens = sheet.tokens();
+    for (Node.Rule rule : around) {
+      if (rule instanceof Node.StyleRule) {
+        int i = rule.first() - 1;
+        if (tokens.is(i, TokenType.WHITESPACE) && i > 0) {
+          // An empty line between the comment and the rule: the comment names something larger.
+          if (tokens.raw(i).chars().filter(c -> c == '\n').count() > 1) {
+            return "";
+          }
+          i--;
+        }
+        return i >= 0 && tokens.is(i, TokenType.COMMENT) ? clean(tokens.raw(i)) : "";
+      }
+    }
+    return "";
+  }
+
+  private static String clean(String comment) {
+    String text = comment.replaceAll("^/\\*+|\\*+/$", "").replaceAll("(?m)^[\\s*=#-]+|[\\s*=#-]+$", "")
+        .replaceAll("\\s+", " ").strip();
+    return text.length() > LONGEST ? text.substring(0, LONGEST) + "…" : text;
+  }
+}

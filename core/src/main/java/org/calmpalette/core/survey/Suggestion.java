@@ -1,0 +1,105 @@
+package org.calmpalette.core.survey;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Theme;
+
+/** A key, a label and a place for a new setting, drawn from what the chosen uses paint. */
+public record Suggestion(String key, String label, String place) {
+  private static final Pattern NAME = Pattern.compile("[.#]?-?[_a-zA-Z][\\w-]*");
+  private static final Pattern IGNORED = Pattern.compile("\\[[^\\]]*\\]|::?[\\w-]+(\\([^)]*\\))?");
+  private static final Set<String> ROLES = Set.of("fill", "text", "line", "shadow", "icon", "color");
+  private static final Set<String> GENERAL = Set.of("html", "body", "root");
+
+  public static Suggestion of(List<ColorUse> uses, Theme theme, Set<String> taken) {
+    ColorUse first = uses.get(0);
+    List<String> words = words(first);
+    String base = String.join("-", words);
+    if (base.length() > Setting.LONGEST_KEY - 4) {
+      base = base.substring(0, Setting.LONGEST_KEY - 4).replaceAll("-$", "");
+    }
+    String key = base;
+    for (int i = 2; isTaken(key, theme, taken); i++) {
+      key = base + "-" + i;
+    }
+    String label = key.replace('-', ' ').replace('_', ' ').strip();
+    return new Suggestion(key, label.substring(0, 1).toUpperCase(Locale.ROOT) + label.substring(1),
+        place(first, theme));
+  }
+
+  private static boolean isTaken(String key, Theme theme, Set<String> taken) {
+    return theme.palette().setting(key).isPresent() || taken.contains("--" + key) || taken.contains("--" + key + "-rgb");
+  }
+
+  private static List<String> words(ColorUse use) {
+    if (use.property().startsWith("--")) {
+      // A custom property names what it is for better than any rule does; a short prefix is its author's own.
+      String name = use.property().substring(2).replaceFirst("-rgb$", "").replaceFirst("^[a-z]{2}-", "");
+      List<String> words = new ArrayList<>(List.of(name.toLowerCase(Locale.ROOT).split("[-_]+")));
+      words.removeIf(String::isBlank);
+      return words.isEmpty() || !Character.isLetter(words.get(0).charAt(0)) ? List.of("color") : words;
+    }
+    List<String> words = new ArrayList<>(List.of(subject(use.selector()).split("[-_]+")));
+    words.removeIf(String::isBlank);
+    String state = state(use.selector());
+    if (!state.isEmpty()) {
+      words.add(state);
+    }
+    String role = ColorProperties.role(use.property());
+    if (!ROLES.contains(words.get(words.size() - 1))) {
+      words.add(role);
+    }
+    return words;
+  }
+
+  /** The name in the last compound of the first selector: class or id before element. */
+  private static String subject(String selector) {
+    String first = IGNORED.matcher(selector.split(",")[0]).replaceAll(" $0 ").strip();
+    String bare = IGNORED.matcher(first).replaceAll(" ").strip();
+    String[] compounds = bare.split("[\\s>+~]+");
+    String last = compounds.length == 0 ? "" : compounds[compounds.length - 1];
+    Matcher names = NAME.matcher(last);
+    String found = "";
+    while (names.find()) {
+      String name = names.group();
+      if (found.isEmpty() || name.startsWith(".") || name.startsWith("#")) {
+        found = name;
+      }
+    }
+    String name = found.replaceAll("^[.#]", "").toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9_-]", "");
+    return switch (name) {
+      case "a" -> "link";
+      case "p" -> "paragraph";
+      case "html", "body", "" -> selector.contains("root") || GENERAL.contains(name) ? "page" : "part";
+      default -> name.matches("h[1-6]") ? "heading-" + name.charAt(1)
+          : Character.isLetter(name.charAt(0)) ? name : "part-" + name.replaceAll("^[-_]+", "");
+    };
+  }
+
+  private static String state(String selector) {
+    for (String state : List.of("hover", "focus", "active", "visited", "disabled")) {
+      if (selector.split(",")[0].contains(":" + state)) {
+        return state;
+      }
+    }
+    return selector.contains("current") && !subject(selector).contains("current") ? "current" : "";
+  }
+
+  /** A landmark that the selector names, or one around the first element it finds. */
+  private static String place(ColorUse use, Theme theme) {
+    for (Painted painted : use.paints()) {
+      String found = Landmarks.around(painted.selector(), theme.pages());
+      if (!found.isEmpty()) {
+        return theme.palette().places().stream().filter(p -> p.key().equals(Place.keyOf(found)))
+            .findFirst().map(Place::label).orElse(found);
+      }
+    }
+    return Place.EVERYWHERE.label();
+  }
+}

@@ -1,0 +1,83 @@
+package org.calmpalette.core.theme;
+
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Optional;
+
+/** Addresses inside a theme. */
+public final class Paths {
+  private Paths() {}
+
+  /**
+   * The file that an address means, seen from a file that names it.
+   *
+   * @return empty if it points to another host, into the page itself, or out of the theme
+   */
+  public static Optional<String> resolve(String from, String address) {
+    String a = address.strip();
+    int cut = indexOfAny(a, "?#");
+    a = cut >= 0 ? a.substring(0, cut) : a;
+    if (a.isEmpty() || a.startsWith("//") || a.matches("[A-Za-z][A-Za-z0-9+.-]*:.*")) {
+      return Optional.empty();
+    }
+    try {
+      // A plus sign is a plus sign in a path.
+      a = URLDecoder.decode(a.replace("+", "%2B"), StandardCharsets.UTF_8);
+    } catch (IllegalArgumentException notEncoded) {
+      // A stray percent sign: browsers take it as it is.
+    }
+    Deque<String> parts = new ArrayDeque<>();
+    if (!a.startsWith("/")) {
+      String folder = from.contains("/") ? from.substring(0, from.lastIndexOf('/')) : "";
+      for (String part : folder.split("/")) {
+        if (!part.isEmpty()) {
+          parts.addLast(part);
+        }
+      }
+    }
+    for (String part : a.split("/")) {
+      if (part.equals("..")) {
+        if (parts.isEmpty()) {
+          return Optional.empty();
+        }
+        parts.removeLast();
+      } else if (!part.isEmpty() && !part.equals(".")) {
+        parts.addLast(part);
+      }
+    }
+    String path = String.join("/", parts);
+    return Optional.of(a.endsWith("/") || path.isEmpty() ? (path.isEmpty() ? "" : path + "/") + "index.html" : path);
+  }
+
+  private static int indexOfAny(String text, String chars) {
+    for (int i = 0; i < text.length(); i++) {
+      if (chars.indexOf(text.charAt(i)) >= 0) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  /** The address of a file at the theme's root, seen from another file. */
+  public static String toRoot(String from, String file) {
+    return "../".repeat((int) from.chars().filter(c -> c == '/').count()) + file;
+  }
+
+  /** The ending of a file's name in lower case, without the dot; empty if it has none. */
+  public static String ending(String path) {
+    String name = path.substring(path.lastIndexOf('/') + 1);
+    int dot = name.lastIndexOf('.');
+    return dot < 0 ? "" : name.substring(dot + 1).toLowerCase(java.util.Locale.ROOT);
+  }
+
+  public static boolean isPage(String path) {
+    String ending = ending(path);
+    return ending.equals("html") || ending.equals("htm") || ending.equals("xhtml");
+  }
+
+  public static boolean isStylesheet(String path) {
+    return ending(path).equals("css");
+  }
+}
