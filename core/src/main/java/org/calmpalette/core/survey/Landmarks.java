@@ -13,13 +13,13 @@ import org.jsoup.nodes.Element;
 public final class Landmarks {
   private Landmarks() {}
 
-  /** How many elements of a page a selector finds, whatever their state. */
-  public static int count(String selector, Page page) {
-    return SelectorList.parse(selector).map(list -> {
-      SelectorMatcher matcher = new SelectorMatcher(page.document(), States.ANY);
-      return (int) page.document().getAllElements().stream()
-          .filter(e -> e != page.document() && matcher.matches(list, e)).count();
-    }).orElse(0);
+  /** How many elements of a page any of these declarations may paint, whatever their state. */
+  public static int count(List<Painted> painted, Page page) {
+    List<SelectorList> lists = painted.stream().map(Painted::selector).distinct()
+        .flatMap(s -> SelectorList.parse(s).stream()).toList();
+    SelectorMatcher matcher = new SelectorMatcher(page.document(), States.ANY);
+    return (int) page.document().getAllElements().stream()
+        .filter(e -> e != page.document() && lists.stream().anyMatch(l -> matcher.matches(l, e))).count();
   }
 
   /** The place around what the selector finds, by the markup's own names; empty if they lie in several. */

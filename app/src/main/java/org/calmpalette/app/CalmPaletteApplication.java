@@ -1,0 +1,16 @@
+package org.calmpalette.app;
+
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
+import org.springframework.scheduling.annotation.EnableAsync;
+
+/** Starts the web application. */
+@SpringBootApplication
+@ConfigurationPropertiesScan
+@EnableAsync
+public class CalmPaletteApplication {
+  public static void main(String[] arguments) {
+    SpringApplication.run(CalmPaletteApplication.class, arguments);
+  }
+}

@@ -1,0 +1,8 @@
+package org.calmpalette.app.accounts;
+
+import java.util.Optional;
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface AccountRepository extends JpaRepository<Account, Long> {
+  Optional<Account> findByAccountName(String signIn);
+}

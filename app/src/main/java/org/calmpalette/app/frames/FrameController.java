@@ -1,0 +1,123 @@
+package org.calmpalette.app.frames;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
+import java.util.Base64;
+import java.util.Map;
+import org.calmpalette.app.sites.SiteService;
+import org.calmpalette.app.themes.ThemeCache;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.ContentTypes;
+import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.theme.Files;
+import org.calmpalette.core.theme.Paths;
+import org.calmpalette.core.theme.Theme;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.servlet.resource.ResourceUrlProvider;
+import org.springframework.web.util.UrlPathHelper;
+
+/** Shows a theme's files in previews: apart from our origin, without their scripts. */
+@Controller
+class FrameController {
+  private static final String NOTHING_RUNS = "sandbox; default-src 'none'; style-src 'unsafe-inline' %1$s; "
+      + "img-src %1$s data:; font-src %1$s data:; media-src %1$s; base-uri 'none'; form-action 'none'; "
+      + "frame-ancestors 'self'";
+  private static final SecureRandom RANDOM = new SecureRandom();
+
+  private final FrameAddresses addresses;
+  private final ThemeService themes;
+  private final SiteService sites;
+  private final ResourceUrlProvider assets;
+
+  FrameController(FrameAddresses addresses, ThemeService themes, SiteService sites, ResourceUrlProvider assets) {
+    this.addresses = addresses;
+    this.themes = themes;
+    this.sites = sites;
+    this.assets = assets;
+  }
+
+  @GetMapping("/frame/{token}/**")
+  ResponseEntity<byte[]> file(@PathVariable String token, HttpServletRequest request) {
+    String whole = UrlPathHelper.defaultInstance.getPathWithinApplication(request);
+    String path = whole.substring(whole.indexOf('/', "/frame/".length()) + 1);
+    FrameAddresses.Shown shown = addresses.read(token).orElse(null);
+    if (shown == null) {
+      return gone("This preview is over. Load the page around it again.");
+    }
+    Map<String, String> values = null;
+    ThemeCache.Read read;
+    if (shown.kind() == FrameAddresses.Shown.DRAFT) {
+      SiteService.Draft draft = sites.draft(shown.id());
+      values = draft.choices();
+      read = themes.read(themes.snapshot(draft.snapshotId()));
+    } else {
+      read = themes.read(themes.snapshot(shown.id()));
+    }
+    return answer(read.theme(), values, path, request);
+  }
+
+  private ResponseEntity<byte[]> answer(Theme theme, Map<String, String> values, String path,
+      HttpServletRequest request) {
+    Files files = theme.files();
+    String own = origin(request);
+    if (Paths.isPage(path)) {
+      Page page = theme.pages().stream().filter(p -> p.source().file().equals(path)).findFirst().orElse(null);
+      return page == null ? gone("There is no page " + path + " in this theme.") : page(page, own, request);
+    }
+    byte[] bytes;
+    if (path.equals(Theme.SETTINGS_CSS)) {
+      bytes = ThemeBuild.settingsCss(theme.palette()).getBytes(StandardCharsets.UTF_8);
+    } else if (path.equals(Theme.PALETTE_CSS) && (values != null || !files.has(path))) {
+      bytes = ThemeBuild.paletteCss(theme.palette(), values == null ? Map.of() : values)
+          .getBytes(StandardCharsets.UTF_8);
+    } else if (files.has(path)) {
+      bytes = files.read(path);
+    } else {
+      return gone("There is no file " + path + " in this theme.");
+    }
+    return ResponseEntity.ok()
+        .header(HttpHeaders.CONTENT_TYPE, ContentTypes.of(path))
+        .header(HttpHeaders.CACHE_CONTROL, "private, max-age=3600")
+        // Fonts are asked for across origins, since a sandboxed page has an origin of its own.
+        .header(HttpHeaders.ACCESS_CONTROL_ALLOW_ORIGIN, "*")
+        .header("Cross-Origin-Resource-Policy", "cross-origin")
+        .header("Content-Security-Policy", NOTHING_RUNS.formatted(own))
+        .body(bytes);
+  }
+
+  private ResponseEntity<byte[]> page(Page page, String own, HttpServletRequest request) {
+    byte[] random = new byte[18];
+    RANDOM.nextBytes(random);
+    String nonce = Base64.getUrlEncoder().encodeToString(random);
+    Page linked = Page.read(page.source().file(), ThemeBuild.linked(page));
+    String html = FramePage.of(linked, assets.getForLookupPath("/assets/frame.js"), nonce);
+    String policy = NOTHING_RUNS.formatted(own).replaceFirst("sandbox;",
+        "sandbox allow-scripts; script-src 'nonce-" + nonce + "';");
+    return ResponseEntity.ok()
+        .header(HttpHeaders.CONTENT_TYPE, "text/html;charset=utf-8")
+        .header(HttpHeaders.CACHE_CONTROL, "no-store")
+        .header("Content-Security-Policy", policy)
+        .header("Referrer-Policy", "no-referrer")
+        .body(html.getBytes(StandardCharsets.UTF_8));
+  }
+
+  private static ResponseEntity<byte[]> gone(String why) {
+    return ResponseEntity.status(404)
+        .header(HttpHeaders.CONTENT_TYPE, "text/plain;charset=utf-8")
+        .header(HttpHeaders.CACHE_CONTROL, "no-store")
+        .header("Content-Security-Policy", "sandbox; default-src 'none'; frame-ancestors 'self'")
+        .body(why.getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** Our own origin as the browser sees it; 'self' would mean the opaque origin of the sandbox in some browsers. */
+  static String origin(HttpServletRequest request) {
+    String url = request.getRequestURL().toString();
+    return url.substring(0, url.indexOf('/', url.indexOf("//") + 2));
+  }
+}

@@ -1,0 +1,61 @@
+package org.calmpalette.app.frames;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.calmpalette.core.page.Page;
+import org.jsoup.nodes.Attribute;
+import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
+
+/**
+ * A theme's page made fit for a preview: without anything that runs or leads away, with our own small script that
+ * draws outlines and measures. The page's Content-Security-Policy says the same once more to the browser, and is what
+ * holds if something is missed here.
+ */
+final class FramePage {
+  private static final Set<String> GONE = Set.of("script", "iframe", "frame", "frameset", "object", "embed", "applet",
+      "portal", "base");
+  private static final Set<String> ADDRESSES = Set.of("href", "src", "action", "formaction", "xlink:href", "data",
+      "poster", "from", "to", "values");
+
+  private FramePage() {}
+
+  static String of(Page page, String script, String nonce) {
+    Document document = page.document().clone();
+    for (Element e : List.copyOf(document.getAllElements())) {
+      String name = e.normalName();
+      if (GONE.contains(name) || name.equals("meta") && isInstruction(e) || name.equals("link") && !isHarmless(e)) {
+        e.remove();
+      } else {
+        clean(e);
+      }
+    }
+    Element own = document.head().appendElement("script");
+    own.attr("src", script).attr("nonce", nonce).attr("defer", true);
+    document.outputSettings().prettyPrint(false).charset(java.nio.charset.StandardCharsets.UTF_8);
+    return document.outerHtml();
+  }
+
+  private static boolean isInstruction(Element meta) {
+    return meta.hasAttr("http-equiv") || meta.hasAttr("charset");
+  }
+
+  private static boolean isHarmless(Element link) {
+    String rel = link.attr("rel").toLowerCase(Locale.ROOT);
+    return rel.contains("stylesheet") || rel.contains("icon");
+  }
+
+  private static void clean(Element e) {
+    for (Attribute a : e.attributes().asList()) {
+      String name = a.getKey().toLowerCase(Locale.ROOT);
+      String value = a.getValue().replaceAll("[\\s\\p{Cntrl}]", "").toLowerCase(Locale.ROOT);
+      boolean runs = name.startsWith("on") || name.equals("srcdoc") || name.equals("ping") || name.equals("nonce");
+      boolean scriptAddress = ADDRESSES.contains(name)
+          && (value.startsWith("javascript:") || value.startsWith("vbscript:") || value.startsWith("data:text"));
+      if (runs || scriptAddress) {
+        e.removeAttr(a.getKey());
+      }
+    }
+  }
+}

@@ -1,0 +1,90 @@
+package org.calmpalette.app.handover;
+
+import java.util.List;
+import java.util.Map;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.sites.Site;
+import org.calmpalette.app.sites.SiteService;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.core.exchange.Handover;
+import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.theme.Files;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
+
+/** The finished theme as a zip, and the sites that use it. */
+@Controller
+@RequestMapping("/themes/{id}")
+class HandoverController {
+  private final ThemeService themes;
+  private final SiteService sites;
+  private final Notices notices;
+
+  HandoverController(ThemeService themes, SiteService sites, Notices notices) {
+    this.themes = themes;
+    this.sites = sites;
+    this.notices = notices;
+  }
+
+  /** A site with its owner's name, empty while it has none. */
+  public record Listed(Site site, String owner) {}
+
+  @GetMapping("/handover")
+  String handover(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    List<Listed> listed = sites.ofTheme(id, me).stream().map(s -> new Listed(s, sites.ownerName(s))).toList();
+    model.addAttribute("open", open);
+    model.addAttribute("sites", listed);
+    return "handover/handover";
+  }
+
+  @GetMapping("/handover.zip")
+  ResponseEntity<StreamingResponseBody> zip(@PathVariable long id, @RequestParam(required = false) Long site,
+      @AuthenticationPrincipal SignedIn me) {
+    OpenTheme open = themes.open(id, me);
+    Map<String, String> values = site == null ? null : sites.liveChoices(site, me);
+    Files files = Handover.files(open.theme(), values);
+    String name = open.stored().name().replaceAll("[^\\p{L}\\p{N}]+", "-") + ".zip";
+    return ResponseEntity.ok()
+        .header(HttpHeaders.CONTENT_TYPE, "application/zip")
+        .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment()
+            .filename(name, java.nio.charset.StandardCharsets.UTF_8).build().toString())
+        .body(out -> ThemeZip.write(files, out));
+  }
+
+  @PostMapping("/sites")
+  String create(@PathVariable long id, @RequestParam String name, @RequestParam(defaultValue = "") String owner,
+      @RequestParam(defaultValue = "me") String whose, @AuthenticationPrincipal SignedIn me) {
+    OpenTheme open = themes.open(id, me);
+    Site site = sites.create(open, name, whose, owner, me);
+    notices.done("Made the site " + site.name());
+    return "redirect:/themes/" + id + "/handover";
+  }
+
+  @PostMapping("/sites/{site}/give")
+  String give(@PathVariable long id, @PathVariable long site, @RequestParam(defaultValue = "") String owner,
+      @AuthenticationPrincipal SignedIn me) {
+    sites.give(site, owner, me);
+    notices.done(owner.isBlank() ? "Made an invitation" : "Gave the site to " + owner.strip());
+    return "redirect:/themes/" + id + "/handover";
+  }
+
+  @PostMapping("/sites/{site}/update")
+  String update(@PathVariable long id, @PathVariable long site, @AuthenticationPrincipal SignedIn me) {
+    sites.update(site, themes.open(id, me), me);
+    notices.done("The site's next edition will use the theme as it is now");
+    return "redirect:/themes/" + id + "/handover";
+  }
+}

@@ -1,0 +1,87 @@
+package org.calmpalette.app.sites;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+
+/** What went live, and when. Never altered. */
+@Entity
+public class Edition {
+  @Id
+  @GeneratedValue(strategy = GenerationType.IDENTITY)
+  private Long id;
+  @Column(name = "site_id")
+  private long siteId;
+  private int number;
+  @Column(name = "snapshot_id")
+  private long snapshotId;
+  @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
+  private String choices;
+  @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
+  @Column(name = "palette_css")
+  private String paletteCss;
+  @JdbcTypeCode(SqlTypes.CHAR)
+  @Column(name = "palette_hash", length = 64)
+  private String paletteHash;
+  private String note;
+  private String author;
+  private LocalDateTime at;
+
+  protected Edition() {}
+
+  Edition(long siteId, int number, long snapshotId, String choices, String paletteCss, String paletteHash, String note,
+      String author) {
+    this.siteId = siteId;
+    this.number = number;
+    this.snapshotId = snapshotId;
+    this.choices = choices;
+    this.paletteCss = paletteCss;
+    this.paletteHash = paletteHash;
+    this.note = note;
+    this.author = author;
+    this.at = LocalDateTime.now(ZoneOffset.UTC);
+  }
+
+  public Long id() {
+    return id;
+  }
+
+  public int number() {
+    return number;
+  }
+
+  public long snapshotId() {
+    return snapshotId;
+  }
+
+  String choices() {
+    return choices;
+  }
+
+  public String paletteCss() {
+    return paletteCss;
+  }
+
+  public String paletteHash() {
+    return paletteHash;
+  }
+
+  public String note() {
+    return note;
+  }
+
+  public String author() {
+    return author;
+  }
+
+  /** In UTC. */
+  public LocalDateTime at() {
+    return at;
+  }
+}

@@ -1,0 +1,40 @@
+package org.calmpalette.app.sites;
+
+import org.calmpalette.core.BadInputException;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Opens a maker's invitation to a site. */
+@Controller
+class JoinController {
+  private final SiteService sites;
+
+  JoinController(SiteService sites) {
+    this.sites = sites;
+  }
+
+  @GetMapping("/join/{token}")
+  String show(@PathVariable String token, Model model) {
+    model.addAttribute("site", sites.invited(token));
+    return "sites/join";
+  }
+
+  @PostMapping("/join/{token}")
+  String join(@PathVariable String token, @RequestParam String signIn, @RequestParam String name,
+      @RequestParam String password, Model model) {
+    try {
+      sites.join(token, signIn, name, password);
+      return "redirect:/sign-in?made";
+    } catch (BadInputException e) {
+      model.addAttribute("site", sites.invited(token));
+      model.addAttribute("problem", e.getMessage() + " " + e.mend());
+      model.addAttribute("signIn", signIn);
+      model.addAttribute("name", name);
+      return "sites/join";
+    }
+  }
+}

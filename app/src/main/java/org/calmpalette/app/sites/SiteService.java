@@ -1,0 +1,369 @@
+package org.calmpalette.app.sites;
+
+import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
+import java.text.Normalizer;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.calmpalette.app.accounts.Account;
+import org.calmpalette.app.accounts.AccountService;
+import org.calmpalette.app.accounts.Role;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.storage.Hash;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.Snapshot;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Theme;
+import org.springframework.dao.OptimisticLockingFailureException;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Sites: what owners choose, what is live, and the way back. Finds only what belongs to the person who asks. */
+@Service
+public class SiteService {
+  private static final int TRIES = 4;
+  private static final TypeReference<TreeMap<String, String>> CHOICES = new TypeReference<>() {};
+  private static final SecureRandom RANDOM = new SecureRandom();
+
+  private final SiteRepository sites;
+  private final SiteDraftRepository drafts;
+  private final EditionRepository editions;
+  private final ThemeService themes;
+  private final AccountService accounts;
+  private final TransactionTemplate transaction;
+  private final JsonMapper json = JsonMapper.shared();
+
+  SiteService(SiteRepository sites, SiteDraftRepository drafts, EditionRepository editions, ThemeService themes,
+      AccountService accounts, TransactionTemplate transaction) {
+    this.sites = sites;
+    this.drafts = drafts;
+    this.editions = editions;
+    this.themes = themes;
+    this.accounts = accounts;
+    this.transaction = transaction;
+  }
+
+  /** An owner's choices at one moment, by key of the setting; what is not in it has its default. */
+  public record Draft(long id, long siteId, long snapshotId, Map<String, String> choices) {}
+
+  /**
+   * A site with all that its owner's page shows.
+   *
+   * @param changes how many choices differ from what is live
+   */
+  public record OpenSite(Site site, Theme theme, Draft draft, Edition live, boolean canUndo, boolean canRedo,
+      int changes, List<ThemeBuild.LeftOut> leftOut) {
+    /** True if the next edition brings a newer state of the theme along. */
+    public boolean isThemeNewer() {
+      return live != null && live.snapshotId() != site.snapshotId();
+    }
+
+    public boolean isDirty() {
+      return live == null || changes > 0 || isThemeNewer();
+    }
+  }
+
+  // The maker's side
+
+  @Transactional(readOnly = true)
+  public List<Site> ofTheme(long themeId, SignedIn maker) {
+    return sites.findByThemeIdAndMakerIdOrderByName(themeId, maker.id());
+  }
+
+  /**
+   * Makes a site of a theme's present state.
+   *
+   * @param whose {@code me} to keep it, {@code owner} to give it to the owner who signs in as {@code owner}, or
+   *     {@code invite} to invite a new one
+   */
+  @Transactional
+  public Site create(OpenTheme theme, String name, String whose, String owner, SignedIn maker) {
+    if (name.isBlank() || name.strip().length() > 100) {
+      throw new BadInputException("The site needs a name.", "Write up to 100 characters, such as Sallowmere Ferries.");
+    }
+    Site site = sites.save(new Site(freeSlug(name), name.strip(), theme.id(), theme.head().id(), maker.id()));
+    SiteDraft first = drafts.save(new SiteDraft(site.id(), null, "{}", "The site was made", maker.name()));
+    site.moveDraft(first.id());
+    if (whose.equals("owner") && owner.isBlank()) {
+      throw new BadInputException("The owner's sign-in name is missing.", "Write it, or choose the invitation.");
+    }
+    if (!whose.equals("me")) {
+      give(site.id(), whose.equals("owner") ? owner : "", maker);
+    }
+    return site;
+  }
+
+  private String freeSlug(String name) {
+    String plain = Normalizer.normalize(name, Normalizer.Form.NFD).toLowerCase(Locale.ROOT)
+        .replaceAll("\\p{M}", "").replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+    String base = plain.isEmpty() ? "site" : plain.substring(0, Math.min(50, plain.length()));
+    String slug = base;
+    for (int i = 2; sites.existsBySlug(slug); i++) {
+      slug = base + "-" + i;
+    }
+    return slug;
+  }
+
+  /**
+   * Gives a site to an owner who has an account, or makes an invitation for one who has none.
+   *
+   * @param signIn sign-in name of the owner; blank for an invitation
+   */
+  @Transactional
+  public void give(long siteId, String signIn, SignedIn maker) {
+    Site site = ofMaker(siteId, maker);
+    if (signIn.isBlank()) {
+      byte[] token = new byte[32];
+      RANDOM.nextBytes(token);
+      site.invite(Base64.getUrlEncoder().withoutPadding().encodeToString(token));
+      return;
+    }
+    Account owner = accounts.findBySignIn(signIn).filter(a -> a.role() == Role.OWNER).orElseThrow(
+        () -> new BadInputException("No owner signs in as “" + signIn.strip() + "”.",
+            "Check the name, or leave the field empty to get an invitation that a new owner opens."));
+    site.give(owner.id());
+  }
+
+  /** Lets the next edition of a site use the theme's present state. What is live stays as it is. */
+  @Transactional
+  public void update(long siteId, OpenTheme theme, SignedIn maker) {
+    Site site = ofMaker(siteId, maker);
+    if (site.themeId() != theme.id()) {
+      throw new NotFoundException();
+    }
+    site.useSnapshot(theme.head().id());
+  }
+
+  /** The choices that are live on a site, for a handover that carries them. */
+  @Transactional(readOnly = true)
+  public Map<String, String> liveChoices(long siteId, SignedIn maker) {
+    Site site = ofMaker(siteId, maker);
+    return site.liveId() == null ? Map.of() : choices(editions.findById(site.liveId()).orElseThrow().choices());
+  }
+
+  private Site ofMaker(long siteId, SignedIn maker) {
+    return sites.findById(siteId).filter(s -> s.makerId() == maker.id()).orElseThrow(NotFoundException::new);
+  }
+
+  @Transactional(readOnly = true)
+  public String ownerName(Site site) {
+    return site.ownerId() == null ? "" : accounts.find(site.ownerId()).map(Account::name).orElse("");
+  }
+
+  // Joining
+
+  @Transactional(readOnly = true)
+  public Site invited(String token) {
+    return sites.findByInvitation(token).orElseThrow(NotFoundException::new);
+  }
+
+  /** Makes an owner's account from an invitation and gives them the site. */
+  @Transactional
+  public void join(String token, String signIn, String name, String password) {
+    Site site = invited(token);
+    site.give(accounts.create(signIn, name, password, Role.OWNER).id());
+  }
+
+  // The owner's side
+
+  @Transactional(readOnly = true)
+  public List<Site> mine(SignedIn me) {
+    List<Site> all = new ArrayList<>(sites.findByOwnerIdOrderByName(me.id()));
+    all.addAll(sites.findByMakerIdAndOwnerIdIsNullOrderByName(me.id()));
+    return all;
+  }
+
+  /** A site that the person may change: its owner, or its maker while nobody owns it. */
+  private Site mine(String slug, SignedIn me) {
+    return sites.findBySlug(slug)
+        .filter(s -> s.ownerId() == null ? s.makerId() == me.id() : s.ownerId() == me.id())
+        .orElseThrow(NotFoundException::new);
+  }
+
+  @Transactional(readOnly = true)
+  public OpenSite open(String slug, SignedIn me) {
+    return open(mine(slug, me));
+  }
+
+  private OpenSite open(Site site) {
+    SiteDraft draft = drafts.findById(site.draftId()).orElseThrow();
+    Edition live = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
+    Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+    Map<String, String> choices = choices(draft.choices());
+    return new OpenSite(site, theme, new Draft(draft.id(), site.id(), site.snapshotId(), choices), live,
+        draft.parentId() != null, drafts.findFirstByParentIdOrderByIdDesc(draft.id()).isPresent(),
+        differences(choices, live == null ? Map.of() : choices(live.choices())),
+        ThemeBuild.leftOut(theme.palette(), choices));
+  }
+
+  private static int differences(Map<String, String> a, Map<String, String> b) {
+    TreeMap<String, String> all = new TreeMap<>(a);
+    b.forEach(all::putIfAbsent);
+    return (int) all.keySet().stream().filter(k -> !java.util.Objects.equals(a.get(k), b.get(k))).count();
+  }
+
+  /** A draft by its id, for previews, whose addresses prove that they may. */
+  @Transactional(readOnly = true)
+  public Draft draft(long draftId) {
+    SiteDraft draft = drafts.findById(draftId).orElseThrow(NotFoundException::new);
+    Site site = sites.findById(draft.siteId()).orElseThrow(NotFoundException::new);
+    return new Draft(draft.id(), site.id(), site.snapshotId(), choices(draft.choices()));
+  }
+
+  /**
+   * Chooses a value in the draft. Nothing is live yet.
+   *
+   * @throws BadInputException with the reason in plain words, if the maker does not allow the value
+   */
+  public void choose(String slug, String key, String value, SignedIn me) {
+    changeDraft(slug, me, (site, palette, choices) -> {
+      Setting setting = palette.setting(key).orElseThrow(NotFoundException::new);
+      Optional<String> refusal = setting.refusal(value);
+      if (refusal.isPresent()) {
+        throw new BadInputException(setting.label() + " was not changed. " + refusal.get(), "");
+      }
+      if (setting.isDefault(value)) {
+        choices.remove(key);
+      } else {
+        choices.put(key, Setting.normal(value));
+      }
+      return setting.label() + ": " + value;
+    });
+  }
+
+  /** Makes the draft what is live, or all defaults if nothing is; the way back is undo. */
+  public void putBack(String slug, SignedIn me) {
+    changeDraft(slug, me, (site, palette, choices) -> {
+      choices.clear();
+      if (site.liveId() != null) {
+        choices.putAll(choices(editions.findById(site.liveId()).orElseThrow().choices()));
+      }
+      return "Put back to what is live";
+    });
+  }
+
+  private interface DraftChange {
+    String apply(Site site, Palette palette, TreeMap<String, String> choices);
+  }
+
+  private void changeDraft(String slug, SignedIn me, DraftChange change) {
+    retried(slug, me, site -> {
+      SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
+      TreeMap<String, String> choices = choices(before.choices());
+      Palette palette = themes.read(themes.snapshot(site.snapshotId())).theme().palette();
+      String note = change.apply(site, palette, choices);
+      String after = json.writeValueAsString(choices);
+      if (!after.equals(before.choices())) {
+        site.moveDraft(drafts.save(new SiteDraft(site.id(), before.id(), after, note, me.name())).id());
+      }
+    });
+  }
+
+  public void undo(String slug, SignedIn me) {
+    retried(slug, me, site -> {
+      Long parent = drafts.findById(site.draftId()).orElseThrow().parentId();
+      if (parent != null) {
+        site.moveDraft(parent);
+      }
+    });
+  }
+
+  public void redo(String slug, SignedIn me) {
+    retried(slug, me, site ->
+        drafts.findFirstByParentIdOrderByIdDesc(site.draftId()).ifPresent(next -> site.moveDraft(next.id())));
+  }
+
+  /**
+   * A choice concerns one setting, so one that comes second is made on top of the first: nobody's choice is lost, and
+   * every state in between can be gone back to.
+   */
+  private void retried(String slug, SignedIn me, Consumer<Site> change) {
+    for (int i = 1; ; i++) {
+      try {
+        transaction.executeWithoutResult(s -> change.accept(mine(slug, me)));
+        return;
+      } catch (OptimisticLockingFailureException e) {
+        if (i == TRIES) {
+          throw e;
+        }
+      }
+    }
+  }
+
+  /** Makes the draft an edition, which visitors see from now on. */
+  public void goLive(String slug, SignedIn me) {
+    retried(slug, me, site -> {
+      Draft draft = draft(site.draftId());
+      Palette palette = themes.read(themes.snapshot(site.snapshotId())).theme().palette();
+      List<ThemeBuild.LeftOut> leftOut = ThemeBuild.leftOut(palette, draft.choices()).stream()
+          .filter(l -> palette.setting(l.key()).isPresent()).toList();
+      if (!leftOut.isEmpty()) {
+        ThemeBuild.LeftOut first = leftOut.get(0);
+        throw new BadInputException("The site did not go live: " + palette.setting(first.key()).orElseThrow().label()
+            + " is " + first.value() + ", which the theme no longer allows. " + first.why(), "Choose another colour there.");
+      }
+      String css = ThemeBuild.paletteCss(palette, draft.choices());
+      publish(site, site.snapshotId(), json.writeValueAsString(draft.choices()), css, "", me);
+    });
+  }
+
+  /** Makes an earlier edition live again, as a new edition. The draft stays as it is. */
+  public void takeBack(String slug, int number, SignedIn me) {
+    retried(slug, me, site -> {
+      Edition old = editions.findBySiteIdAndNumber(site.id(), number).orElseThrow(NotFoundException::new);
+      publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", me);
+    });
+  }
+
+  private void publish(Site site, long snapshotId, String choices, String css, String note, SignedIn me) {
+    int number = editions.findBySiteIdOrderByNumberDesc(site.id()).stream().mapToInt(Edition::number).max().orElse(0) + 1;
+    site.moveLive(editions.save(new Edition(site.id(), number, snapshotId, choices, css,
+        Hash.of(css.getBytes(StandardCharsets.UTF_8)), note, me.name())).id());
+  }
+
+  @Transactional(readOnly = true)
+  public List<Edition> editions(String slug, SignedIn me) {
+    return editions.findBySiteIdOrderByNumberDesc(mine(slug, me).id());
+  }
+
+  private TreeMap<String, String> choices(String text) {
+    return json.readValue(text, CHOICES);
+  }
+
+  // Visitors
+
+  /** What visitors see of a site; empty while it is not live. */
+  @Transactional(readOnly = true)
+  public Optional<Edition> live(String slug) {
+    Site site = sites.findBySlug(slug).orElseThrow(NotFoundException::new);
+    return site.liveId() == null ? Optional.empty() : editions.findById(site.liveId());
+  }
+
+  /** The edition whose files or palette have this hash; earlier ones stay, for pages that are still open somewhere. */
+  @Transactional(readOnly = true)
+  public Optional<Edition> withPalette(String slug, String hash) {
+    Site site = sites.findBySlug(slug).orElseThrow(NotFoundException::new);
+    return editions.findFirstBySiteIdAndPaletteHash(site.id(), hash);
+  }
+
+  @Transactional(readOnly = true)
+  public List<Snapshot> snapshotsOf(String slug) {
+    Site site = sites.findBySlug(slug).orElseThrow(NotFoundException::new);
+    return editions.findBySiteIdOrderByNumberDesc(site.id()).stream().map(Edition::snapshotId).distinct()
+        .map(themes::snapshot).toList();
+  }
+}

@@ -1,0 +1,90 @@
+package org.calmpalette.app.survey;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.util.List;
+import java.util.Set;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.settings.SettingForm;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.Snapshot;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.app.web.Strip;
+import org.calmpalette.core.survey.ColorRow;
+import org.calmpalette.core.survey.ColorUse;
+import org.calmpalette.core.survey.Lift;
+import org.calmpalette.core.survey.Suggestion;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** What is fixed in a theme, and lifting it into settings. */
+@Controller
+@RequestMapping("/themes/{id}")
+class SurveyController {
+  private final ThemeService themes;
+  private final FrameAddresses addresses;
+  private final Notices notices;
+
+  SurveyController(ThemeService themes, FrameAddresses addresses, Notices notices) {
+    this.themes = themes;
+    this.addresses = addresses;
+    this.notices = notices;
+  }
+
+  @GetMapping
+  String theme(@PathVariable long id) {
+    return "redirect:/themes/" + id + "/survey";
+  }
+
+  @GetMapping("/survey")
+  String survey(@PathVariable long id, @RequestParam(defaultValue = "") String row,
+      @RequestParam(defaultValue = "colours") String view, @RequestParam(defaultValue = "") String page,
+      @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    model.addAttribute("open", open);
+    model.addAttribute("view", view);
+    model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page));
+    List<ColorRow> rows = open.survey().colors().rows();
+    ColorRow chosen = rows.stream().filter(r -> r.value().equals(row)).findFirst()
+        .orElse(rows.isEmpty() ? null : rows.get(0));
+    if (chosen != null && view.equals("colours")) {
+      card(open, chosen, model);
+    }
+    return "survey/survey";
+  }
+
+  @GetMapping("/survey/card")
+  String card(@PathVariable long id, @RequestParam String row, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    model.addAttribute("open", open);
+    open.survey().colors().rows().stream().filter(r -> r.value().equals(row)).findFirst()
+        .ifPresent(chosen -> card(open, chosen, model));
+    return "survey/survey :: card";
+  }
+
+  private static void card(OpenTheme open, ColorRow row, Model model) {
+    List<ColorUse> liftable = row.uses().stream().filter(ColorUse::isLiftable).toList();
+    model.addAttribute("row", row);
+    model.addAttribute("suggestion", Suggestion.of(liftable.isEmpty() ? row.uses() : liftable, open.theme(),
+        open.survey().colors().customProperties()));
+    model.addAttribute("painted", row.uses().stream().flatMap(u -> u.paints().stream()).toList());
+    model.addAttribute("themeColors", open.survey().colors().rows().stream().limit(14).map(ColorRow::value).toList());
+  }
+
+  @PostMapping("/lift")
+  String lift(@PathVariable long id, @RequestParam long base, @RequestParam(required = false) Set<String> use,
+      SettingForm form, @AuthenticationPrincipal SignedIn me, HttpServletResponse response) {
+    Snapshot made = themes.change(id, base, me, theme ->
+        Lift.lift(theme, use == null ? Set.of() : use, form.setting(theme.palette()), form.place(theme.palette())));
+    notices.done(made.note());
+    response.setHeader("HX-Redirect", "/themes/" + id + "/settings?key=" + form.key().strip());
+    return "fragments :: nothing";
+  }
+}

@@ -1,0 +1,146 @@
+package org.calmpalette.app.themes;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.UUID;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import jakarta.annotation.PreDestroy;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.storage.ContentStore;
+import org.calmpalette.app.storage.TreeFiles;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.css.SourceText;
+import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.exchange.Specimen;
+import org.calmpalette.core.exchange.ThemeZip;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.calmpalette.app.web.NotFoundException;
+
+/** Reads themes in, in the background. */
+@Service
+public class ImportService {
+  private static final Logger LOG = LoggerFactory.getLogger(ImportService.class);
+  /** Two at once: more would only make each other wait. */
+  private static final int AT_ONCE = 2;
+  private static final int FILES_BETWEEN_REPORTS = 20;
+
+  private final ImportJobRepository jobs;
+  private final ThemeService themes;
+  private final ContentStore store;
+  private final TransactionTemplate transaction;
+  private final ExecutorService executor = Executors.newFixedThreadPool(AT_ONCE);
+
+  ImportService(ImportJobRepository jobs, ThemeService themes, ContentStore store, TransactionTemplate transaction) {
+    this.jobs = jobs;
+    this.themes = themes;
+    this.store = store;
+    this.transaction = transaction;
+  }
+
+  @PreDestroy
+  void stop() {
+    executor.shutdownNow();
+  }
+
+  /**
+   * Starts to read a zip or a stylesheet.
+   *
+   * @param upload a file of the caller's that is deleted when it has been read
+   * @param shownName the name it had with the person
+   * @return id of the job
+   */
+  public String start(Path upload, String shownName, SignedIn me) {
+    ImportJob job = jobs.save(new ImportJob(UUID.randomUUID().toString(), me.id(), shownName));
+    executor.submit(() -> run(job.id(), upload, shownName, me));
+    return job.id();
+  }
+
+  ImportJob job(String id, SignedIn me) {
+    return jobs.findByIdAndAccountId(id, me.id()).orElseThrow(NotFoundException::new);
+  }
+
+  private void run(String jobId, Path upload, String shownName, SignedIn me) {
+    try {
+      StoredTheme theme = read(upload, shownName, me, (done, total, path) -> {
+        if (done % FILES_BETWEEN_REPORTS == 0 || done == total) {
+          update(jobId, job -> job.progress(done, total, path));
+        }
+      });
+      update(jobId, job -> job.finish(theme.id()));
+    } catch (BadInputException e) {
+      update(jobId, job -> job.fail(e.getMessage(), e.mend()));
+    } catch (IOException | RuntimeException | StackOverflowError | OutOfMemoryError e) {
+      LOG.warn("reading {} failed", shownName, e);
+      update(jobId, job -> job.fail("The theme could not be read because of a fault on our side.",
+          "Nothing was changed. The reason stands in the log of the application."));
+    } finally {
+      try {
+        Files.deleteIfExists(upload);
+      } catch (IOException e) {
+        LOG.warn("could not delete {}", upload, e);
+      }
+    }
+  }
+
+  private void update(String jobId, java.util.function.Consumer<ImportJob> change) {
+    transaction.executeWithoutResult(s -> jobs.findById(jobId).ifPresent(change));
+  }
+
+  /** Reads a theme at once; what the background does, and what the demo and the starter theme use. */
+  public StoredTheme read(Path upload, String shownName, SignedIn me, ThemeZip.Progress progress) throws IOException {
+    SortedMap<String, TreeFiles.Entry> files = new TreeMap<>();
+    ThemeZip.Sink sink = (path, bytes) -> files.put(path, new TreeFiles.Entry(store.keep(bytes), bytes.length));
+    String lower = shownName.toLowerCase(Locale.ROOT);
+    String note;
+    if (lower.endsWith(".zip") || !lower.endsWith(".css") && startsLikeZip(upload)) {
+      ThemeZip.Report report = ThemeZip.read(upload, shownName, sink, progress);
+      note = "Brought in from " + shownName + ", " + report.files() + (report.files() == 1 ? " file" : " files")
+          + (report.ignored().isEmpty() ? "" : "; passed over: " + String.join(", ", report.ignored()));
+    } else if (lower.endsWith(".css")) {
+      progress.at(0, 1, shownName);
+      stylesheet(Files.readAllBytes(upload), plainName(shownName), sink);
+      progress.at(1, 1, "");
+      note = "Brought in from " + shownName + ", with a specimen page";
+    } else {
+      throw new BadInputException("“" + shownName + "” is neither a zip nor a stylesheet.",
+          "Choose a .zip with the theme's folder, or a .css file.");
+    }
+    return themes.create(shownName.replaceFirst("(?i)\\.(zip|css)$", ""), files, note, me);
+  }
+
+  private static boolean startsLikeZip(Path file) throws IOException {
+    try (var in = Files.newInputStream(file)) {
+      return in.read() == 'P' && in.read() == 'K';
+    }
+  }
+
+  private static String plainName(String shownName) {
+    String name = shownName.substring(Math.max(shownName.lastIndexOf('/'), shownName.lastIndexOf('\\')) + 1);
+    return name.replaceAll("[^\\p{L}\\p{N}._-]", "-");
+  }
+
+  private static void stylesheet(byte[] bytes, String name, ThemeZip.Sink sink) {
+    SourceText text = SourceText.stylesheet(name, bytes);
+    if (text.looksLikeUtf16WithoutBom()) {
+      throw new BadInputException(name + ", line 1: the file is UTF-16 without a byte order mark, which browsers read as"
+          + " rubbish.", "Save it as UTF-8.");
+    }
+    Stylesheet sheet = Stylesheet.read(text);
+    if (sheet.rules().isEmpty()) {
+      throw new BadInputException(name + " holds no rule that a browser understands.", sheet.faults().isEmpty()
+          ? "Choose a stylesheet with rules such as a { color: red }."
+          : "Line " + text.line(sheet.faults().get(0).offset()) + ": " + sheet.faults().get(0).kind().message() + " "
+              + sheet.faults().get(0).kind().mend());
+    }
+    sink.accept(name, bytes);
+    sink.accept(Specimen.FILE, Specimen.page(sheet));
+  }
+}

@@ -1,0 +1,203 @@
+package org.calmpalette.app.themes;
+
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.storage.ContentStore;
+import org.calmpalette.app.storage.TreeFiles;
+import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.app.web.StaleException;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.theme.Change;
+import org.calmpalette.core.theme.Theme;
+import org.springframework.dao.DataIntegrityViolationException;
+import org.springframework.dao.OptimisticLockingFailureException;
+import org.springframework.data.domain.Limit;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Themes and their snapshots. Every method takes the person who asks, and finds only what is theirs. */
+@Service
+public class ThemeService {
+  private static final int MOST_HISTORY = 200;
+  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
+
+  private final StoredThemeRepository themes;
+  private final SnapshotRepository snapshots;
+  private final ContentStore store;
+  private final ThemeCache cache;
+  private final TransactionTemplate transaction;
+
+  ThemeService(StoredThemeRepository themes, SnapshotRepository snapshots, ContentStore store, ThemeCache cache,
+      TransactionTemplate transaction) {
+    this.themes = themes;
+    this.snapshots = snapshots;
+    this.store = store;
+    this.cache = cache;
+    this.transaction = transaction;
+  }
+
+  @Transactional(readOnly = true)
+  public List<OpenTheme> all(SignedIn me) {
+    return themes.findByMakerIdOrderByNameAscIdAsc(me.id()).stream().map(this::open).toList();
+  }
+
+  /** @throws NotFoundException if there is no such theme in the person's room */
+  @Transactional(readOnly = true)
+  public OpenTheme open(long id, SignedIn me) {
+    return open(themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new));
+  }
+
+  private OpenTheme open(StoredTheme stored) {
+    Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
+    return new OpenTheme(stored, head, cache.get(head.treeHash(), stored.name()), head.parentId() != null,
+        snapshots.findFirstByParentIdOrderByIdDesc(head.id()).isPresent());
+  }
+
+  /** A snapshot, whoever it belongs to: for previews and sites, whose addresses prove that they may. */
+  @Transactional(readOnly = true)
+  public Snapshot snapshot(long id) {
+    return snapshots.findById(id).orElseThrow(NotFoundException::new);
+  }
+
+  public ThemeCache.Read read(Snapshot snapshot) {
+    return cache.get(snapshot.treeHash(), "Theme");
+  }
+
+  /** Makes a theme of files that are kept already. */
+  @Transactional
+  public StoredTheme create(String name, SortedMap<String, TreeFiles.Entry> files, String note, SignedIn me) {
+    String free = freeName(name, me);
+    String tree = store.keepTree(files);
+    // Reading it now refuses what cannot be used, before there is a theme of it.
+    Theme.read(store.tree(tree), free);
+    StoredTheme theme = themes.save(new StoredTheme(free, me.id()));
+    Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name()));
+    theme.moveHead(first.id());
+    return theme;
+  }
+
+  /** Two themes of one maker never have one name: the second gets a number. */
+  private String freeName(String wanted, SignedIn me) {
+    String base = wanted.isBlank() ? "Theme" : wanted.strip();
+    base = base.substring(0, Math.min(100, base.length()));
+    String name = base;
+    for (int i = 2; themes.existsByMakerIdAndName(me.id(), name); i++) {
+      name = base + " " + i;
+    }
+    return name;
+  }
+
+  /**
+   * Changes a theme.
+   *
+   * @param base id of the snapshot that the person saw
+   * @throws StaleException if the theme has moved on since; nothing is changed then
+   */
+  public Snapshot change(long id, long base, SignedIn me, Function<Theme, Change> change) {
+    return guarded(id, me, () -> {
+      StoredTheme stored = at(id, base, me);
+      Snapshot head = snapshots.findById(base).orElseThrow();
+      Change made = change.apply(cache.get(head.treeHash(), stored.name()).theme());
+      String tree = store.keepTree(store.tree(head.treeHash()), new TreeMap<>(made.files()));
+      return advance(stored, head, tree, made.note(), me);
+    });
+  }
+
+  private Snapshot advance(StoredTheme stored, Snapshot head, String tree, String note, SignedIn me) {
+    Snapshot next = snapshots.save(new Snapshot(stored.id(), head.id(), tree, note, me.name()));
+    stored.moveHead(next.id());
+    return next;
+  }
+
+  /** Moves the head to the snapshot before. */
+  public Snapshot undo(long id, long base, SignedIn me) {
+    return guarded(id, me, () -> {
+      StoredTheme stored = at(id, base, me);
+      Snapshot head = snapshots.findById(base).orElseThrow();
+      if (head.parentId() == null) {
+        throw new BadInputException("There is nothing to undo.", "This is how the theme came in.");
+      }
+      stored.moveHead(head.parentId());
+      return head;
+    });
+  }
+
+  /** Moves the head to the newest snapshot that was made from it. */
+  public Snapshot redo(long id, long base, SignedIn me) {
+    return guarded(id, me, () -> {
+      StoredTheme stored = at(id, base, me);
+      Snapshot next = snapshots.findFirstByParentIdOrderByIdDesc(base).orElseThrow(
+          () -> new BadInputException("There is nothing to redo.", "Nothing was undone since the last change."));
+      stored.moveHead(next.id());
+      return next;
+    });
+  }
+
+  /** Makes the state of an earlier snapshot the newest one. What lies between stays in the history. */
+  public Snapshot goBack(long id, long base, long to, SignedIn me) {
+    return guarded(id, me, () -> {
+      StoredTheme stored = at(id, base, me);
+      Snapshot target = snapshots.findByIdAndThemeId(to, id).orElseThrow(NotFoundException::new);
+      Snapshot head = snapshots.findById(base).orElseThrow();
+      String what = target.pointName() == null ? "the state after “" + target.note() + "”"
+          : "the restore point “" + target.pointName() + "”";
+      return advance(stored, head, target.treeHash(), "Went back to " + what, me);
+    });
+  }
+
+  /** Names a snapshot, which makes it a restore point. */
+  @Transactional
+  public void namePoint(long id, long snapshotId, String name, SignedIn me) {
+    themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+    Snapshot snapshot = snapshots.findByIdAndThemeId(snapshotId, id).orElseThrow(NotFoundException::new);
+    if (name.isBlank() || name.strip().length() > 80) {
+      throw new BadInputException("A restore point needs a name.", "Write up to 80 characters, such as “before the green variant”.");
+    }
+    snapshot.name(name.strip());
+  }
+
+  @Transactional(readOnly = true)
+  public List<Snapshot> history(long id, SignedIn me) {
+    themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+    return snapshots.findByThemeIdOrderByIdDesc(id, Limit.of(MOST_HISTORY));
+  }
+
+  /** Removes a theme with its history. @throws BadInputException if sites use it */
+  public void remove(long id, SignedIn me) {
+    try {
+      transaction.executeWithoutResult(s ->
+          themes.delete(themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new)));
+    } catch (DataIntegrityViolationException used) {
+      throw new BadInputException("A site is built on this theme, so it stays.", "Remove the site first.");
+    }
+  }
+
+  private StoredTheme at(long id, long base, SignedIn me) {
+    StoredTheme stored = themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+    if (stored.headId() != base) {
+      throw stale(id);
+    }
+    return stored;
+  }
+
+  private StaleException stale(long id) {
+    Snapshot head = snapshots.findById(themes.findById(id).orElseThrow(NotFoundException::new).headId()).orElseThrow();
+    return new StaleException("The theme has changed since you opened this page: " + head.author() + ", "
+        + TIME.format(head.at()) + ", “" + head.note() + "”.", head.id());
+  }
+
+  /** Runs a change; whoever comes second to the optimistic lock is told what the first one did. */
+  private Snapshot guarded(long id, SignedIn me, Supplier<Snapshot> change) {
+    try {
+      return transaction.execute(status -> change.get());
+    } catch (OptimisticLockingFailureException second) {
+      throw stale(id);
+    }
+  }
+}

@@ -1,0 +1,23 @@
+package org.calmpalette.app.web;
+
+import java.util.Map;
+import org.calmpalette.core.theme.Paths;
+
+/** Media types of a theme's files, by their endings; what is not listed is handed out as bytes without meaning. */
+public final class ContentTypes {
+  private static final Map<String, String> TYPES = Map.ofEntries(
+      Map.entry("html", "text/html"), Map.entry("htm", "text/html"), Map.entry("xhtml", "application/xhtml+xml"), Map.entry("css", "text/css"),
+      Map.entry("js", "text/javascript"), Map.entry("json", "application/json"), Map.entry("txt", "text/plain"),
+      Map.entry("xml", "application/xml"), Map.entry("svg", "image/svg+xml"), Map.entry("png", "image/png"),
+      Map.entry("jpg", "image/jpeg"), Map.entry("jpeg", "image/jpeg"), Map.entry("gif", "image/gif"),
+      Map.entry("webp", "image/webp"), Map.entry("avif", "image/avif"), Map.entry("ico", "image/x-icon"),
+      Map.entry("woff", "font/woff"), Map.entry("woff2", "font/woff2"), Map.entry("ttf", "font/ttf"),
+      Map.entry("otf", "font/otf"), Map.entry("mp4", "video/mp4"), Map.entry("webm", "video/webm"),
+      Map.entry("mp3", "audio/mpeg"), Map.entry("pdf", "application/pdf"));
+
+  private ContentTypes() {}
+
+  public static String of(String path) {
+    return TYPES.getOrDefault(Paths.ending(path), "application/octet-stream");
+  }
+}

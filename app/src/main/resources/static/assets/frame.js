@@ -1,0 +1,218 @@
+// Runs inside a preview, in a sandbox with an origin of its own. It draws outlines, measures contrast, tries values and
+// tells the desk what was clicked. It takes messages from the page around it only, and the page around it checks that
+// what comes back comes from its own frame.
+const desk = window.parent;
+const trial = document.createElement("style");
+const still = document.createElement("style");
+still.textContent = "*,*::before,*::after{transition:none!important;animation:none!important}";
+document.documentElement.append(trial);
+
+const tell = (message) => desk.postMessage(message, "*");
+
+// Colours as bytes: whatever notation the browser computes, a canvas turns it into what is painted.
+const canvas = document.createElement("canvas").getContext("2d", { willReadFrequently: true });
+const known = new Map();
+function bytes(color) {
+  if (!known.has(color)) {
+    canvas.canvas.width = 1;
+    canvas.canvas.height = 1;
+    canvas.clearRect(0, 0, 1, 1);
+    canvas.fillStyle = "rgba(0,0,0,0)";
+    canvas.fillStyle = color;
+    canvas.fillRect(0, 0, 1, 1);
+    const [r, g, b, a] = canvas.getImageData(0, 0, 1, 1).data;
+    // The canvas keeps whole bytes; the alpha that was written is the better one.
+    const written = /[,/]\s*([\d.]+)\)$/.exec(color);
+    known.set(color, { r, g, b, a: a === 255 ? 1 : written && color.startsWith("rgba") ? Number(written[1]) : a / 255 });
+  }
+  return known.get(color);
+}
+const same = (x, y) => x.r === y.r && x.g === y.g && x.b === y.b && Math.abs(x.a - y.a) < 0.01;
+
+// Simple alpha compositing (Compositing and Blending Level 1, section 5.1).
+function over(top, under) {
+  const a = top.a + under.a * (1 - top.a);
+  const mix = (t, u) => (a === 0 ? 0 : (t * top.a + u * under.a * (1 - top.a)) / a);
+  return { r: mix(top.r, under.r), g: mix(top.g, under.g), b: mix(top.b, under.b), a };
+}
+// Relative luminance and contrast ratio as WCAG 2.2 defines them.
+function luminance({ r, g, b }) {
+  const line = (v) => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4);
+  return 0.2126 * line(r) + 0.7152 * line(g) + 0.0722 * line(b);
+}
+function ratio(x, y) {
+  const [light, dark] = [luminance(x), luminance(y)].sort((p, q) => q - p);
+  return (light + 0.05) / (dark + 0.05);
+}
+
+const LONGHANDS = {
+  color: ["color"], fill: ["fill"], stroke: ["stroke"], "background-color": ["backgroundColor"],
+  background: ["backgroundColor", "backgroundImage"], "background-image": ["backgroundImage"],
+};
+const SIDES = ["borderTopColor", "borderRightColor", "borderBottomColor", "borderLeftColor"];
+function longhands(property) {
+  if (LONGHANDS[property]) return LONGHANDS[property];
+  if (property.startsWith("border")) return SIDES;
+  return [property.replace(/-([a-z])/g, (_, c) => c.toUpperCase())];
+}
+
+function find(selector) {
+  try {
+    return [...document.querySelectorAll(selector)].filter((e) => !e.closest("[data-calm]"));
+  } catch {
+    return [];
+  }
+}
+
+// Outlines
+let marks = [];
+let scale = 1;
+let hidden = false;
+const layer = document.createElement("div");
+layer.dataset.calm = "";
+layer.style.cssText = "position:absolute;left:0;top:0;width:0;height:0;z-index:2147483647;pointer-events:none;display:block";
+const shadow = layer.attachShadow({ mode: "closed" });
+document.documentElement.append(layer);
+
+// An element is marked if what the mark names really shows on it: the colour it has now, or one that follows the key.
+function marked(list, key, color) {
+  const found = new Map();
+  const wanted = color ? bytes(color) : null;
+  for (const { selector, property, whenever } of list) {
+    for (const element of find(selector)) {
+      if (found.get(element) === "always") continue;
+      if (whenever) {
+        if (!found.has(element)) found.set(element, "whenever");
+        continue;
+      }
+      const style = getComputedStyle(element);
+      const shows = !wanted || longhands(property).some((name) => {
+        const value = style[name] || "";
+        const parts = value.match(/(?:rgba?|color|oklch|oklab|lab|lch)\([^)]*\)/g) || [];
+        return parts.some((part) => same(bytes(part), wanted));
+      });
+      if (shows) found.set(element, "always");
+    }
+  }
+  return found;
+}
+let shown = new Map();
+function draw() {
+  shadow.replaceChildren();
+  if (hidden) return;
+  const origin = layer.getBoundingClientRect();
+  const width = 2 / scale;
+  for (const [element, when] of shown) {
+    for (const box of element.getClientRects()) {
+      if (box.width === 0 && box.height === 0) continue;
+      const mark = document.createElement("div");
+      mark.style.cssText = `position:absolute;left:${box.left - origin.left - 2 * width}px;top:${box.top - origin.top - 2 * width}px;`
+        + `width:${box.width + 4 * width}px;height:${box.height + 4 * width}px;box-sizing:border-box;`
+        + `border:${width}px ${when === "always" ? "solid" : "dashed"} #1d5c50;outline:${width / 2}px solid #fff;border-radius:${width}px`;
+      shadow.append(mark);
+    }
+  }
+}
+function show(message) {
+  marks = message.marks;
+  scale = message.scale || 1;
+  shown = marked(marks, message.key, message.color);
+  // A rule for the whole page would outline the whole window, which says nothing.
+  for (const element of shown.keys()) if (element === document.documentElement || element === document.body) shown.set(element, "always");
+  draw();
+  const first = [...shown.keys()][0];
+  if (message.reveal && first) {
+    const box = first.getBoundingClientRect();
+    if (box.bottom < 0 || box.top > innerHeight) first.scrollIntoView({ block: "center" });
+    draw();
+  }
+  tell({ type: "shown", count: [...shown.values()].filter((w) => w === "always").length, whenever: [...shown.values()].filter((w) => w !== "always").length });
+}
+addEventListener("resize", draw);
+addEventListener("scroll", draw, { passive: true });
+
+// Contrast of the texts that a value changes, or stands behind.
+function texts() {
+  const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  const found = new Set();
+  while (walker.nextNode() && found.size < 1500) {
+    const element = walker.currentNode.parentElement;
+    if (walker.currentNode.textContent.trim() && element && !element.closest("script,style,noscript,[data-calm]")
+      && element.getClientRects().length) found.add(element);
+  }
+  return [...found];
+}
+function behind(element, seen) {
+  if (seen.has(element)) return seen.get(element);
+  const style = getComputedStyle(element);
+  let result = { color: bytes(style.backgroundColor), unknown: style.backgroundImage !== "none" || Number(style.opacity) < 1 || style.mixBlendMode !== "normal" };
+  if (!(result.color.a >= 1 && style.backgroundImage === "none" && Number(style.opacity) === 1)) {
+    const parent = element.parentElement;
+    const under = parent ? behind(parent, seen) : { color: { r: 255, g: 255, b: 255, a: 1 }, unknown: false };
+    result = { color: over(result.color, under.color), unknown: result.unknown || (result.color.a < 1 && under.unknown) };
+  }
+  seen.set(element, result);
+  return result;
+}
+function read(elements) {
+  const seen = new Map();
+  return elements.map((element) => {
+    const style = getComputedStyle(element);
+    const ground = behind(element, seen);
+    return { text: bytes(style.color), ground: ground.color, unknown: ground.unknown };
+  });
+}
+const hex = (c) => "#" + [c.r, c.g, c.b].map((v) => Math.round(v).toString(16).padStart(2, "0")).join("");
+function measure({ id, candidates, probes }) {
+  const before = trial.textContent;
+  document.documentElement.append(still);
+  const elements = texts();
+  // The texts that depend on the setting are those that look different under two values of it.
+  const [a, b] = probes.map((css) => { trial.textContent = css; return read(elements); });
+  const differ = (x, y) => hex(x) !== hex(y);
+  const affected = elements.filter((_, i) => differ(a[i].text, b[i].text) || differ(a[i].ground, b[i].ground));
+  const answers = candidates.map((css) => {
+    trial.textContent = css;
+    let worst = null;
+    let unknown = 0;
+    read(affected).forEach((r, i) => {
+      if (r.unknown) { unknown++; return; }
+      const element = affected[i];
+      const style = getComputedStyle(element);
+      const size = parseFloat(style.fontSize);
+      const needed = size >= 24 || (size >= 18.66 && Number(style.fontWeight) >= 700) ? 3 : 4.5;
+      const value = ratio(over(r.text, r.ground), r.ground);
+      if (!worst || value / needed < worst.ratio / worst.needed) {
+        worst = { ratio: value, needed, words: element.textContent.trim().replace(/\s+/g, " ").slice(0, 40), text: hex(r.text), ground: hex(r.ground) };
+      }
+    });
+    return { worst, unknown, texts: affected.length };
+  });
+  trial.textContent = before;
+  still.remove();
+  tell({ type: "measured", id, answers });
+}
+
+addEventListener("message", ({ source, data }) => {
+  if (source !== desk || !data || typeof data.type !== "string") return;
+  if (data.type === "values") { trial.textContent = data.css; draw(); }
+  if (data.type === "show") show(data);
+  if (data.type === "measure") measure(data);
+  if (data.type === "hide") { hidden = data.hidden; draw(); }
+});
+
+// Links never leave the frame: the desk decides whether to open another page of the theme.
+addEventListener("click", (event) => {
+  const link = event.target.closest?.("a[href], area[href]");
+  if (!link) return;
+  const href = link.getAttribute("href");
+  if (!href.startsWith("#")) {
+    event.preventDefault();
+    tell({ type: "open", href });
+  }
+}, true);
+addEventListener("submit", (event) => event.preventDefault(), true);
+addEventListener("auxclick", (event) => { if (event.target.closest?.("a[href]")) event.preventDefault(); }, true);
+
+const ready = () => tell({ type: "ready" });
+if (document.readyState === "complete") ready(); else addEventListener("load", ready);

@@ -1,0 +1,45 @@
+// What every page of ours has: the keys, the dialogs, copying an address, asking before what cannot be undone.
+const editable = (e) => e.closest?.("input, textarea, select, [contenteditable]");
+
+addEventListener("keydown", (event) => {
+  if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || editable(event.target)) return;
+  if (event.key === "?") document.getElementById("keys")?.showModal();
+  if (event.key === "u") document.querySelector("[data-key=u]")?.click();
+  if (event.key === "r") document.querySelector("[data-key=r]")?.click();
+  if (["o", "/"].includes(event.key)) {
+    event.preventDefault();
+    dispatchEvent(new CustomEvent("calm:key", { detail: event.key }));
+  }
+});
+
+document.addEventListener("click", async (event) => {
+  const opener = event.target.closest("[data-open]");
+  if (opener) document.getElementById(opener.dataset.open)?.showModal();
+  const closer = event.target.closest("[data-close]");
+  if (closer) closer.closest("dialog")?.close();
+  const copy = event.target.closest("[data-copy]");
+  if (copy) {
+    await navigator.clipboard.writeText(copy.dataset.copy);
+    copy.textContent = "Copied";
+  }
+  // Makes a change on top of what somebody else changed meanwhile.
+  const rebase = event.target.closest("[data-rebase]");
+  if (rebase) {
+    document.querySelectorAll("input[name=base]").forEach((input) => { input.value = rebase.dataset.rebase; });
+    document.getElementById("notice").replaceChildren();
+    window.lastSent?.requestSubmit();
+  }
+  if (event.target.closest("[data-dismiss]")) document.getElementById("notice").replaceChildren();
+});
+document.addEventListener("submit", (event) => { window.lastSent = event.target; }, true);
+
+// Small frames in lists are pictures: drawn to scale.
+const fit = () => document.querySelectorAll("iframe[data-picture]").forEach((frame) => {
+  const width = Number(frame.dataset.picture);
+  const scale = frame.parentElement.clientWidth / width;
+  frame.width = width;
+  frame.height = Math.ceil(frame.parentElement.clientHeight / scale);
+  frame.style.transform = `scale(${scale})`;
+});
+fit();
+addEventListener("resize", fit);
