@@ -75,14 +75,14 @@ const shadow = layer.attachShadow({ mode: "closed" });
 document.documentElement.append(layer);
 
 // An element is marked if what the mark names really shows on it: the colour it has now, or one that follows the key.
-function marked(list, key, color) {
+function marked(list, color, sure) {
   const found = new Map();
   const wanted = color ? bytes(color) : null;
   for (const { selector, property, whenever } of list) {
     for (const element of find(selector)) {
       if (found.get(element) === "always") continue;
       if (whenever) {
-        if (!found.has(element)) found.set(element, "whenever");
+        if (!sure && !found.has(element)) found.set(element, "whenever");
         continue;
       }
       const style = getComputedStyle(element);
@@ -105,10 +105,15 @@ function draw() {
   for (const [element, when] of shown) {
     for (const box of element.getClientRects()) {
       if (box.width === 0 && box.height === 0) continue;
+      // Around the part, but inside the window where the part reaches its edges.
+      const page = document.documentElement;
+      const left = Math.max(box.left - 2 * width, -scrollX);
+      const right = Math.min(box.right + 2 * width, Math.max(page.scrollWidth, innerWidth) - scrollX);
+      const top = Math.max(box.top - 2 * width, -scrollY);
       const mark = document.createElement("div");
-      mark.style.cssText = `position:absolute;left:${box.left - origin.left - 2 * width}px;top:${box.top - origin.top - 2 * width}px;`
-        + `width:${box.width + 4 * width}px;height:${box.height + 4 * width}px;box-sizing:border-box;`
-        + `border:${width}px ${when === "always" ? "solid" : "dashed"} #1d5c50;outline:${width / 2}px solid #fff;border-radius:${width}px`;
+      mark.style.cssText = `position:absolute;left:${left - origin.left}px;top:${top - origin.top}px;`
+        + `width:${right - left}px;height:${box.bottom + 2 * width - top}px;box-sizing:border-box;`
+        + `border:${width}px ${when === "always" ? "solid" : "dashed"} #1d5c50;box-shadow:inset 0 0 0 ${width / 2}px #fff,0 0 0 ${width / 2}px #fff;border-radius:${width}px`;
       shadow.append(mark);
     }
   }
@@ -116,9 +121,7 @@ function draw() {
 function show(message) {
   marks = message.marks;
   scale = message.scale || 1;
-  shown = marked(marks, message.key, message.color);
-  // A rule for the whole page would outline the whole window, which says nothing.
-  for (const element of shown.keys()) if (element === document.documentElement || element === document.body) shown.set(element, "always");
+  shown = marked(marks, message.color, message.sure);
   draw();
   const first = [...shown.keys()][0];
   if (message.reveal && first) {

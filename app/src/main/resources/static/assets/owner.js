@@ -41,7 +41,7 @@ async function judge(q) {
 }
 
 function show(q, reveal = true) {
-  frames.show(JSON.parse(q.dataset.marks), { key: q.dataset.key, color: chosen(q), reveal });
+  frames.show(JSON.parse(q.dataset.marks), { key: q.dataset.key, color: chosen(q), reveal, sure: true });
 }
 
 slip.addEventListener("input", (event) => {
@@ -69,7 +69,7 @@ function openPlace(key) {
   slip.querySelectorAll("[data-in-place]").forEach((section) => { section.hidden = section.dataset.inPlace !== key; });
   sessionStorage.setItem("place", key);
   const marks = questions().filter((q) => !q.closest("[hidden]")).flatMap((q) => JSON.parse(q.dataset.marks));
-  frames.show(marks, { reveal: true });
+  frames.show(marks, { reveal: true, sure: true });
 }
 chips.forEach((c) => c.addEventListener("click", () => openPlace(c.dataset.place)));
 

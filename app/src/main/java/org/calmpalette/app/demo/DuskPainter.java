@@ -3,6 +3,7 @@ package org.calmpalette.app.demo;
 import java.awt.Color;
 import java.awt.GradientPaint;
 import java.awt.Graphics2D;
+import java.awt.LinearGradientPaint;
 import java.awt.RenderingHints;
 import java.awt.geom.Ellipse2D;
 import java.awt.geom.Path2D;
@@ -47,10 +48,9 @@ final class DuskPainter {
     BufferedImage image = new BufferedImage(WIDTH, HEIGHT, BufferedImage.TYPE_INT_RGB);
     Graphics2D g = image.createGraphics();
     g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
-    g.setPaint(new GradientPaint(0, 0, new Color(0x24344a), 0, WATER * 0.62f, new Color(0x8a8299)));
+    g.setPaint(new LinearGradientPaint(0, 0, 0, WATER, new float[] {0, 0.55f, 0.8f, 1},
+        new Color[] {new Color(0x24344a), new Color(0x7d7a94), new Color(0xc79a86), new Color(0xf3bd86)}));
     g.fillRect(0, 0, WIDTH, WATER);
-    g.setPaint(new GradientPaint(0, WATER * 0.5f, new Color(0x8a8299, false), 0, WATER, new Color(0xf3bd86)));
-    g.fillRect(0, (int) (WATER * 0.5), WIDTH, WATER);
     glow(g, 1060, 520);
     ridge(g, 470, 120, 0x6d7790, 5);
     ridge(g, 540, 80, 0x4c5a72, 8);

@@ -96,7 +96,9 @@ class FrameController {
     RANDOM.nextBytes(random);
     String nonce = Base64.getUrlEncoder().encodeToString(random);
     Page linked = Page.read(page.source().file(), ThemeBuild.linked(page));
-    String html = FramePage.of(linked, assets.getForLookupPath("/assets/frame.js"), nonce);
+    // A small picture in a list needs no outlines, so it gets no script at all.
+    boolean still = "still".equals(request.getQueryString());
+    String html = FramePage.of(linked, still ? null : assets.getForLookupPath("/assets/frame.js"), nonce);
     String policy = NOTHING_RUNS.formatted(own).replaceFirst("sandbox;",
         "sandbox allow-scripts; script-src 'nonce-" + nonce + "';");
     return ResponseEntity.ok()

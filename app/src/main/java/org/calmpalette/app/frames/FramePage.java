@@ -31,8 +31,9 @@ final class FramePage {
         clean(e);
       }
     }
-    Element own = document.head().appendElement("script");
-    own.attr("src", script).attr("nonce", nonce).attr("defer", true);
+    if (script != null) {
+      document.head().appendElement("script").attr("src", script).attr("nonce", nonce).attr("defer", true);
+    }
     document.outputSettings().prettyPrint(false).charset(java.nio.charset.StandardCharsets.UTF_8);
     return document.outerHtml();
   }

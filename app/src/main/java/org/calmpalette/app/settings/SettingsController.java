@@ -1,6 +1,5 @@
 package org.calmpalette.app.settings;
 
-import jakarta.servlet.http.HttpServletResponse;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -10,6 +9,7 @@ import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.page.Page;
@@ -100,21 +100,18 @@ class SettingsController {
   }
 
   @PostMapping
-  String save(@PathVariable long id, @RequestParam long base, SettingForm form, @AuthenticationPrincipal SignedIn me,
-      HttpServletResponse response) {
+  String save(@PathVariable long id, @RequestParam long base, SettingForm form, @AuthenticationPrincipal SignedIn me) {
     Snapshot made = themes.change(id, base, me,
         theme -> Lift.edit(theme, form.setting(theme.palette()), form.place(theme.palette())));
     notices.done(made.note());
-    response.setHeader("HX-Redirect", "/themes/" + id + "/settings?key=" + form.key());
-    return "fragments :: nothing";
+    return Go.to("/themes/" + id + "/settings?key=" + form.key());
   }
 
   @PostMapping("/remove")
   String remove(@PathVariable long id, @RequestParam long base, @RequestParam String key,
-      @AuthenticationPrincipal SignedIn me, HttpServletResponse response) {
+      @AuthenticationPrincipal SignedIn me) {
     Snapshot made = themes.change(id, base, me, theme -> Lift.remove(theme, key));
     notices.done(made.note());
-    response.setHeader("HX-Redirect", "/themes/" + id + "/settings");
-    return "fragments :: nothing";
+    return Go.to("/themes/" + id + "/settings");
   }
 }

@@ -74,7 +74,7 @@ class SiteController {
       List<Question> questions = open.theme().palette().settingsIn(place).stream().map(s -> {
         String value = open.draft().choices().getOrDefault(s.key(), s.defaultValue());
         List<Painted> painted = colors.boundTo(s.key()).stream().flatMap(b -> b.paints().stream()).distinct().toList();
-        List<String> swatches = s.allowed() instanceof Allowed.Swatches few ? few.values() : List.of();
+        List<String> swatches = s.allowed().choices();
         return new Question(s, value, painted, swatches, s.refusal(value).orElse(""));
       }).toList();
       if (!questions.isEmpty()) {

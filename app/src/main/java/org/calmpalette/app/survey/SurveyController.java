@@ -1,6 +1,5 @@
 package org.calmpalette.app.survey;
 
-import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import java.util.Set;
 import org.calmpalette.app.accounts.SignedIn;
@@ -9,6 +8,7 @@ import org.calmpalette.app.settings.SettingForm;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.survey.ColorRow;
@@ -80,11 +80,10 @@ class SurveyController {
 
   @PostMapping("/lift")
   String lift(@PathVariable long id, @RequestParam long base, @RequestParam(required = false) Set<String> use,
-      SettingForm form, @AuthenticationPrincipal SignedIn me, HttpServletResponse response) {
+      SettingForm form, @AuthenticationPrincipal SignedIn me) {
     Snapshot made = themes.change(id, base, me, theme ->
         Lift.lift(theme, use == null ? Set.of() : use, form.setting(theme.palette()), form.place(theme.palette())));
     notices.done(made.note());
-    response.setHeader("HX-Redirect", "/themes/" + id + "/settings?key=" + form.key().strip());
-    return "fragments :: nothing";
+    return Go.to("/themes/" + id + "/settings?key=" + form.key().strip());
   }
 }

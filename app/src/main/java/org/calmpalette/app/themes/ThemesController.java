@@ -7,6 +7,7 @@ import java.util.List;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.demo.OwnThemes;
 import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
@@ -20,7 +21,6 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
-import jakarta.servlet.http.HttpServletResponse;
 
 /** The list of themes, bringing one in, and its history. */
 @Controller
@@ -75,15 +75,10 @@ class ThemesController {
 
   @GetMapping("/reading/{job}")
   String reading(@PathVariable String job, @AuthenticationPrincipal SignedIn me, Model model,
-      @RequestHeader(name = "HX-Request", required = false) String htmx, HttpServletResponse response) {
+      @RequestHeader(name = "HX-Request", required = false) String htmx) {
     ImportJob now = imports.job(job, me);
     if (now.isDone()) {
-      String to = "/themes/" + now.themeId() + "/survey";
-      if (htmx == null) {
-        return "redirect:" + to;
-      }
-      response.setHeader("HX-Redirect", to);
-      return "fragments :: nothing";
+      return Go.to("/themes/" + now.themeId() + "/survey");
     }
     model.addAttribute("job", now);
     return htmx == null ? "themes/reading" : "themes/reading :: progress";

@@ -9,6 +9,11 @@ public sealed interface Allowed {
   /** In plain words, for the ledger and for the owner. */
   String inWords();
 
+  /** The colours to choose among; empty where any may be chosen. */
+  default List<String> choices() {
+    return List.of();
+  }
+
   /** Why a colour may not be chosen, in plain words; empty if it may. */
   Optional<String> refusal(Color color);
 
@@ -29,6 +34,11 @@ public sealed interface Allowed {
   record Swatches(List<String> values) implements Allowed {
     public Swatches {
       values = List.copyOf(values);
+    }
+
+    @Override
+    public List<String> choices() {
+      return values;
     }
 
     @Override
