@@ -29,7 +29,10 @@ public record Page(SourceText source, Document document) {
     List<Span> spans = new ArrayList<>();
     for (Element e : document.getElementsByTag("style")) {
       int start = e.sourceRange().endPos();
-      int end = e.endSourceRange().startPos();
+      // jsoup lets the end tag of a style element start where the element does, so the tag is looked for.
+      int closed = e.endSourceRange().endPos();
+      int tag = closed > start ? source.text().lastIndexOf("</", closed - 1) : -1;
+      int end = tag >= start && source.text().regionMatches(true, tag, "</style", 0, 7) ? tag : closed;
       if (start >= 0 && end >= start && end <= source.text().length()) {
         spans.add(new Span(start, end));
       }

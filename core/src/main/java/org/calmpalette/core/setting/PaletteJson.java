@@ -12,6 +12,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.util.DefaultIndenter;
 import tools.jackson.core.util.DefaultPrettyPrinter;
+import tools.jackson.core.util.Separators;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
@@ -27,7 +28,8 @@ public final class PaletteJson {
   private static final JsonMapper MAPPER = JsonMapper.builder()
       .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
       .enable(SerializationFeature.INDENT_OUTPUT)
-      .defaultPrettyPrinter(new DefaultPrettyPrinter()
+      .defaultPrettyPrinter(new DefaultPrettyPrinter(Separators.createDefaultInstance()
+          .withObjectNameValueSpacing(Separators.Spacing.AFTER))
           .withObjectIndenter(new DefaultIndenter("  ", "\n")).withArrayIndenter(new DefaultIndenter("  ", "\n")))
       .build();
 

@@ -14,7 +14,9 @@ final class ColorProperties {
       "stop-color", "flood-color", "lighting-color", "caret-color", "accent-color", "text-decoration",
       "text-decoration-color", "text-emphasis", "text-emphasis-color", "column-rule", "column-rule-color",
       "scrollbar-color", "filter", "backdrop-filter", "mask", "mask-image", "list-style", "list-style-image",
-      "-webkit-text-fill-color", "-webkit-text-stroke", "-webkit-text-stroke-color", "-webkit-tap-highlight-color");
+      "-webkit-text-fill-color", "-webkit-text-stroke", "-webkit-text-stroke-color", "-webkit-tap-highlight-color",
+      // The descriptor of @property.
+      "initial-value");
 
   private ColorProperties() {}
 

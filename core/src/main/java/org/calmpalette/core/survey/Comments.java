@@ -18,7 +18,7 @@ final class Comments {
     for (Node.Rule rule : around) {
       if (rule instanceof Node.StyleRule) {
         int i = rule.first() - 1;
-        if (tokens.is(i, TokenType.WHITESPACE) && i > 0) {
+        if (i > 0 && tokens.is(i, TokenType.WHITESPACE)) {
           // An empty line between the comment and the rule: the comment names something larger.
           if (tokens.raw(i).chars().filter(c -> c == '\n').count() > 1) {
             return "";

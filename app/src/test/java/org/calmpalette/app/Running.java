@@ -1,0 +1,145 @@
+package org.calmpalette.app;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Frame;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/** The real application on a scratch database with a browser, started once for all tests of a run. */
+public final class Running {
+  static final String PASSWORD = "only-for-this-run";
+  private static final Path DATABASE = Path.of("target/database").toAbsolutePath();
+  private static Running one;
+
+  private final ConfigurableApplicationContext app;
+  private final Browser browser;
+  final String address;
+  final List<String> consoleErrors = new ArrayList<>();
+
+  private Running() throws IOException, InterruptedException {
+    calm("stop");
+    delete(DATABASE);
+    calm("start");
+    Runtime.getRuntime().addShutdownHook(new Thread(() -> calm("stop")));
+    for (String line : Files.readAllLines(DATABASE.resolve("env"))) {
+      String[] pair = line.split("=", 2);
+      System.setProperty(pair[0], pair[1].replace("'", ""));
+    }
+    app = SpringApplication.run(CalmPaletteApplication.class, "--server.port=0", "--calm.demo=true",
+        "--calm.demo-password=" + PASSWORD, "--spring.main.banner-mode=off");
+    address = "http://127.0.0.1:" + app.getEnvironment().getProperty("local.server.port");
+    Playwright playwright = Playwright.create(new Playwright.CreateOptions()
+        .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+    browser = playwright.chromium().launch(new BrowserType.LaunchOptions()
+        .setExecutablePath(Path.of(System.getenv().getOrDefault("CHROMIUM", "/usr/bin/chromium")))
+        .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync", "--no-first-run")));
+    Runtime.getRuntime().addShutdownHook(new Thread(playwright::close));
+  }
+
+  static synchronized Running get() {
+    if (one == null) {
+      try {
+        one = new Running();
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      } catch (InterruptedException e) {
+        throw new IllegalStateException(e);
+      }
+    }
+    return one;
+  }
+
+  private static void calm(String what) {
+    try {
+      // The output goes to a file: MariaDB inherits it and would keep a pipe open for ever.
+      Process process = new ProcessBuilder("../calm", "database", what, DATABASE.toString())
+          .redirectErrorStream(true).redirectOutput(new java.io.File("target/database-" + what + ".log")).start();
+      if (process.waitFor() != 0) {
+        throw new IllegalStateException("database " + what + " failed: "
+            + Files.readString(Path.of("target/database-" + what + ".log")));
+      }
+    } catch (IOException | InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static void delete(Path folder) throws IOException {
+    if (Files.exists(folder)) {
+      try (var all = Files.walk(folder)) {
+        for (Path p : all.sorted(java.util.Comparator.reverseOrder()).toList()) {
+          Files.delete(p);
+        }
+      }
+    }
+  }
+
+  <T> T bean(Class<T> type) {
+    return app.getBean(type);
+  }
+
+  /** A window of a new visitor. */
+  Page visitor(int width, int height) {
+    BrowserContext context = browser.newContext(new Browser.NewContextOptions()
+        .setViewportSize(width, height).setAcceptDownloads(true).setLocale("en-GB"));
+    Page page = context.newPage();
+    page.setDefaultTimeout(15_000);
+    page.onConsoleMessage(m -> {
+      if (m.type().equals("error")) {
+        consoleErrors.add(page.url() + ": " + m.text());
+      }
+    });
+    return page;
+  }
+
+  Page signedIn(String name, int width, int height) {
+    Page page = visitor(width, height);
+    page.navigate(address + "/sign-in");
+    page.fill("#username", name);
+    page.fill("#password", PASSWORD);
+    page.click("main form button[type=submit] >> nth=0");
+    page.waitForURL(url -> !url.contains("sign-in"));
+    return page;
+  }
+
+  Page maker() {
+    return signedIn("ida", 1280, 800);
+  }
+
+  Page owner() {
+    return signedIn("jonas", 1280, 800);
+  }
+
+  /** The previews on a page, the narrowest first. */
+  static List<Frame> frames(Page page) {
+    page.waitForCondition(() -> page.frames().stream().filter(f -> f.url().contains("/frame/")).count()
+        == page.locator("iframe[data-width]").count());
+    List<Frame> frames = page.frames().stream().filter(f -> f.url().contains("/frame/")).toList();
+    frames.forEach(Frame::waitForLoadState);
+    return frames;
+  }
+
+  static String style(Frame frame, String selector, String property) {
+    return (String) frame.evaluate(
+        "([s, p]) => getComputedStyle(document.querySelector(s))[p]", List.of(selector, property));
+  }
+
+  /** Brings a file in through the page and waits for its survey, or for the message that it was refused. */
+  static void bringIn(Page page, String address, Path file) {
+    page.navigate(address + "/themes");
+    page.setInputFiles("#file", file);
+    page.click("text=Bring it in");
+    page.waitForCondition(() -> page.url().contains("/survey") || page.locator("[role=alert]").count() > 0);
+  }
+}

@@ -1,0 +1,35 @@
+package org.calmpalette.app;
+
+import com.microsoft.playwright.Page;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+
+/** Takes the pictures in docs/screenshots from the demo; run by {@code ./calm screenshots}, not with the tests. */
+class Screenshots {
+  private final Running running = Running.get();
+  private final Path target = Path.of(System.getProperty("calm.screenshots", "target/screenshots"));
+
+  private void take(Page page, String path, String name) {
+    page.navigate(running.address + path);
+    page.waitForTimeout(1500);
+    page.screenshot(new Page.ScreenshotOptions().setPath(target.resolve(name + ".png")));
+  }
+
+  @Test
+  void all() {
+    take(running.visitor(1280, 800), "/sign-in", "sign-in");
+    Page maker = running.maker();
+    take(maker, "/themes", "themes");
+    String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).getAttribute("href").replace("/survey", "");
+    take(maker, theme + "/survey", "survey");
+    take(maker, theme + "/survey?view=findings", "findings");
+    take(maker, theme + "/settings?key=header-fill", "settings");
+    take(maker, theme + "/history", "history");
+    take(maker, theme + "/handover", "handover");
+    Page owner = running.owner();
+    take(owner, "/sites/sallowmere-ferries", "owner");
+    take(owner, "/sites/sallowmere-ferries/editions", "editions");
+    take(running.signedIn("jonas", 390, 844), "/sites/sallowmere-ferries", "owner-phone");
+    take(running.visitor(1280, 800), "/at/sallowmere-ferries/", "live");
+  }
+}

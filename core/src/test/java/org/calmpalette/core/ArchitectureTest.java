@@ -1,0 +1,38 @@
+package org.calmpalette.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** The rules of the job know no interface, and each idea stands only on those before it. */
+class ArchitectureTest {
+  private static final List<String> ORDER = List.of(
+      "color", "css", "page", "picture", "cascade", "background", "setting", "theme", "survey", "build", "exchange");
+  private final JavaClasses core = new ClassFileImporter()
+      .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS).importPackages("org.calmpalette.core");
+
+  @Test
+  void coreUsesNoFrameworkAndNoInterface() {
+    noClasses().should().dependOnClassesThat().resideInAnyPackage(
+        "org.springframework..", "jakarta..", "org.hibernate..", "picocli..").check(core);
+  }
+
+  @Test
+  void eachPackageStandsOnlyOnThoseBeforeIt() {
+    for (int i = 0; i < ORDER.size(); i++) {
+      String[] later = ORDER.subList(i + 1, ORDER.size()).stream()
+          .map(p -> "org.calmpalette.core." + p + "..").toArray(String[]::new);
+      if (later.length > 0) {
+        noClasses().that().resideInAPackage("org.calmpalette.core." + ORDER.get(i) + "..")
+            .should().dependOnClassesThat().resideInAnyPackage(later).allowEmptyShould(true).check(core);
+      }
+    }
+    classes().should().resideInAnyPackage(ORDER.stream().map(p -> "org.calmpalette.core." + p + "..")
+        .toList().toArray(new String[0])).orShould().resideInAPackage("org.calmpalette.core").check(core);
+  }
+}

@@ -1,0 +1,123 @@
+package org.calmpalette.core.survey;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.setting.Allowed;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Change;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
+import org.junit.jupiter.api.Test;
+
+class LiftTest {
+  private static Setting setting(String key, String value) {
+    return new Setting(key, "Label", "", "everywhere", value, new Allowed.AnyColor(), false);
+  }
+
+  private static Set<String> uses(Theme theme, Predicate<ColorUse> which) {
+    return ColorSurvey.of(theme).rows().stream().flatMap(r -> r.uses().stream()).filter(which).map(ColorUse::id)
+        .collect(Collectors.toSet());
+  }
+
+  private static Theme lifted(Theme theme, String key, String value, Predicate<ColorUse> which) {
+    Change change = Lift.lift(theme, uses(theme, which), setting(key, value), Place.EVERYWHERE);
+    return Theme.read(change.on(theme.files()), "Test");
+  }
+
+  @Test
+  void oneColourInManySpellingsIsOneRow() {
+    Theme theme = Themes.of("a.css", """
+        a { color: #FFF; border: 1px solid white }
+        b { background: rgb(255 255 255) linear-gradient(hsl(0 0% 100%), rgba(255,255,255,1)) }
+        c { --x: oklch(1 0 0); animation: white 2s; font-family: white }
+        d { color: #fffe }
+        """);
+    List<ColorRow> rows = ColorSurvey.of(theme).rows();
+    assertThat(rows.get(0).value()).isEqualTo("#ffffff");
+    assertThat(rows.get(0).spellings())
+        .containsExactly("#FFF", "white", "rgb(255 255 255)", "hsl(0 0% 100%)", "rgba(255,255,255,1)", "oklch(1 0 0)");
+    assertThat(rows).extracting(ColorRow::value).containsExactly("#ffffff", "#ffffffee");
+  }
+
+  @Test
+  void onlyTheCharactersOfTheChosenValuesChange() {
+    String css = "/* head */\r\n.a{color :RED;/*x*/}\r\n\r\n@media print{ .b { background:red url(red.png) } }";
+    Theme after = lifted(Themes.of("a.css", css), "alarm", "red", u -> true);
+    assertThat(Themes.text(after.files(), "a.css")).isEqualTo(
+        "/* head */\r\n.a{color :var(--alarm, RED);/*x*/}\r\n\r\n@media print{ .b { background:var(--alarm, red) url(red.png) } }");
+    assertThat(after.palette().setting("alarm")).isPresent();
+    assertThat(ColorSurvey.of(after).boundTo("alarm")).hasSize(2);
+    assertThat(ColorSurvey.of(after).rows()).isEmpty();
+  }
+
+  @Test
+  void removingASettingGivesTheStylesheetBackItsOwnWordsOrTheNewDefault() {
+    String css = "a { color: Red } b { color: #f00 }";
+    Theme after = lifted(Themes.of("a.css", css), "alarm", "red", u -> true);
+    assertThat(new String(Lift.remove(after, "alarm").files().get("a.css"))).isEqualTo(css);
+    Change edit = Lift.edit(after, setting("alarm", "#00ff00"), Place.EVERYWHERE);
+    assertThat(edit.files()).containsOnlyKeys("palette.json");
+    Theme green = Theme.read(edit.on(after.files()), "Test");
+    assertThat(new String(Lift.remove(green, "alarm").files().get("a.css")))
+        .isEqualTo("a { color: #00ff00 } b { color: #00ff00 }");
+  }
+
+  @Test
+  void numbersThatFeedRgbFollowAColourSettingAsNumbers() {
+    Theme theme = Themes.of("a.css", ":root{--l-rgb:13,110,253;--n:1,2,3} a{color:rgba(var(--l-rgb),var(--o,1))}");
+    Theme after = lifted(theme, "link", "#0d6efd", ColorUse::triple);
+    assertThat(Themes.text(after.files(), "a.css")).contains("--l-rgb:var(--link-rgb, 13,110,253);--n:1,2,3");
+    assertThat(ThemeBuild.paletteCss(after.palette(), Map.of("link", "#ff8000")))
+        .isEqualTo(":root {\n  --link: #ff8000;\n  --link-rgb: 255, 128, 0;\n}\n");
+    assertThat(ColorSurvey.of(after).boundTo("link").get(0).paints())
+        .containsExactly(new Painted("a", "color", ""));
+  }
+
+  @Test
+  void coloursInsideStyleElementsAreLiftedWhereTheyStand() {
+    String html = "<!doctype html>\n<style>\n h1 { color: #123456 }\n</style>\n<h1 title='#123456'>\u00fc</h1>";
+    Theme theme = Themes.of("index.html", html);
+    ColorUse use = ColorSurvey.of(theme).rows().get(0).uses().get(0);
+    assertThat(use.line()).isEqualTo(3);
+    assertThat(Themes.text(lifted(theme, "ink", "#123456", u -> true).files(), "index.html"))
+        .isEqualTo(html.replace("color: #123456", "color: var(--ink, #123456)"));
+  }
+
+  @Test
+  void whatCannotBecomeASettingIsRefusedWithTheReason() {
+    Theme theme = Themes.of("a.css", "@property --p { syntax: '<color>'; inherits: true; initial-value: red }\n"
+        + ":root { --brand: red } a { color: red }");
+    assertThatThrownBy(() -> lifted(theme, "p2", "red", u -> u.line() == 1))
+        .isInstanceOf(BadInputException.class).hasMessageContaining("a.css, line 1").hasMessageContaining("var()");
+    assertThatThrownBy(() -> lifted(theme, "brand", "red", u -> u.selector().equals("a")))
+        .hasMessageContaining("--brand").hasMessageContaining("a.css, line 2");
+    assertThatThrownBy(() -> Lift.lift(theme, Set.of("1-2@a.css"), setting("k", "red"), Place.EVERYWHERE))
+        .hasMessageContaining("no longer where they were");
+    Theme once = lifted(theme, "alarm", "red", u -> u.selector().equals("a"));
+    assertThatThrownBy(() -> lifted(once, "alarm", "red", u -> u.line() == 2)).hasMessageContaining("Label");
+    assertThatThrownBy(() -> setting("1st", "red")).hasMessageContaining("custom property");
+    assertThatThrownBy(() -> setting("k", "blu")).hasMessageContaining("blu");
+  }
+
+  @Test
+  void keyAndPlaceAreSuggestedFromWhatIsPainted() {
+    Theme theme = Themes.of("index.html",
+        "<header><a class='notice-badge'>3</a></header><main><section class='pier-cards'><h2>x</h2></section></main>",
+        "a.css", ".notice-badge { background: #d8a13c } .pier-cards h2 { color: #123 } a:hover { color: #456 }");
+    List<ColorUse> all = ColorSurvey.of(theme).rows().stream().flatMap(r -> r.uses().stream()).toList();
+    List<Suggestion> suggested = all.stream().map(u -> Suggestion.of(List.of(u), theme, Set.of("--link-hover-text"))).toList();
+    assertThat(suggested).containsExactly(
+        new Suggestion("notice-badge-fill", "Notice badge fill", "Header"),
+        new Suggestion("heading-2-text", "Heading 2 text", "Pier cards"),
+        new Suggestion("link-hover-text-2", "Link hover text 2", "Header"));
+  }
+}

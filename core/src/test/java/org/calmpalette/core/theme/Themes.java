@@ -1,0 +1,25 @@
+package org.calmpalette.core.theme;
+
+import java.nio.charset.StandardCharsets;
+import java.util.TreeMap;
+
+/** Small themes for tests: path, text, path, text … */
+public final class Themes {
+  private Themes() {}
+
+  public static Theme of(String... pathsAndTexts) {
+    return Theme.read(files(pathsAndTexts), "Test");
+  }
+
+  public static Files files(String... pathsAndTexts) {
+    TreeMap<String, byte[]> files = new TreeMap<>();
+    for (int i = 0; i < pathsAndTexts.length; i += 2) {
+      files.put(pathsAndTexts[i], pathsAndTexts[i + 1].getBytes(StandardCharsets.UTF_8));
+    }
+    return Files.of(files);
+  }
+
+  public static String text(Files files, String path) {
+    return new String(files.read(path), StandardCharsets.UTF_8);
+  }
+}
