@@ -48,7 +48,7 @@ class ThreadTest {
     page.fill("#f-place", "Piers");
     page.click("text=Make it a setting");
     page.waitForURL("**/settings?key=pier-line");
-    assertThat(page.locator("#notice").innerText()).contains("css/towpath.css, line 161").contains("Pier line");
+    assertThat(page.locator("#notice").innerText()).contains("css/towpath.css, line 169").contains("Pier line");
 
     page.selectOption("#page-pick", "piers.html");
     page.waitForCondition(() -> Running.frames(page).stream().allMatch(f -> f.url().endsWith("piers.html")));

@@ -4,12 +4,12 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpMethod;
-import org.springframework.security.config.Customizer;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
 
 /** Who may ask for what. Controllers and services check further that a thing belongs to the person. */
 @Configuration
@@ -58,7 +58,7 @@ class SecurityConfig {
         .logout(l -> l.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?left"))
         .headers(h -> h
             .contentSecurityPolicy(c -> c.policyDirectives(OWN_PAGES))
-            .referrerPolicy(Customizer.withDefaults()))
+            .referrerPolicy(r -> r.policy(ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN)))
         .build();
   }
 }
