@@ -38,6 +38,19 @@ class SurveyController {
     this.notices = notices;
   }
 
+  /** A row of the ledger, ready to be written: templates are slow at putting texts together. */
+  public record Listed(String value, String words, String spellings, int uses, String selector, String where) {
+    private static final int LONGEST = 70;
+
+    static Listed of(ColorRow row) {
+      ColorUse first = row.uses().get(0);
+      String spellings = String.join("   ", row.spellings());
+      return new Listed(row.value(), row.words(),
+          spellings.length() > LONGEST ? spellings.substring(0, LONGEST) + "…" : spellings, row.uses().size(),
+          first.selector(), first.property() + ", " + first.file() + ":" + first.line());
+    }
+  }
+
   @GetMapping
   String theme(@PathVariable long id) {
     return "redirect:/themes/" + id + "/survey";
@@ -54,6 +67,7 @@ class SurveyController {
     List<ColorRow> rows = open.survey().colors().rows();
     ColorRow chosen = rows.stream().filter(r -> r.value().equals(row)).findFirst()
         .orElse(rows.isEmpty() ? null : rows.get(0));
+    model.addAttribute("listed", rows.stream().map(Listed::of).toList());
     if (chosen != null && view.equals("colours")) {
       card(open, chosen, model);
     }

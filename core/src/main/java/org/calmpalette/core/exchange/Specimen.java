@@ -26,8 +26,9 @@ public final class Specimen {
     for (List<String> names : coloredClasses(sheet)) {
       String all = Entities.escape(String.join(" ", names));
       String tag = names.stream().anyMatch(n -> n.contains("btn") || n.contains("button")) ? "button" : "div";
-      classes.append("    <").append(tag).append(tag.equals("button") ? " type=\"button\"" : "").append(" class=\"")
-          .append(all).append("\">").append(all).append("</").append(tag).append(">\n");
+      // Each in a box of its own: what is fixed to the window, such as a backdrop, must not cover the others.
+      classes.append("    <div style=\"contain: layout paint; min-height: 2em; max-height: 12em; margin: .5em 0\"><").append(tag).append(tag.equals("button") ? " type=\"button\"" : "").append(" class=\"")
+          .append(all).append("\">").append(all).append("</").append(tag).append("></div>\n");
     }
     String section = classes.isEmpty() ? "" : """
           <section id="classes" aria-labelledby="classes-title">

@@ -25,7 +25,8 @@ final class Comments {
           }
           i--;
         }
-        return i >= 0 && tokens.is(i, TokenType.COMMENT) ? clean(tokens.raw(i)) : "";
+        // A comment that starts with /*! is a licence, which names no rule (common practice of build tools).
+        return i >= 0 && tokens.is(i, TokenType.COMMENT) && !tokens.raw(i).startsWith("/*!") ? clean(tokens.raw(i)) : "";
       }
     }
     return "";

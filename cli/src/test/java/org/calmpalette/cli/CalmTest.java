@@ -1,0 +1,95 @@
+package org.calmpalette.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+class CalmTest {
+  @TempDir
+  Path folder;
+
+  private record Answer(int exit, String out) {
+    JsonNode json() {
+      return JsonMapper.shared().readTree(out);
+    }
+  }
+
+  private static synchronized Answer calm(String... arguments) {
+    PrintStream before = System.out;
+    PrintStream errors = System.err;
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
+    System.setErr(System.out);
+    try {
+      int exit = Calm.run(arguments);
+      return new Answer(exit, bytes.toString(StandardCharsets.UTF_8));
+    } finally {
+      System.setOut(before);
+      System.setErr(errors);
+    }
+  }
+
+  private String file(String name, String text) throws IOException {
+    Files.createDirectories(folder.resolve(name).getParent());
+    return Files.writeString(folder.resolve(name), text).toString();
+  }
+
+  @Test
+  void contrastAnswersOneQuestionOrManyInOrder() throws IOException {
+    assertThat(calm("contrast", "black", "white").out()).isEqualTo("21.00 to 1\n");
+    assertThat(calm("contrast", "--json", "black", "#fff").json().get("ratio").asDouble()).isEqualTo(21);
+    Answer many = calm("contrast", "--cases", file("cases", """
+        {"text": "#000", "layers": ["rgb(255 255 255 / 50%)", "#000"]}
+        {"text": "#000", "layers": ["#fff8"]}
+        {"text": "white", "layers": ["white"]}
+        """));
+    assertThat(many.exit()).isEqualTo(2);
+    assertThat(many.out().lines()).hasSize(3);
+    assertThat(many.out().lines().toList().get(1)).contains("error").contains("opaque");
+    assertThat(many.out().lines().toList().get(2)).isEqualTo("{\"ratio\":1.0}");
+    assertThat(calm("contrast", "blu", "white")).satisfies(a -> {
+      assertThat(a.exit()).isEqualTo(2);
+      assertThat(a.out()).contains("“blu” is not a colour");
+    });
+  }
+
+  @Test
+  void surveyTellsWhatStandsWhere() throws IOException {
+    file("t/css/a.css", "a { color: #FFF; background: url(../gone.png) }\n\nb { color: white");
+    file("t/index.html", "<link rel=stylesheet href=css/a.css>");
+    JsonNode json = calm("survey", "--json", folder.resolve("t").toString()).json();
+    assertThat(json.get("stylesheets").get(0).toString())
+        .isEqualTo("{\"file\":\"css/a.css\",\"bytes\":65,\"rules\":2,\"declarations\":3}");
+    JsonNode white = json.get("colors").get(0);
+    assertThat(white.get("value").asString()).isEqualTo("#ffffff");
+    assertThat(white.get("count").asInt()).isEqualTo(2);
+    assertThat(white.get("uses").get(1).get("line").asInt()).isEqualTo(3);
+    assertThat(json.get("pictures").get(0).get("exists").asBoolean()).isFalse();
+    assertThat(json.get("findings").findValuesAsString("kind")).containsExactlyInAnyOrder("syntax", "missing-picture");
+    assertThat(calm("survey", folder.resolve("nowhere").toString()).exit()).isEqualTo(2);
+  }
+
+  @Test
+  void buildWritesAThemeThatCarriesItsValues() throws IOException {
+    file("t/index.html", "<link rel=stylesheet href=a.css><p>x");
+    file("t/a.css", "p{color:var(--ink, red)}");
+    file("t/palette.json", "{\"places\":[{\"key\":\"p\",\"label\":\"P\"}],\"settings\":[{\"key\":\"ink\",\"label\":\"Ink\","
+        + "\"kind\":\"color\",\"place\":\"p\",\"default\":\"red\"}]}");
+    Path out = folder.resolve("out");
+    Answer answer = calm("build", folder.resolve("t").toString(), "--values",
+        file("v.json", "{\"ink\": \"blue\", \"gone\": \"red\"}"), "--out", out.toString(), "--json");
+    assertThat(answer.json().get("leftOut").get(0).get("key").asString()).isEqualTo("gone");
+    assertThat(out.resolve("palette.css")).hasContent(":root {\n  --ink: #0000ff;\n}\n");
+    assertThat(out.resolve("index.html")).content().startsWith("<link rel=\"stylesheet\" href=\"settings.css\">");
+    assertThat(calm("build", folder.resolve("t").toString(), "--out", out.toString()).out()).contains("not empty");
+  }
+}
