@@ -17,8 +17,6 @@ import org.junit.jupiter.api.Test;
 
 /** Colours against outside judges: Chromium's computed style, and colorjs.io 0.7.1 (npm, MIT) in the test browser. */
 class ColorAgreementTest {
-  private final Running running = Running.get();
-
   private static List<String> notations() {
     Random random = new Random(7);
     List<String> all = new ArrayList<>(List.of("#fff", "#AbC8", "white", "RebeccaPurple", "transparent", "rgb(255,255,255)",
@@ -43,7 +41,7 @@ class ColorAgreementTest {
   @Test
   @SuppressWarnings("unchecked")
   void everyNotationIsReadAsChromiumReadsIt() {
-    Page page = running.visitor(400, 300);
+    Page page = Browsers.page(400, 300);
     List<String> notations = notations();
     List<String> chromium = (List<String>) page.evaluate("""
         list => list.map(c => { const e = document.createElement('p'); document.body.append(e); e.style.color = c;
@@ -84,7 +82,7 @@ class ColorAgreementTest {
 
   @Test
   void spacesAndContrastAgreeWithColorJs() throws IOException {
-    Page page = running.visitor(400, 300);
+    Page page = Browsers.page(400, 300);
     try (InputStream in = getClass().getResourceAsStream("/outside/colorjs-0.7.1.global.min.js")) {
       page.addScriptTag(new Page.AddScriptTagOptions().setContent(new String(in.readAllBytes(), StandardCharsets.UTF_8)));
     }

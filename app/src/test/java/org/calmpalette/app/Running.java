@@ -1,18 +1,13 @@
 package org.calmpalette.app;
 
-import com.microsoft.playwright.Browser;
-import com.microsoft.playwright.BrowserContext;
-import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.Playwright;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 
@@ -23,7 +18,6 @@ public final class Running {
   private static Running one;
 
   private final ConfigurableApplicationContext app;
-  private final Browser browser;
   final String address;
   final List<String> consoleErrors = new ArrayList<>();
 
@@ -39,13 +33,6 @@ public final class Running {
     app = SpringApplication.run(CalmPaletteApplication.class, "--server.port=0", "--calm.demo=true",
         "--calm.demo-password=" + PASSWORD, "--spring.main.banner-mode=off");
     address = "http://127.0.0.1:" + app.getEnvironment().getProperty("local.server.port");
-    Playwright playwright = Playwright.create(new Playwright.CreateOptions()
-        .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-    browser = playwright.chromium().launch(new BrowserType.LaunchOptions()
-        .setExecutablePath(Path.of(System.getenv().getOrDefault("CHROMIUM", "/usr/bin/chromium")))
-        .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--no-first-run")));
-    Runtime.getRuntime().addShutdownHook(new Thread(playwright::close));
   }
 
   static synchronized Running get() {
@@ -91,10 +78,7 @@ public final class Running {
 
   /** A window of a new visitor. */
   Page visitor(int width, int height) {
-    BrowserContext context = browser.newContext(new Browser.NewContextOptions()
-        .setViewportSize(width, height).setAcceptDownloads(true).setLocale("en-GB"));
-    Page page = context.newPage();
-    page.setDefaultTimeout(15_000);
+    Page page = Browsers.page(width, height);
     page.onConsoleMessage(m -> {
       if (m.type().equals("error")) {
         consoleErrors.add(page.url() + ": " + m.text());

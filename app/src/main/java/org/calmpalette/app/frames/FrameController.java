@@ -12,7 +12,7 @@ import org.calmpalette.app.web.ContentTypes;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.theme.Files;
-import org.calmpalette.core.theme.Paths;
+import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;

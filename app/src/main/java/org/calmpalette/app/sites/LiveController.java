@@ -13,7 +13,7 @@ import org.calmpalette.app.web.ContentTypes;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.page.Page;
-import org.calmpalette.core.theme.Paths;
+import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
 import org.springframework.http.HttpHeaders;

@@ -1,7 +1,7 @@
 package org.calmpalette.app.web;
 
 import java.util.Map;
-import org.calmpalette.core.theme.Paths;
+import org.calmpalette.core.page.Paths;
 
 /** Media types of a theme's files, by their endings; what is not listed is handed out as bytes without meaning. */
 public final class ContentTypes {

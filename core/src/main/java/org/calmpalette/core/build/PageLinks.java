@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.page.Page;
-import org.calmpalette.core.theme.Paths;
+import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
 

@@ -19,7 +19,7 @@ import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
 import org.apache.commons.compress.archivers.zip.ZipFile;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.theme.Files;
-import org.calmpalette.core.theme.Paths;
+import org.calmpalette.core.page.Paths;
 
 /**
  * Themes as zip files. A zip from outside is hostile until shown otherwise: paths that climb, links, bombs and broken

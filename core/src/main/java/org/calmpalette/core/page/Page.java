@@ -1,7 +1,7 @@
 package org.calmpalette.core.page;
 
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.calmpalette.core.css.SourceText;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
@@ -26,18 +26,23 @@ public record Page(SourceText source, Document document) {
 
   /** Where the text of each {@code <style>} element stands, in order. */
   public List<Span> styles() {
-    List<Span> spans = new ArrayList<>();
-    for (Element e : document.getElementsByTag("style")) {
-      int start = e.sourceRange().endPos();
-      // jsoup lets the end tag of a style element start where the element does, so the tag is looked for.
-      int closed = e.endSourceRange().endPos();
-      int tag = closed > start ? source.text().lastIndexOf("</", closed - 1) : -1;
-      int end = tag >= start && source.text().regionMatches(true, tag, "</style", 0, 7) ? tag : closed;
-      if (start >= 0 && end >= start && end <= source.text().length()) {
-        spans.add(new Span(start, end));
-      }
-    }
-    return spans;
+    return document.getElementsByTag("style").stream().map(this::styleSpan).flatMap(Optional::stream).toList();
+  }
+
+  /** Where the text of a {@code <style>} element stands. */
+  public Optional<Span> styleSpan(Element e) {
+    int start = e.sourceRange().endPos();
+    // jsoup lets the end tag of a style element start where the element does, so the tag is looked for.
+    int closed = e.endSourceRange().endPos();
+    int tag = closed > start ? source.text().lastIndexOf("</", closed - 1) : -1;
+    int end = tag >= start && source.text().regionMatches(true, tag, "</style", 0, 7) ? tag : closed;
+    return start >= 0 && end >= start && end <= source.text().length() ? Optional.of(new Span(start, end)) : Optional.empty();
+  }
+
+  /** Where the value of an attribute starts in the page's text; the element's own start if that is not known. */
+  public int attributeOffset(Element e, String name) {
+    int value = e.attributes().sourceRange(name).valueRange().startPos();
+    return value >= 0 ? value : Math.max(0, e.sourceRange().startPos());
   }
 
   /** Addresses of the stylesheets that the page links to, as written, in order. */

@@ -10,7 +10,7 @@ import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.picture.PictureSize;
-import org.calmpalette.core.theme.Paths;
+import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.SheetPart;
 import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;

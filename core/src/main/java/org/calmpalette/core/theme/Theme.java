@@ -6,6 +6,7 @@ import java.util.Set;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 

@@ -1,4 +1,4 @@
-package org.calmpalette.core.theme;
+package org.calmpalette.core.page;
 
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;

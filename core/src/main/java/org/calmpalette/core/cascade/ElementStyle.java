@@ -1,0 +1,232 @@
+package org.calmpalette.core.cascade;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.css.selector.SelectorMatcher;
+import org.jsoup.nodes.Element;
+
+/** The computed style of one element. Values are worked out when they are asked for, and kept. */
+public final class ElementStyle {
+  private final PageStyles page;
+  private final Element element;
+  private final ElementStyle parent;
+  private final List<Applied> matched;
+  private final Variables variables;
+  private final Map<String, List<Applied>> byLonghand = new HashMap<>();
+  private final Map<String, String> computed = new HashMap<>();
+  private FontSize fontSize;
+
+  ElementStyle(PageStyles page, Element element, ElementStyle parent) {
+    this.page = page;
+    this.element = element;
+    this.parent = parent;
+    this.matched = page.matched(element);
+    Map<String, String> declared = new HashMap<>();
+    for (Applied a : matched) {
+      if (a.property().startsWith("--")) {
+        declared.put(a.property(), a.value());
+      }
+    }
+    this.variables = new Variables(parent == null ? null : parent.variables, declared, new TypedVariables(this, page.registered()));
+    for (Applied a : matched) {
+      if (!a.property().startsWith("--")) {
+        file(a);
+      }
+    }
+  }
+
+  private void file(Applied a) {
+    String property = Properties.isKnown(a.property()) ? a.property() : null;
+    if (property == null) {
+      return;
+    }
+    if (property.equals("all")) {
+      if (Expansion.isWide(a.value())) {
+        for (String l : Properties.computed()) {
+          if (!l.equals("direction")) {
+            byLonghand.computeIfAbsent(l, k -> new ArrayList<>(2)).add(a);
+          }
+        }
+      }
+      return;
+    }
+    // What holds a var() is valid until it is computed.
+    if (!Variables.mentions(a.value()) && page.expand(property, a.value()).isEmpty()) {
+      return;
+    }
+    for (String l : longhands(property)) {
+      byLonghand.computeIfAbsent(l, k -> new ArrayList<>(2)).add(a);
+    }
+  }
+
+  private static List<String> longhands(String property) {
+    return property.equals("-webkit-background-clip") ? List.of("background-clip") : Properties.longhands(property);
+  }
+
+  public Element element() {
+    return element;
+  }
+
+  ElementStyle parent() {
+    return parent;
+  }
+
+  Variables variables() {
+    return variables;
+  }
+
+  PageStyles page() {
+    return page;
+  }
+
+  List<Applied> matchedDeclarations() {
+    return matched;
+  }
+
+  private boolean isRightToLeft() {
+    return computed("direction").equals("rtl");
+  }
+
+  /** The declarations for a physical longhand, flow-relative ones among them, the weaker first. */
+  List<Applied> candidates(String longhand) {
+    List<Applied> own = byLonghand.getOrDefault(longhand, List.of());
+    List<Applied> flow = new ArrayList<>(own);
+    boolean any = false;
+    if (longhand.startsWith("padding-") || longhand.startsWith("margin-") || longhand.startsWith("border-")) {
+      for (Map.Entry<String, List<Applied>> e : byLonghand.entrySet()) {
+        if (!e.getKey().equals(longhand) && (e.getKey().endsWith("-start") || e.getKey().endsWith("-end")
+            || e.getKey().contains("-start-") || e.getKey().contains("-end-"))
+            && Properties.physical(e.getKey(), isRightToLeft()).equals(longhand)) {
+          flow.addAll(e.getValue());
+          any = true;
+        }
+      }
+    }
+    if (any) {
+      flow.sort(Applied.STRENGTH);
+      return flow;
+    }
+    return own;
+  }
+
+  /** Which declaration wins, with the value that it gives to the longhand before computation. */
+  record Winner(Applied applied, String value, boolean invalidAtComputedValueTime) {}
+
+  /** Empty if no declaration sets the longhand, or those that do step back with {@code revert}. */
+  Optional<Winner> winner(String longhand) {
+    List<Applied> list = candidates(longhand);
+    for (int i = list.size() - 1; i >= 0; i--) {
+      Applied a = list.get(i);
+      Optional<String> value = value(a, longhand);
+      if (value.isEmpty()) {
+        return Optional.of(new Winner(a, "unset", true));
+      }
+      if (value.get().equals("revert")) {
+        i = lastBefore(list, i, b -> originOf(b) < originOf(a) || b.origin() == Origin.USER_AGENT && a.origin() != Origin.USER_AGENT) + 1;
+      } else if (value.get().equals("revert-layer")) {
+        i = lastBefore(list, i, b -> b.layerRank() != a.layerRank() || b.origin() != a.origin() || b.important() != a.important()) + 1;
+      } else {
+        return Optional.of(new Winner(a, value.get(), false));
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static int originOf(Applied a) {
+    return a.origin() == Origin.USER_AGENT ? 0 : 1;
+  }
+
+  private static int lastBefore(List<Applied> list, int from, java.util.function.Predicate<Applied> fits) {
+    for (int i = from - 1; i >= 0; i--) {
+      if (fits.test(list.get(i))) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  private Optional<String> value(Applied a, String longhand) {
+    Optional<String> text = variables.substitute(a.value());
+    if (text.isEmpty()) {
+      return Optional.empty();
+    }
+    if (a.property().equals("all")) {
+      return Optional.of(text.get().strip().toLowerCase(java.util.Locale.ROOT));
+    }
+    Optional<Map<String, String>> expanded = page.expand(a.property(), text.get().strip());
+    if (expanded.isEmpty()) {
+      return Optional.empty();
+    }
+    for (Map.Entry<String, String> e : expanded.get().entrySet()) {
+      if (e.getKey().equals(longhand) || Properties.physical(e.getKey(), longhand.startsWith("border-")
+          || longhand.startsWith("padding-") || longhand.startsWith("margin-") ? isRightToLeft() : false).equals(longhand)) {
+        return Optional.of(e.getValue());
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** The value of a custom property; empty if it is not set or invalid. */
+  public Optional<String> variable(String name) {
+    return variables.get(name);
+  }
+
+  /**
+   * The computed value of a longhand as the browser's computed style writes it. A value that only layout can resolve
+   * (a percentage of a size, {@code auto}) is given as it was computed.
+   */
+  public String computed(String longhand) {
+    String known = computed.get(longhand);
+    if (known == null) {
+      known = Computation.of(this, longhand);
+      computed.put(longhand, known);
+    }
+    return known;
+  }
+
+  /** The value to compute: declared, inherited or initial. */
+  String specified(String longhand) {
+    Optional<Winner> winner = winner(longhand);
+    boolean inherited = Properties.isInherited(longhand);
+    String value = winner.map(Winner::value).orElse(inherited ? "inherit" : "initial");
+    if (value.equals("unset")) {
+      value = inherited ? "inherit" : "initial";
+    }
+    return value;
+  }
+
+  FontSize fontSize() {
+    if (fontSize == null) {
+      fontSize = FontSize.of(this);
+    }
+    return fontSize;
+  }
+
+  Lengths.Base base() {
+    Element root = element.ownerDocument() == null ? element : element.ownerDocument().selectFirst("html");
+    double rem = root == null || root == element ? fontSize().px() : page.of(root).fontSize().px();
+    return new Lengths.Base(fontSize().px(), rem, page.window());
+  }
+
+  boolean isDark() {
+    String scheme = computed("color-scheme");
+    // The visitor's scheme is light here, so dark is used only where nothing else is offered.
+    return scheme.contains("dark") && !scheme.contains("light");
+  }
+
+  Color currentColor() {
+    return Color.parse(computed("color")).orElse(Color.BLACK);
+  }
+
+  Optional<Color> color(String text) {
+    return Expansion.color(text, currentColor(), isDark());
+  }
+
+  boolean isRoot() {
+    return SelectorMatcher.parent(element) == null;
+  }
+}

@@ -1,0 +1,116 @@
+package org.calmpalette.core.cascade;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+import org.calmpalette.core.cascade.Part.Kind;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.css.Escapes;
+
+/** Images in values: addresses and gradients, written as the computed style writes them. CSS Images 4. */
+final class Images {
+  private static final Set<String> GRADIENTS = Set.of("linear-gradient", "radial-gradient", "conic-gradient",
+      "repeating-linear-gradient", "repeating-radial-gradient", "repeating-conic-gradient");
+  private static final Set<String> OTHERS = Set.of("image-set", "-webkit-image-set", "cross-fade", "-webkit-cross-fade",
+      "-webkit-gradient", "-webkit-linear-gradient", "-webkit-radial-gradient", "-webkit-repeating-linear-gradient",
+      "-webkit-repeating-radial-gradient", "paint", "src");
+
+  /** What the values of one element refer to. */
+  interface Context {
+    Optional<Color> color(String text);
+
+    Lengths.Base base();
+
+    /** The whole address that a written one means. */
+    String address(String written);
+  }
+
+  private Images() {}
+
+  static boolean isValid(Part p) {
+    if (OTHERS.contains(p.name())) {
+      return true;
+    }
+    if (!GRADIENTS.contains(p.name())) {
+      return false;
+    }
+    List<List<Part>> arguments = Part.commaSeparated(Part.read(p.inside()));
+    int first = isStop(arguments.get(0)) ? 0 : 1;
+    int colors = 0;
+    for (int i = first; i < arguments.size(); i++) {
+      List<Part> stop = arguments.get(i);
+      if (stop.size() == 1 && isPosition(stop.get(0)) && i > first && i < arguments.size() - 1) {
+        continue;
+      }
+      if (!isStop(stop)) {
+        return false;
+      }
+      colors++;
+    }
+    return colors >= 1;
+  }
+
+  private static boolean isPosition(Part p) {
+    return Lengths.isLengthOrPercentage(p) || p.kind() == Kind.DIMENSION && isAngle(p.name()) || Lengths.isMath(p);
+  }
+
+  private static boolean isAngle(String unit) {
+    return Set.of("deg", "grad", "rad", "turn").contains(unit);
+  }
+
+  private static boolean isStop(List<Part> stop) {
+    if (stop.isEmpty() || stop.size() > 3) {
+      return false;
+    }
+    long colors = stop.stream().filter(Expansion::isColor).count();
+    return colors == 1 && stop.stream().allMatch(p -> Expansion.isColor(p) || isPosition(p));
+  }
+
+  static String computed(Part p, Context context) {
+    if (p.kind() == Kind.URL) {
+      return "url(" + Escapes.string(context.address(p.name())) + ")";
+    }
+    if (p.kind() != Kind.FUNCTION) {
+      return p.name();
+    }
+    List<String> arguments = new ArrayList<>();
+    List<List<Part>> lists = Part.commaSeparated(Part.read(p.inside()));
+    for (int i = 0; i < lists.size(); i++) {
+      String argument = argument(lists.get(i), context, p.name());
+      // The direction that holds anyway is not written.
+      boolean needless = i == 0 && p.name().endsWith("linear-gradient") && (argument.equals("to bottom") || argument.equals("180deg"))
+          && argument.equals("to bottom");
+      if (!needless) {
+        arguments.add(argument);
+      }
+    }
+    return p.name() + "(" + String.join(", ", arguments) + ")";
+  }
+
+  private static String argument(List<Part> parts, Context context, String function) {
+    List<String> words = new ArrayList<>();
+    for (Part p : parts) {
+      if (p.kind() == Kind.URL) {
+        words.add(computed(p, context));
+      } else if (GRADIENTS.contains(p.name()) && p.kind() == Kind.FUNCTION) {
+        words.add(computed(p, context));
+      } else if (Expansion.isColor(p)) {
+        words.add(context.color(p.text()).map(Color::css).orElse(p.text()));
+      } else if (p.kind() == Kind.DIMENSION) {
+        OptionalDouble unit = Lengths.unit(p.name(), context.base());
+        words.add(unit.isPresent() ? Lengths.px(p.number() * unit.getAsDouble()) : Lengths.number(p.number()) + p.name());
+      } else if (Lengths.isMath(p)) {
+        words.add(Lengths.math(p, context.base()).map(Lengths::text).orElse(p.text()));
+      } else if (p.kind() == Kind.NUMBER) {
+        words.add(p.number() == 0 && function.endsWith("gradient") ? "0px" : Lengths.number(p.number()));
+      } else if (p.kind() == Kind.PERCENTAGE) {
+        words.add(Lengths.number(p.number()) + "%");
+      } else {
+        words.add(p.kind() == Kind.IDENT ? p.name() : p.text());
+      }
+    }
+    return String.join(" ", words);
+  }
+}

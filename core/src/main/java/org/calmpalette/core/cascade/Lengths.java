@@ -1,0 +1,155 @@
+package org.calmpalette.core.cascade;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+
+/** Lengths, percentages and the sums that they stand in: CSS Values and Units 4. */
+final class Lengths {
+  /**
+   * What relative units refer to, in CSS px.
+   *
+   * @param em font size of the element (of its parent, for font-size itself)
+   * @param rem font size of the root element
+   */
+  record Base(double em, double rem, Window window) {}
+
+  /**
+   * A length as a share of something that layout decides, and pixels.
+   *
+   * @param percent 0 for a plain length
+   * @param number true for a plain number, whose value is in {@code px}
+   */
+  record Sum(double px, double percent, boolean number) {
+    boolean needsLayout() {
+      return percent != 0;
+    }
+  }
+
+  private static final Set<String> MATH = Set.of(
+      "calc", "min", "max", "clamp", "abs", "sign", "round", "mod", "rem", "sin", "cos", "tan", "asin", "acos", "atan",
+      "atan2", "pow", "sqrt", "hypot", "log", "exp", "-webkit-calc");
+
+  private Lengths() {}
+
+  static boolean isMath(Part part) {
+    return part.kind() == Part.Kind.FUNCTION && MATH.contains(part.name());
+  }
+
+  /** Px of one unit; empty if it is no unit of length. */
+  static OptionalDouble unit(String unit, Base base) {
+    double vw = base.window().width() / 100;
+    double vh = base.window().height() / 100;
+    double px = switch (unit) {
+      case "px" -> 1;
+      case "em" -> base.em();
+      case "rem" -> base.rem();
+      case "vw", "svw", "lvw", "dvw", "vi", "svi", "lvi", "dvi", "cqw", "cqi" -> vw;
+      case "vh", "svh", "lvh", "dvh", "vb", "svb", "lvb", "dvb", "cqh", "cqb" -> vh;
+      case "vmin", "svmin", "lvmin", "dvmin", "cqmin" -> Math.min(vw, vh);
+      case "vmax", "svmax", "lvmax", "dvmax", "cqmax" -> Math.max(vw, vh);
+      case "in" -> 96;
+      case "cm" -> 96 / 2.54;
+      case "mm" -> 9.6 / 2.54;
+      case "q" -> 2.4 / 2.54;
+      case "pt" -> 96.0 / 72;
+      case "pc" -> 16;
+      // Font metrics are not known here; half an em is what the standard falls back to.
+      case "ex", "ch" -> base.em() / 2;
+      case "rex", "rch" -> base.rem() / 2;
+      case "cap", "ic", "lh" -> base.em();
+      case "rcap", "ric", "rlh" -> base.rem();
+      default -> Double.NaN;
+    };
+    return Double.isNaN(px) ? OptionalDouble.empty() : OptionalDouble.of(px);
+  }
+
+  /** A length, percentage or sum of them; plain 0 counts as a length. Empty if the part is something else. */
+  static Optional<Sum> sum(Part part, Base base) {
+    return switch (part.kind()) {
+      case NUMBER -> part.number() == 0 ? Optional.of(new Sum(0, 0, false)) : Optional.empty();
+      case PERCENTAGE -> Optional.of(new Sum(0, part.number(), false));
+      case DIMENSION -> {
+        OptionalDouble unit = unit(part.name(), base);
+        yield unit.isEmpty() ? Optional.empty()
+            : Optional.of(new Sum(part.number() * unit.getAsDouble(), 0, false));
+      }
+      case FUNCTION -> isMath(part) ? math(part, base).filter(s -> !s.number()) : Optional.empty();
+      default -> Optional.empty();
+    };
+  }
+
+  /** A plain number or a sum of numbers. */
+  static OptionalDouble number(Part part, Base base) {
+    if (part.kind() == Part.Kind.NUMBER) {
+      return OptionalDouble.of(part.number());
+    }
+    if (isMath(part)) {
+      Optional<Sum> sum = math(part, base).filter(Sum::number);
+      return sum.isPresent() ? OptionalDouble.of(sum.get().px()) : OptionalDouble.empty();
+    }
+    return OptionalDouble.empty();
+  }
+
+  /** A math function; percentages inside min() and its kin next to lengths need layout and give an empty answer. */
+  static Optional<Sum> math(Part part, Base base) {
+    try {
+      return Optional.of(new Calc(base).function(part, 0));
+    } catch (Calc.NotDecided e) {
+      return Optional.empty();
+    }
+  }
+
+  /** Whether a part is a length, percentage or a sum, without knowing what units refer to. */
+  static boolean isLengthOrPercentage(Part part) {
+    return sum(part, ANY).isPresent() || isMath(part) && looksLikeLength(part);
+  }
+
+  private static final Base ANY = new Base(16, 16, new Window(1000, 800));
+
+  /** A sum that only layout can decide still has to be made of lengths and percentages. */
+  private static boolean looksLikeLength(Part part) {
+    for (Part p : Part.read(part.inside())) {
+      boolean fits = switch (p.kind()) {
+        case DIMENSION -> unit(p.name(), ANY).isPresent();
+        case FUNCTION -> isMath(p) && looksLikeLength(p);
+        case BLOCK -> looksLikeLength(p);
+        case NUMBER, PERCENTAGE, COMMA, SLASH, OTHER -> true;
+        default -> false;
+      };
+      if (!fits) {
+        return false;
+      }
+    }
+    List<Part> inside = Part.read(part.inside());
+    return inside.stream().anyMatch(p -> p.kind() == Part.Kind.DIMENSION || p.kind() == Part.Kind.PERCENTAGE
+        || p.kind() == Part.Kind.FUNCTION || p.kind() == Part.Kind.BLOCK);
+  }
+
+  /** As browsers write a length: six significant digits of single precision, without needless zeros. */
+  static String px(double px) {
+    return number(px) + "px";
+  }
+
+  static String number(double value) {
+    float single = (float) value;
+    if (single == 0) {
+      return "0";
+    }
+    return new java.math.BigDecimal(single).round(new java.math.MathContext(6)).stripTrailingZeros().toPlainString();
+  }
+
+  static String text(Sum sum) {
+    if (sum.number()) {
+      return number(sum.px());
+    }
+    if (sum.percent() == 0) {
+      return px(sum.px());
+    }
+    if (sum.px() == 0) {
+      return number(sum.percent()) + "%";
+    }
+    return "calc(" + number(sum.percent()) + "% " + (sum.px() < 0 ? "- " : "+ ") + px(Math.abs(sum.px())) + ")";
+  }
+}

@@ -1,0 +1,70 @@
+package org.calmpalette.core.cascade;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.calmpalette.core.cascade.Part.Kind;
+import org.calmpalette.core.css.selector.SelectorList;
+
+/** {@code @supports}: CSS Conditional Rules 3 and 4. */
+final class SupportsQuery {
+  private SupportsQuery() {}
+
+  static boolean matches(String condition) {
+    return condition(Part.read(condition));
+  }
+
+  /** The condition of an {@code @import}, which may be a bare declaration. */
+  static boolean matchesImport(String condition) {
+    return condition.contains(":") && !condition.strip().startsWith("(") && !condition.strip().startsWith("not")
+        ? declaration(condition) : matches(condition);
+  }
+
+  private static boolean condition(List<Part> parts) {
+    if (parts.isEmpty()) {
+      return false;
+    }
+    if (parts.get(0).isIdent("not")) {
+      return parts.size() > 1 && !inParens(parts.get(1));
+    }
+    boolean answer = inParens(parts.get(0));
+    for (int i = 1; i + 1 < parts.size(); i += 2) {
+      boolean next = inParens(parts.get(i + 1));
+      answer = parts.get(i).isIdent("or") ? answer || next : answer && next;
+    }
+    return answer;
+  }
+
+  private static boolean inParens(Part p) {
+    if (p.kind() == Kind.FUNCTION) {
+      return switch (p.name()) {
+        case "selector" -> SelectorList.parse(p.inside()).isPresent();
+        case "font-tech" -> Set.of("color-colrv0", "color-colrv1", "color-svg", "color-sbix", "color-cbdt", "variations",
+            "features-opentype", "palettes").contains(p.inside().strip().toLowerCase(Locale.ROOT));
+        case "font-format" -> Set.of("woff2", "woff", "opentype", "truetype", "collection")
+            .contains(p.inside().strip().toLowerCase(Locale.ROOT));
+        default -> false;
+      };
+    }
+    if (p.kind() != Kind.BLOCK) {
+      return false;
+    }
+    List<Part> inside = Part.read(p.inside());
+    if (!inside.isEmpty() && (inside.get(0).kind() == Kind.BLOCK || inside.get(0).isIdent("not")
+        || inside.get(0).kind() == Kind.FUNCTION)) {
+      return condition(inside);
+    }
+    return declaration(p.inside());
+  }
+
+  private static boolean declaration(String text) {
+    int colon = text.indexOf(':');
+    if (colon < 0) {
+      return false;
+    }
+    String property = text.substring(0, colon).strip();
+    String name = property.startsWith("--") ? property : property.toLowerCase(Locale.ROOT);
+    String value = text.substring(colon + 1).strip().replaceFirst("(?i)\\s*!\\s*important$", "");
+    return (!value.isEmpty() || name.startsWith("--")) && Expansion.supports(name, value);
+  }
+}
