@@ -69,7 +69,7 @@ class CascadeAgreementTest {
     StringBuilder report = new StringBuilder(compared + " values compared, " + count + " differ, " + layout + " need layout\n");
     different.forEach((p, list) -> {
       report.append(p).append(" ").append(list.size()).append("\n");
-      list.stream().limit(12).forEach(l -> report.append("    ").append(l).append("\n"));
+      list.stream().limit(30).forEach(l -> report.append("    ").append(l).append("\n"));
     });
     Files.writeString(Path.of("target/agreement.txt"), report);
     assertThat((compared - count) / (double) compared).as(report.substring(0, Math.min(6000, report.length()))).isGreaterThanOrEqualTo(0.999);

@@ -11,10 +11,10 @@ import org.calmpalette.core.css.selector.Specificity;
  * @param value as it is written, without {@code !important}
  * @param layerRank strength of its layer, the larger the stronger for a normal declaration
  * @param proximity steps from the element to the root of its scope; the largest number where there is no scope
- * @param order of appearance
+ * @param order of appearance, rules before declarations
  */
 record Applied(FlatRule rule, Node.Declaration declaration, String property, String value, boolean important,
-    Origin origin, int layerRank, int proximity, Specificity specificity, int order) {
+    Origin origin, int layerRank, int proximity, Specificity specificity, long order) {
 
   /** The weaker first: CSS Cascade 5, section 6.1, and 6, section 2.4, for proximity. */
   static final Comparator<Applied> STRENGTH = Comparator
@@ -23,7 +23,7 @@ record Applied(FlatRule rule, Node.Declaration declaration, String property, Str
       .thenComparingInt(a -> a.important ? -a.layerRank : a.layerRank)
       .thenComparing(Applied::specificity)
       .thenComparing(Comparator.comparingInt(Applied::proximity).reversed())
-      .thenComparingInt(Applied::order);
+      .thenComparingLong(Applied::order);
 
   private int originRank() {
     return switch (origin) {

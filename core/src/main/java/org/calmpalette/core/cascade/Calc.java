@@ -143,7 +143,7 @@ final class Calc {
   }
 
   private static Sum scaled(Sum s, double by) {
-    return new Sum(s.px() * by, s.percent() * by, s.number());
+    return new Sum(s.px() * by, s.percent() * by, s.number(), s.needsLayout());
   }
 
   private Sum sum(List<Part> parts, int depth) {
@@ -160,7 +160,8 @@ final class Calc {
       Sum next = product(parts, at, depth);
       require(total.number() == next.number());
       total = new Sum(total.px() + (plus ? next.px() : -next.px()),
-          total.percent() + (plus ? next.percent() : -next.percent()), total.number());
+          total.percent() + (plus ? next.percent() : -next.percent()), total.number(),
+          total.needsLayout() || next.needsLayout());
     }
     return total;
   }
@@ -196,7 +197,7 @@ final class Calc {
     Part p = parts.get(at[0]++);
     return switch (p.kind()) {
       case NUMBER -> plain(p.number());
-      case PERCENTAGE -> new Sum(0, p.number(), false);
+      case PERCENTAGE -> new Sum(0, p.number(), false, true);
       case DIMENSION -> {
         OptionalDouble unit = Lengths.unit(p.name(), base);
         require(unit.isPresent());

@@ -32,11 +32,16 @@ final class Computation {
   }
 
   private static String inherited(ElementStyle style, String longhand) {
-    // currentcolor is inherited as itself, not as the parent's colour.
-    if (longhand.startsWith("border-") && longhand.endsWith("-color") && style.parent().specified(longhand).equals("currentcolor")) {
-      return of(style, longhand, "currentcolor");
-    }
-    return style.parent().computed(longhand);
+    return isCurrentColor(style.parent(), longhand) ? of(style, longhand, "currentcolor") : style.parent().computed(longhand);
+  }
+
+  /** currentcolor is inherited as itself, not as the parent's colour: CSS Color 4, section 6.3. */
+  private static boolean isCurrentColor(ElementStyle style, String longhand) {
+    boolean takes = longhand.endsWith("-color") || longhand.equals("fill") || longhand.equals("stroke");
+    String value = takes ? style.specified(longhand) : "";
+    return value.equalsIgnoreCase("currentcolor") || value.equals("initial") && Properties.initial(longhand).equals("currentcolor")
+        || value.equals("inherit") && (style.parent() == null ? Properties.initial(longhand).equals("currentcolor")
+            : isCurrentColor(style.parent(), longhand));
   }
 
   private static String of(ElementStyle style, String longhand, String value) {
@@ -58,22 +63,30 @@ final class Computation {
       case "float" -> floating(style, value.toLowerCase(Locale.ROOT));
       case "font-weight" -> weight(style, value.toLowerCase(Locale.ROOT));
       case "fill", "stroke" -> paint(style, value);
-      case "background-image" -> layers(value, l -> Images.computed(l.get(0), images(style)));
-      case "background-size" -> layers(value, l -> size(style, l));
-      case "background-repeat" -> layers(value, Computation::repeat);
-      case "background-attachment", "background-origin", "background-clip" -> layers(value, l -> l.get(0).name());
-      case "background-position-x", "background-position-y" -> layers(value, l -> axis(style, l));
+      case "background-image" -> layers(value, 0, l -> Images.computed(l.get(0), images(style)));
+      case "background-size" -> layers(value, count(style), l -> size(style, l));
+      case "background-repeat" -> layers(value, count(style), Computation::repeat);
+      case "background-attachment", "background-origin", "background-clip" -> layers(value, count(style), l -> l.get(0).name());
+      case "background-position-x", "background-position-y" -> layers(value, count(style), l -> axis(style, l));
       default -> value;
     };
+  }
+
+  /** Pictures decide how many layers there are: CSS Backgrounds 3, section 3.1. */
+  private static int count(ElementStyle style) {
+    return Part.commaSeparated(Part.read(style.computed("background-image"))).size();
   }
 
   private interface Layer {
     String computed(List<Part> layer);
   }
 
-  private static String layers(String value, Layer each) {
+  /** @param count how many layers there are, or 0 for as many as the value has; lists repeat to fill them */
+  private static String layers(String value, int count, Layer each) {
     List<String> out = new ArrayList<>();
-    for (List<Part> layer : Part.commaSeparated(Part.read(value))) {
+    List<List<Part>> lists = Part.commaSeparated(Part.read(value));
+    for (int i = 0; i < (count > 0 ? count : lists.size()); i++) {
+      List<Part> layer = lists.get(i % lists.size());
       out.add(layer.isEmpty() ? "" : each.computed(layer));
     }
     return String.join(", ", out);
@@ -187,7 +200,10 @@ final class Computation {
     for (Part p : layer) {
       out.add(p.kind() == Kind.IDENT ? p.name() : Lengths.sum(p, style.base()).map(Lengths::text).orElse(p.text()));
     }
-    return out.size() == 2 && (out.get(1).equals("auto")) ? out.get(0) : String.join(" ", out);
+    if (out.size() == 1 && layer.get(0).kind() != Kind.IDENT) {
+      out.add("auto");
+    }
+    return out.equals(List.of("auto", "auto")) ? "auto" : String.join(" ", out);
   }
 
   private static String repeat(List<Part> layer) {

@@ -80,8 +80,7 @@ final class Images {
     for (int i = 0; i < lists.size(); i++) {
       String argument = argument(lists.get(i), context, p.name());
       // The direction that holds anyway is not written.
-      boolean needless = i == 0 && p.name().endsWith("linear-gradient") && (argument.equals("to bottom") || argument.equals("180deg"))
-          && argument.equals("to bottom");
+      boolean needless = i == 0 && p.name().endsWith("linear-gradient") && argument.equals("to bottom");
       if (!needless) {
         arguments.add(argument);
       }
@@ -100,7 +99,7 @@ final class Images {
         words.add(context.color(p.text()).map(Color::css).orElse(p.text()));
       } else if (p.kind() == Kind.DIMENSION) {
         OptionalDouble unit = Lengths.unit(p.name(), context.base());
-        words.add(unit.isPresent() ? Lengths.px(p.number() * unit.getAsDouble()) : Lengths.number(p.number()) + p.name());
+        words.add(unit.isPresent() ? Lengths.px(p.number() * unit.getAsDouble()) : angle(p));
       } else if (Lengths.isMath(p)) {
         words.add(Lengths.math(p, context.base()).map(Lengths::text).orElse(p.text()));
       } else if (p.kind() == Kind.NUMBER) {
@@ -111,6 +110,17 @@ final class Images {
         words.add(p.kind() == Kind.IDENT ? p.name() : p.text());
       }
     }
-    return String.join(" ", words);
+    // A stop with two positions is two stops.
+    boolean twice = words.size() == 3 && isStop(parts) && Expansion.isColor(parts.get(0)) && GRADIENTS.contains(function);
+    return twice ? words.get(0) + " " + words.get(1) + ", " + words.get(0) + " " + words.get(2) : String.join(" ", words);
+  }
+
+  private static String angle(Part p) {
+    return switch (p.name()) {
+      case "grad" -> Lengths.number(p.number() * 0.9) + "deg";
+      case "rad" -> Lengths.number(Math.toDegrees(p.number())) + "deg";
+      case "turn" -> Lengths.number(p.number() * 360) + "deg";
+      default -> Lengths.number(p.number()) + p.name();
+    };
   }
 }

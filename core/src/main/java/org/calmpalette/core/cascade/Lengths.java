@@ -20,10 +20,11 @@ final class Lengths {
    *
    * @param percent 0 for a plain length
    * @param number true for a plain number, whose value is in {@code px}
+   * @param needsLayout true if a percentage takes part, be it 0
    */
-  record Sum(double px, double percent, boolean number) {
-    boolean needsLayout() {
-      return percent != 0;
+  record Sum(double px, double percent, boolean number, boolean needsLayout) {
+    Sum(double px, double percent, boolean number) {
+      this(px, percent, number, percent != 0);
     }
   }
 
@@ -69,7 +70,7 @@ final class Lengths {
   static Optional<Sum> sum(Part part, Base base) {
     return switch (part.kind()) {
       case NUMBER -> part.number() == 0 ? Optional.of(new Sum(0, 0, false)) : Optional.empty();
-      case PERCENTAGE -> Optional.of(new Sum(0, part.number(), false));
+      case PERCENTAGE -> Optional.of(new Sum(0, part.number(), false, true));
       case DIMENSION -> {
         OptionalDouble unit = unit(part.name(), base);
         yield unit.isEmpty() ? Optional.empty()
@@ -144,7 +145,7 @@ final class Lengths {
     if (sum.number()) {
       return number(sum.px());
     }
-    if (sum.percent() == 0) {
+    if (!sum.needsLayout()) {
       return px(sum.px());
     }
     if (sum.px() == 0) {

@@ -162,18 +162,16 @@ public final class PageStyles {
 
   /** All declarations that hold for an element, the weaker first. */
   List<Applied> matched(Element element) {
-    List<Applied> found = new ArrayList<>();
-    index.candidates(element, e -> collect(e, element, found));
+    List<Applied> found = collect(index, element);
     attributes(element, found);
     found.sort(Applied.STRENGTH);
     return found;
   }
 
-  /** Declarations whose selector holds, but a condition around them does not. */
+  /** Declarations whose selector holds, but a condition around them does not; the stronger first. */
   List<Applied> withUnmetConditions(Element element) {
-    List<Applied> found = new ArrayList<>();
-    unmet.candidates(element, e -> collect(e, element, found));
-    found.sort(Applied.STRENGTH);
+    List<Applied> found = collect(unmet, element);
+    found.sort(Applied.STRENGTH.reversed());
     return found;
   }
 
@@ -181,25 +179,35 @@ public final class PageStyles {
     return failing.getOrDefault(rule, List.of());
   }
 
-  private void collect(RuleIndex.Entry entry, Element element, List<Applied> found) {
-    if (entry.selector().pseudoElement() != null) {
-      return;
-    }
-    FlatRule rule = entry.rule();
-    int proximity = NO_SCOPE;
-    if (rule.scope() != null) {
-      proximity = proximity(rule.scope(), entry, element);
-      if (proximity < 0) {
-        return;
+  /** A selector that holds for an element, with its distance from the root of its scope. */
+  private record Match(RuleIndex.Entry entry, int proximity) {}
+
+  private List<Applied> collect(RuleIndex rules, Element element) {
+    // Of several selectors of one rule the most specific one that holds counts.
+    Map<FlatRule, Match> best = new IdentityHashMap<>();
+    rules.candidates(element, entry -> {
+      int proximity = entry.selector().pseudoElement() != null ? -1
+          : entry.rule().scope() != null ? proximity(entry.rule().scope(), entry, element)
+          : matcher.matches(entry.selector(), element) ? NO_SCOPE : -1;
+      if (proximity >= 0) {
+        best.merge(entry.rule(), new Match(entry, proximity), (a, b) ->
+            b.entry().selector().specificity().compareTo(a.entry().selector().specificity()) > 0 ? b : a);
       }
-    } else if (!matcher.matches(entry.selector(), element)) {
-      return;
-    }
+    });
+    List<Applied> found = new ArrayList<>();
+    best.values().forEach(m -> apply(m, found));
+    return found;
+  }
+
+  private void apply(Match match, List<Applied> found) {
+    FlatRule rule = match.entry().rule();
     boolean browser = rule.source().origin() == Origin.USER_AGENT;
     int rank = browser ? 0 : layers.getOrDefault(rule.layer(), layers.size());
+    // A rule has fewer declarations than this, and a page fewer rules than fit beside it into a long.
+    long order = (long) match.entry().order() << 20;
     for (Node.Declaration d : rule.declarations()) {
-      found.add(new Applied(rule, d, d.property(), rule.source().sheet().value(d), d.important(),
-          rule.source().origin(), rank, proximity, entry.selector().specificity(), entry.order()));
+      found.add(new Applied(rule, d, d.property(), rule.source().sheet().value(d), d.important(), rule.source().origin(),
+          rank, match.proximity(), match.entry().selector().specificity(), order++));
     }
   }
 

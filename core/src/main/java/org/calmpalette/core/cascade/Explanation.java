@@ -1,0 +1,179 @@
+package org.calmpalette.core.cascade;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.css.selector.Specificity;
+import org.jsoup.nodes.Element;
+
+/**
+ * Why a property of an element has its value.
+ *
+ * @param value as the browser's computed style writes it; for properties that are not computed here, the declared value
+ *     with its {@code var()} replaced
+ * @param winner the declaration that decides, on the element or on the ancestor that it is inherited from; null if the
+ *     value is the initial one
+ * @param beaten the others, the strongest first
+ * @param inheritedFrom the ancestor whose declaration decides; null if it is the element's own
+ * @param through custom properties that the value comes through, from the declaration inwards
+ */
+public record Explanation(Element element, String property, String value, Cause winner, List<Cause> beaten,
+    Element inheritedFrom, List<String> through) {
+
+  /**
+   * A declaration that takes part.
+   *
+   * @param line from 1, in the file
+   * @param column from 1, in UTF-16 code units
+   * @param because why it does not win; empty for the winner, or what is particular about it
+   */
+  public record Cause(String file, int line, int column, String selector, Specificity specificity, boolean important,
+      String layer, String property, String written, String because) {}
+
+  /**
+   * Explains a longhand or a custom property of an element.
+   *
+   * @throws BadInputException if the property is a shorthand or no property
+   */
+  public static Explanation of(ElementStyle style, String property) {
+    if (Properties.isShorthand(property)) {
+      throw new BadInputException("“" + property + "” is a shorthand for several properties.",
+          "Ask for one of them: " + String.join(", ", Properties.longhands(property)) + ".");
+    }
+    if (!Properties.isKnown(property) && !property.startsWith("--")) {
+      throw new BadInputException("“" + property + "” is no CSS property that browsers know.", "Check its spelling.");
+    }
+    return property.startsWith("--") ? variable(style, property) : longhand(style, property);
+  }
+
+  private static Explanation longhand(ElementStyle style, String property) {
+    ElementStyle decider = style;
+    Optional<ElementStyle.Winner> winner = style.winner(property);
+    while (winner.isEmpty() ? Properties.isInherited(property) && decider.parent() != null
+        : inherits(winner.get(), property) && decider.parent() != null) {
+      decider = decider.parent();
+      winner = decider.winner(property);
+    }
+    List<Cause> beaten = new ArrayList<>();
+    List<Applied> candidates = decider.candidates(property);
+    Applied won = winner.map(ElementStyle.Winner::applied).orElse(null);
+    for (int i = candidates.size() - 1; i >= 0; i--) {
+      Applied a = candidates.get(i);
+      if (a != won) {
+        beaten.add(cause(a, won == null ? "" : because(a, won)));
+      }
+    }
+    if (decider != style) {
+      // What stands on the element itself hands the decision on.
+      style.winner(property).ifPresent(own -> beaten.add(0, cause(own.applied(), "inherits: " + own.value())));
+    }
+    for (Applied a : decider.matchedDeclarations()) {
+      if (sets(a, property) && !candidates.contains(a)) {
+        beaten.add(cause(a, "invalid"));
+      }
+    }
+    for (Applied a : decider.page().withUnmetConditions(decider.element())) {
+      if (sets(a, property)) {
+        beaten.add(cause(a, "condition not met: " + decider.page().unmetConditions(a.rule()).get(0)));
+      }
+    }
+    Set<String> through = new LinkedHashSet<>();
+    if (won != null) {
+      follow(decider, won.value(), through);
+    }
+    String value = Properties.isComputed(property) ? style.computed(property)
+        : winner.map(ElementStyle.Winner::value).orElse("");
+    String particular = winner.filter(ElementStyle.Winner::invalidAtComputedValueTime).isPresent()
+        ? "invalid at computed-value time" : "";
+    return new Explanation(style.element(), property, value, won == null ? null : cause(won, particular), beaten,
+        won == null || decider == style ? null : decider.element(), List.copyOf(through));
+  }
+
+  private static boolean inherits(ElementStyle.Winner winner, String property) {
+    return winner.value().equals("inherit") || winner.value().equals("unset") && Properties.isInherited(property);
+  }
+
+  private static boolean sets(Applied a, String property) {
+    return a.property().equals(property) || Properties.longhands(a.property()).contains(property)
+        || a.property().equals("all");
+  }
+
+  private static Explanation variable(ElementStyle style, String name) {
+    ElementStyle decider = style;
+    List<Applied> own = declarations(decider, name);
+    while (own.isEmpty() && decider.parent() != null) {
+      decider = decider.parent();
+      own = declarations(decider, name);
+    }
+    List<Cause> beaten = new ArrayList<>();
+    Applied won = own.isEmpty() ? null : own.get(own.size() - 1);
+    for (int i = own.size() - 2; i >= 0; i--) {
+      beaten.add(cause(own.get(i), because(own.get(i), won)));
+    }
+    for (Applied a : decider.page().withUnmetConditions(decider.element())) {
+      if (a.property().equals(name)) {
+        beaten.add(cause(a, "condition not met: " + decider.page().unmetConditions(a.rule()).get(0)));
+      }
+    }
+    Set<String> through = new LinkedHashSet<>();
+    if (won != null) {
+      follow(decider, won.value(), through);
+    }
+    return new Explanation(style.element(), name, style.variable(name).orElse(""), won == null ? null : cause(won, ""),
+        beaten, won == null || decider == style ? null : decider.element(), List.copyOf(through));
+  }
+
+  private static List<Applied> declarations(ElementStyle style, String name) {
+    return style.matchedDeclarations().stream().filter(a -> a.property().equals(name)).toList();
+  }
+
+  private static void follow(ElementStyle style, String value, Set<String> through) {
+    for (String name : Variables.read(value)) {
+      if (through.add(name)) {
+        for (ElementStyle s = style; s != null; s = s.parent()) {
+          List<Applied> declared = declarations(s, name);
+          if (!declared.isEmpty()) {
+            follow(s, declared.get(declared.size() - 1).value(), through);
+            break;
+          }
+        }
+      }
+    }
+  }
+
+  /** The first step of the cascade at which one loses against the other: CSS Cascade 5, section 6. */
+  private static String because(Applied loser, Applied winner) {
+    if (loser.important() != winner.important() && loser.origin() != Origin.USER_AGENT) {
+      return "importance";
+    }
+    boolean browserLost = loser.origin() == Origin.USER_AGENT && winner.origin() != Origin.USER_AGENT;
+    if (browserLost || loser.origin() == Origin.PRESENTATION && winner.origin() != Origin.PRESENTATION) {
+      return "origin";
+    }
+    if (loser.important() != winner.important()) {
+      return "importance";
+    }
+    if (winner.origin() == Origin.STYLE_ATTRIBUTE && loser.origin() != Origin.STYLE_ATTRIBUTE) {
+      return "style attribute";
+    }
+    if (loser.layerRank() != winner.layerRank()) {
+      return "layer";
+    }
+    if (loser.specificity().compareTo(winner.specificity()) != 0) {
+      return "specificity";
+    }
+    return loser.proximity() != winner.proximity() ? "scope" : "order";
+  }
+
+  private static Cause cause(Applied a, String because) {
+    if (a.rule() == null) {
+      return new Cause("", 0, 0, "presentational attribute", Specificity.NONE, false, "", a.property(), a.value(), because);
+    }
+    int token = a.declaration().first();
+    return new Cause(a.rule().source().file().file(), a.rule().source().line(token), a.rule().source().column(token),
+        a.rule().shownSelector(), a.specificity(), a.important(), a.rule().layer(), a.property(), a.value(), because);
+  }
+}
