@@ -29,7 +29,7 @@ final class FormState {
       case "enabled" -> canBeDisabled(e) && !isDisabled(e);
       case "checked" -> isChecked(e);
       case "required" -> takesRequired(e) && e.hasAttr("required");
-      case "optional" -> isField(e) && !(takesRequired(e) && e.hasAttr("required"));
+      case "optional" -> (isField(e) || e.normalName().equals("button")) && !(takesRequired(e) && e.hasAttr("required"));
       case "read-write" -> isReadWrite(e);
       case "read-only" -> !isReadWrite(e);
       case "placeholder-shown" -> isPlaceholderShown(e);
@@ -262,12 +262,12 @@ final class FormState {
   }
 
   private static boolean hasRange(Element e) {
-    return e.normalName().equals("input") && (type(e).equals("number") && (e.hasAttr("min") || e.hasAttr("max"))
-        || type(e).equals("range")) && !isDisabled(e) && !e.hasAttr("readonly");
+    return e.normalName().equals("input") && Set.of("number", "range", "date", "month", "week", "time", "datetime-local")
+        .contains(type(e)) && !isDisabled(e) && !e.hasAttr("readonly");
   }
 
   private static boolean isInRange(Element e) {
-    if (type(e).equals("range") || value(e).isEmpty()) {
+    if (!type(e).equals("number") || value(e).isEmpty()) {
       return true;
     }
     try {

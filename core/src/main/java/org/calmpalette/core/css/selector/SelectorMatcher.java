@@ -110,7 +110,8 @@ public final class SelectorMatcher {
     if (simple instanceof Simple.ClassName c) {
       return hasClass(element, c.name());
     } else if (simple instanceof Simple.Type t) {
-      return isForeign(element) ? element.tagName().equals(t.name()) : element.normalName().equalsIgnoreCase(t.name());
+      // In HTML pages browsers compare names of SVG elements without regard to case too.
+      return element.normalName().equalsIgnoreCase(t.name());
     } else if (simple instanceof Simple.Universal) {
       return true;
     } else if (simple instanceof Simple.Id i) {
@@ -124,6 +125,8 @@ public final class SelectorMatcher {
       return switch (f.name()) {
         case "not" -> !matches(f.arguments(), element);
         case "has" -> has(f.arguments(), element);
+        // Pages here have no shadow trees.
+        case "host", "host-context" -> false;
         default -> matches(f.arguments(), element);
       };
     } else if (simple instanceof Simple.Nth n) {
@@ -167,11 +170,11 @@ public final class SelectorMatcher {
 
   private static boolean matches(Simple.Attribute a, Element element) {
     boolean foreign = isForeign(element);
-    boolean present = foreign ? element.attributes().hasKey(a.name()) : element.attributes().hasKeyIgnoreCase(a.name());
+    boolean present = element.attributes().hasKeyIgnoreCase(a.name());
     if (!present || a.operator().isEmpty()) {
       return present;
     }
-    String have = foreign ? element.attributes().get(a.name()) : element.attributes().getIgnoreCase(a.name());
+    String have = element.attributes().getIgnoreCase(a.name());
     String want = a.value();
     if (a.flag() == 'i' || a.flag() == 0 && !foreign && CASELESS_VALUES.contains(a.name().toLowerCase(Locale.ROOT))) {
       have = have.toLowerCase(Locale.ROOT);

@@ -41,7 +41,7 @@ final class SelectorParser {
       "double-button", "single-button", "no-button", "corner-present", "active-view-transition", "xr-overlay", "has-slotted");
   /** Known to the standard, but not to today's Chromium, so that a rule with one of them is dropped. */
   private static final Set<String> NOT_IN_BROWSERS = Set.of("local-link", "target-within", "blank", "current", "buffering", "stalled", "seeking", "volume-locked", "playing", "muted");
-  private static final Set<String> WITH_WORDS = Set.of("lang", "dir", "state", "active-view-transition-type", "host", "host-context");
+  private static final Set<String> WITH_WORDS = Set.of("lang", "dir", "state", "active-view-transition-type");
 
   private final Tokens tokens;
   private final int end;
@@ -288,6 +288,7 @@ final class SelectorParser {
       }
       case "not" -> new Simple.Functional(name, list(inner, false));
       case "has" -> new Simple.Functional(name, list(inner, true));
+      case "host", "host-context" -> new Simple.Functional(name, list(inner, false));
       case "nth-child", "nth-last-child", "nth-of-type", "nth-last-of-type" -> nth(name, inner);
       default -> {
         require(WITH_WORDS.contains(name));

@@ -94,7 +94,8 @@ public sealed interface Simple {
   record Functional(String name, SelectorList arguments) implements Simple {
     @Override
     public Specificity specificity() {
-      return name.equals("where") ? Specificity.NONE : arguments.mostSpecific();
+      Specificity own = name.startsWith("host") ? new Specificity(0, 1, 0) : Specificity.NONE;
+      return name.equals("where") ? own : own.plus(arguments.mostSpecific());
     }
 
     @Override
