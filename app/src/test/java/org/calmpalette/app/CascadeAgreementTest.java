@@ -89,8 +89,8 @@ class CascadeAgreementTest {
       Page browser = Browsers.page(width, HEIGHT);
       browser.navigate(own.resolve("index.html").toUri().toString());
       List<List<String>> theirs = (List<List<String>>) browser.evaluate("""
-          names => [...document.querySelectorAll('*')].map(e => { const s = getComputedStyle(e);
-            return [e.localName, ...names.map(n => s.getPropertyValue(n))] })""", PROPERTIES);
+          names => [...document.querySelectorAll('*')].map(e => [e.localName, ...[null, '::before', '::after'].flatMap(p => {
+            const s = getComputedStyle(e, p); return names.map(n => s.getPropertyValue(n)) })])""", PROPERTIES);
       browser.context().close();
       PageStyles styles = sheets.in(Window.of(width, HEIGHT), States.NONE);
       List<Element> ours = page.document().getAllElements().stream().filter(e -> e != page.document()).toList();
@@ -99,9 +99,11 @@ class CascadeAgreementTest {
       assertThat(shown.stream().map(Element::tagName).toList()).as(name).isEqualTo(theirs.stream().map(t -> t.get(0)).toList());
       String base = own.toUri().toString();
       for (int i = 0; i < shown.size(); i++) {
-        ElementStyle style = styles.of(shown.get(i));
-        for (int p = 0; p < PROPERTIES.size(); p++) {
-          String property = PROPERTIES.get(p);
+        Element element = shown.get(i);
+        List<ElementStyle> own3 = List.of(styles.of(element), styles.of(element, "before"), styles.of(element, "after"));
+        for (int p = 0; p < 3 * PROPERTIES.size(); p++) {
+          String property = PROPERTIES.get(p % PROPERTIES.size());
+          ElementStyle style = own3.get(p / PROPERTIES.size());
           String mine = style.computed(property);
           String other = theirs.get(i).get(p + 1).replace(base, "");
           compared++;
@@ -109,7 +111,7 @@ class CascadeAgreementTest {
             layout++;
           } else if (!same(mine, other)) {
             different.computeIfAbsent(property, k -> new ArrayList<>()).add(name + " " + width + " "
-                + shown.get(i).cssSelector() + ": ours " + mine + " | Chromium " + other);
+                + element.cssSelector() + (style.pseudoElement() == null ? "" : "::" + style.pseudoElement()) + ": ours " + mine + " | Chromium " + other);
           }
         }
       }

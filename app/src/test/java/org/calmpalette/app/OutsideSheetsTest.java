@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.calmpalette.core.cascade.Shorthands;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.Stylesheet;
@@ -33,6 +34,26 @@ class OutsideSheetsTest {
         edit(sheet, declarations, random);
       }
     }
+  }
+
+  /** What is taken apart and put together again means the same: every shorthand that the published sheets write. */
+  @Test
+  void shorthandsComeTogetherAgain() {
+    int seen = 0;
+    for (byte[] bytes : OutsideSheets.all().values()) {
+      Stylesheet sheet = Stylesheet.read("s.css", bytes);
+      List<String[]> pairs = new ArrayList<>();
+      sheet.eachDeclaration((d, around) -> pairs.add(new String[] {d.property(), sheet.value(d)}));
+      for (String[] pair : pairs) {
+        Map<String, String> apart = pair[1].contains("var(") ? Map.of() : Shorthands.apart(pair[0], pair[1]).orElse(Map.of());
+        if (apart.size() > 1) {
+          seen++;
+          String together = Shorthands.together(pair[0], apart).orElseThrow();
+          assertThat(Shorthands.apart(pair[0], together)).as(pair[0] + ": " + pair[1] + " as " + together).hasValue(apart);
+        }
+      }
+    }
+    assertThat(seen).isGreaterThan(1_000);
   }
 
   /** Random values become random texts; putting the old ones back in the edited text has to give the old text. */

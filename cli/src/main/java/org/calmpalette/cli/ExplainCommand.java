@@ -16,6 +16,7 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Window;
+import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
@@ -108,14 +109,21 @@ final class ExplainCommand implements Callable<Integer> {
         () -> new BadInputException("“" + selector + "” is no selector that browsers understand.", "Check its spelling."));
     read(file);
     SelectorMatcher plain = new SelectorMatcher(readPage.document(), States.NONE);
-    List<Element> chosen = readPage.document().getAllElements().stream()
-        .filter(e -> e != readPage.document() && plain.matches(list, e)).toList();
+    // "a::before" asks about the pseudo-element of each link.
+    List<String> pseudos = list.selectors().stream().map(ComplexSelector::pseudoElement).distinct().toList();
+    if (pseudos.size() > 1) {
+      throw new BadInputException("“" + selector + "” means elements and pseudo-elements at once.", "Ask one by one.");
+    }
+    String pseudo = pseudos.get(0);
+    List<Element> chosen = readPage.document().getAllElements().stream().filter(e -> e != readPage.document()
+        && list.selectors().stream().anyMatch(s -> plain.matches(s, e))).toList();
     Set<String> wanted = states(states);
     States forced = wanted.isEmpty() ? States.NONE : (e, s) -> wanted.contains(s)
         && (chosen.contains(e) || UPWARD.contains(s) && chosen.stream().anyMatch(c -> c.parents().contains(e)));
     PageStyles styles = readSheets.in(Window.of(w, h), forced);
     String lower = name.startsWith("--") ? name : name.toLowerCase(java.util.Locale.ROOT);
-    return chosen.stream().map(e -> Explanation.of(styles.of(e), lower)).toList();
+    return chosen.stream()
+        .map(e -> Explanation.of(pseudo == null ? styles.of(e) : styles.of(e, pseudo), lower)).toList();
   }
 
   private static Set<String> states(String text) {

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.color.Color;
-import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.jsoup.nodes.Element;
 
 /** The computed style of one element. Values are worked out when they are asked for, and kept. */
@@ -14,17 +13,20 @@ public final class ElementStyle {
   private final PageStyles page;
   private final Element element;
   private final ElementStyle parent;
+  private final String pseudoElement;
   private final List<Applied> matched;
   private final Variables variables;
   private final Map<String, List<Applied>> byLonghand = new HashMap<>();
   private final Map<String, String> computed = new HashMap<>();
   private FontSize fontSize;
 
-  ElementStyle(PageStyles page, Element element, ElementStyle parent) {
+  /** @param parent of the element; for a pseudo-element, the element itself */
+  ElementStyle(PageStyles page, Element element, ElementStyle parent, String pseudoElement) {
     this.page = page;
     this.element = element;
     this.parent = parent;
-    this.matched = page.matched(element);
+    this.pseudoElement = pseudoElement;
+    this.matched = page.matched(element, pseudoElement);
     Map<String, String> declared = new HashMap<>();
     for (Applied a : matched) {
       if (a.property().startsWith("--")) {
@@ -69,6 +71,11 @@ public final class ElementStyle {
 
   public Element element() {
     return element;
+  }
+
+  /** Name of the pseudo-element that this is the style of, or null. */
+  public String pseudoElement() {
+    return pseudoElement;
   }
 
   ElementStyle parent() {
@@ -208,7 +215,7 @@ public final class ElementStyle {
 
   Lengths.Base base() {
     Element root = element.ownerDocument() == null ? element : element.ownerDocument().selectFirst("html");
-    double rem = root == null || root == element ? fontSize().px() : page.of(root).fontSize().px();
+    double rem = root == null || root == element && pseudoElement == null ? fontSize().px() : page.of(root).fontSize().px();
     return new Lengths.Base(fontSize().px(), rem, page.window());
   }
 
@@ -227,6 +234,6 @@ public final class ElementStyle {
   }
 
   boolean isRoot() {
-    return SelectorMatcher.parent(element) == null;
+    return parent == null;
   }
 }

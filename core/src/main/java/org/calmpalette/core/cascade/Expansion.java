@@ -436,8 +436,10 @@ final class Expansion {
       }
     }
     if (!boxes.isEmpty()) {
-      boolean text = boxes.get(0).equals("text");
-      layer.put("background-origin", text ? boxes.size() > 1 ? boxes.get(1) : "padding-box" : boxes.get(0));
+      // The first box is the origin and the last the clip; "text" can only be a clip.
+      boolean text = boxes.contains("text");
+      String box = boxes.stream().filter(b -> !b.equals("text")).findFirst().orElse("padding-box");
+      layer.put("background-origin", box);
       layer.put("background-clip", text ? "text" : boxes.get(boxes.size() - 1));
     }
     return true;

@@ -75,7 +75,7 @@ public record Explanation(Element element, String property, String value, Cause 
         beaten.add(cause(a, "invalid"));
       }
     }
-    for (Applied a : decider.page().withUnmetConditions(decider.element())) {
+    for (Applied a : decider.page().withUnmetConditions(decider.element(), decider.pseudoElement())) {
       if (sets(a, property)) {
         beaten.add(cause(a, "condition not met: " + decider.page().unmetConditions(a.rule()).get(0)));
       }
@@ -113,7 +113,7 @@ public record Explanation(Element element, String property, String value, Cause 
     for (int i = own.size() - 2; i >= 0; i--) {
       beaten.add(cause(own.get(i), because(own.get(i), won)));
     }
-    for (Applied a : decider.page().withUnmetConditions(decider.element())) {
+    for (Applied a : decider.page().withUnmetConditions(decider.element(), decider.pseudoElement())) {
       if (a.property().equals(name)) {
         beaten.add(cause(a, "condition not met: " + decider.page().unmetConditions(a.rule()).get(0)));
       }

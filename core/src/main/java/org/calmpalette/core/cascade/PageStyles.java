@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import org.calmpalette.core.css.Node;
@@ -18,7 +19,6 @@ import org.calmpalette.core.css.selector.Specificity;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
-import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
 
 /**
@@ -146,14 +146,19 @@ public final class PageStyles {
     ElementStyle style = styles.get(element);
     if (style == null) {
       Element parent = SelectorMatcher.parent(element);
-      style = new ElementStyle(this, element, parent == null ? null : of(parent));
+      style = new ElementStyle(this, element, parent == null ? null : of(parent), null);
       styles.put(element, style);
     }
     return style;
   }
 
-  boolean isQuirky() {
-    return page.document().quirksMode() == Document.QuirksMode.quirks;
+  /**
+   * The style of a pseudo-element.
+   *
+   * @param name without colons, such as {@code before}
+   */
+  public ElementStyle of(Element element, String name) {
+    return new ElementStyle(this, element, of(element), name);
   }
 
   Optional<Map<String, String>> expand(String property, String value) {
@@ -161,16 +166,18 @@ public final class PageStyles {
   }
 
   /** All declarations that hold for an element, the weaker first. */
-  List<Applied> matched(Element element) {
-    List<Applied> found = collect(index, element);
-    attributes(element, found);
+  List<Applied> matched(Element element, String pseudoElement) {
+    List<Applied> found = collect(index, element, pseudoElement);
+    if (pseudoElement == null) {
+      attributes(element, found);
+    }
     found.sort(Applied.STRENGTH);
     return found;
   }
 
   /** Declarations whose selector holds, but a condition around them does not; the stronger first. */
-  List<Applied> withUnmetConditions(Element element) {
-    List<Applied> found = collect(unmet, element);
+  List<Applied> withUnmetConditions(Element element, String pseudoElement) {
+    List<Applied> found = collect(unmet, element, pseudoElement);
     found.sort(Applied.STRENGTH.reversed());
     return found;
   }
@@ -182,11 +189,11 @@ public final class PageStyles {
   /** A selector that holds for an element, with its distance from the root of its scope. */
   private record Match(RuleIndex.Entry entry, int proximity) {}
 
-  private List<Applied> collect(RuleIndex rules, Element element) {
+  private List<Applied> collect(RuleIndex rules, Element element, String pseudoElement) {
     // Of several selectors of one rule the most specific one that holds counts.
     Map<FlatRule, Match> best = new IdentityHashMap<>();
     rules.candidates(element, entry -> {
-      int proximity = entry.selector().pseudoElement() != null ? -1
+      int proximity = !Objects.equals(entry.selector().pseudoElement(), pseudoElement) ? -1
           : entry.rule().scope() != null ? proximity(entry.rule().scope(), entry, element)
           : matcher.matches(entry.selector(), element) ? NO_SCOPE : -1;
       if (proximity >= 0) {

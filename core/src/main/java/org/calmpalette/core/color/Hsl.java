@@ -15,9 +15,9 @@ final class Hsl {
   }
 
   private static double channel(int n, double hue, double lightness, double a) {
-    // In single precision, as browsers do: whether 178.5 becomes 178 or 179 hangs on it.
-    float k = (n + (float) hue / 30f) % 12f;
-    return (float) lightness - (float) a * Math.max(-1f, Math.min(Math.min(k - 3f, 9f - k), 1f));
+    double k = (n + hue / 30) % 12;
+    // Kept in single precision, as browsers do: it decides whether 178.5 becomes 178 or 179.
+    return (float) (lightness - a * Math.max(-1, Math.min(Math.min(k - 3, 9 - k), 1)));
   }
 
   static double[] fromRgb(double[] rgb) {

@@ -5,5 +5,6 @@ package org.calmpalette.core.survey;
  *
  * @param kind a short name that stays the same, such as {@code missing-picture}
  * @param line from 1
+ * @param column from 1, in UTF-16 code units; 0 if the whole line is meant
  */
-public record Finding(String kind, String file, int line, String message, String mend) {}
+public record Finding(String kind, String file, int line, int column, String message, String mend) {}

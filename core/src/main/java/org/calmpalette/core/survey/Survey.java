@@ -28,14 +28,15 @@ public record Survey(
       summaries.add(new SheetSummary(part.path(), bytes, counts[0], counts[1]));
       findings.addAll(reading(part));
     }
+    findings.addAll(SheetFindings.of(theme));
     List<PictureUse> pictures = Pictures.of(theme);
     for (PictureUse p : pictures) {
       if (!p.exists() && !p.path().isEmpty()) {
-        findings.add(new Finding("missing-picture", p.file(), p.line(),
+        findings.add(new Finding("missing-picture", p.file(), p.line(), 0,
             "The picture “" + p.url() + "” is not in the theme, so nothing is shown there.",
             "Add " + p.path() + " to the theme, or correct the address."));
       } else if (p.path().isEmpty()) {
-        findings.add(new Finding("picture-elsewhere", p.file(), p.line(),
+        findings.add(new Finding("picture-elsewhere", p.file(), p.line(), 0,
             "The picture “" + p.url() + "” lies on another host or outside the theme; it is not shown in previews.",
             "Put the picture into the theme and name it from there."));
       }
@@ -57,18 +58,18 @@ public record Survey(
   private static List<Finding> reading(SheetPart part) {
     List<Finding> findings = new ArrayList<>();
     if (part.file().looksLikeUtf16WithoutBom()) {
-      findings.add(new Finding("encoding", part.path(), 1,
+      findings.add(new Finding("encoding", part.path(), 1, 1,
           "The file is UTF-16 without a byte order mark, which browsers read as rubbish.", "Save it as UTF-8."));
       return findings;
     }
     if (part.file().isMalformed()) {
       int at = Math.max(0, part.file().text().indexOf('\uFFFD'));
-      findings.add(new Finding("encoding", part.path(), part.file().line(at),
+      findings.add(new Finding("encoding", part.path(), part.file().line(at), part.file().column(at),
           "Some characters are not valid " + part.file().charset() + "; browsers show a replacement sign for them.",
           "Save the file as UTF-8, or name its encoding first: @charset \"windows-1252\";"));
     }
     for (SyntaxFault fault : part.sheet().faults()) {
-      findings.add(new Finding("syntax", part.path(), part.line(fault.offset()), fault.kind().message(),
+      findings.add(new Finding("syntax", part.path(), part.line(fault.offset()), part.column(fault.offset()), fault.kind().message(),
           fault.kind().mend()));
     }
     return findings;

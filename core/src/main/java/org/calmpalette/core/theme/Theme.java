@@ -22,6 +22,11 @@ public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPa
   /** Made by us from palette.json, and made again at every build: not part of what a maker wrote. */
   private static final Set<String> GENERATED = Set.of(SETTINGS_CSS, PALETTE_CSS);
 
+  /** Whether a file is made at every build. */
+  public static boolean isGenerated(String path) {
+    return GENERATED.contains(path);
+  }
+
   /** @throws org.calmpalette.core.BadInputException if palette.json cannot be understood */
   public static Theme read(Files files, String name) {
     Palette palette = files.has(Palette.FILE)

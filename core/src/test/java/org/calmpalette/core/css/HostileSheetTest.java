@@ -14,6 +14,9 @@ import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.survey.Survey;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
 import org.jsoup.nodes.Element;
 import org.junit.jupiter.api.Test;
 
@@ -91,6 +94,11 @@ class HostileSheetTest {
     assertTimeoutPreemptively(Duration.ofSeconds(20), () -> {
       PageStyles.Sheets sheets = PageStyles.sheets(page, path -> Optional.ofNullable(files.get(path)).map(s -> s.getBytes(StandardCharsets.UTF_8)));
       assertThat(sheets.missing()).containsExactly("gone.css");
+      Theme theme = Themes.of("index.html", "<link rel=stylesheet href=lost.css>", "a.css", files.get("a.css"), "b.css", files.get("b.css"),
+          "c.css", "p {\n --a: var(--b);\n --b: var(--a) } q:nobody { c: d }");
+      assertThat(Survey.of(theme).findings()).extracting(f -> f.kind() + " " + f.file() + ":" + f.line() + ":" + f.column())
+          .containsExactly("missing-stylesheet index.html:1:1", "missing-stylesheet a.css:1:18", "circular-import b.css:1:1",
+              "unknown-selector c.css:3:18", "circular-variable c.css:2:2");
       Element p = page.document().selectFirst("p");
       var style = sheets.in(Window.of(800, 600), States.NONE).of(p);
       assertThat(style.computed("color")).isEqualTo("rgb(255, 0, 0)");

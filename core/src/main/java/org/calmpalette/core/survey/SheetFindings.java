@@ -1,0 +1,157 @@
+package org.calmpalette.core.survey;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.theme.SheetPart;
+import org.calmpalette.core.theme.Theme;
+import org.jsoup.nodes.Element;
+
+/** Troubles between stylesheets: those that are not there, circles, and selectors that browsers drop. */
+final class SheetFindings {
+  private final Theme theme;
+  private final List<Finding> findings = new ArrayList<>();
+  private final Map<String, List<String>> imports = new HashMap<>();
+
+  private SheetFindings(Theme theme) {
+    this.theme = theme;
+  }
+
+  static List<Finding> of(Theme theme) {
+    SheetFindings found = new SheetFindings(theme);
+    theme.pages().forEach(found::links);
+    for (SheetPart part : theme.sheets()) {
+      found.rules(part, part.sheet().rules(), null);
+      found.variables(part);
+    }
+    return found.findings;
+  }
+
+  private void add(String kind, SheetPart part, int token, String message, String mend) {
+    int offset = part.sheet().tokens().start(token);
+    findings.add(new Finding(kind, part.path(), part.line(offset), part.column(offset), message, mend));
+  }
+
+  private void links(Page page) {
+    for (Element link : page.document().select("link[rel~=(?i)\\bstylesheet\\b][href]")) {
+      String href = link.attr("href");
+      Optional<String> path = Paths.resolve(page.source().file(), href);
+      int start = Math.max(0, link.sourceRange().startPos());
+      if (path.isPresent() && !theme.files().has(path.get()) && !Theme.isGenerated(path.get())) {
+        findings.add(new Finding("missing-stylesheet", page.source().file(), page.source().line(start),
+            page.source().column(start), "The stylesheet “" + href + "” is not in the theme, so its rules are missing.",
+            "Add " + path.get() + " to the theme, or correct the address."));
+      }
+    }
+  }
+
+  private void rules(SheetPart part, List<Node> nodes, SelectorList around) {
+    Tokens tokens = part.sheet().tokens();
+    for (Node node : nodes) {
+      if (node instanceof Node.AtRule at) {
+        if (at.name().equals("import")) {
+          imported(part, at);
+        } else if (!at.name().endsWith("keyframes")) {
+          rules(part, at.children(), around);
+        }
+      } else if (node instanceof Node.StyleRule rule) {
+        Optional<SelectorList> selectors = SelectorList.parse(tokens, rule.preludeFirst(), rule.preludeEnd(), around);
+        String text = part.sheet().prelude(rule);
+        // Selectors with another browser's prefix are dropped on purpose.
+        if (selectors.isEmpty() && !text.contains(":-") && !text.isEmpty()) {
+          add("unknown-selector", part, rule.first(), "Browsers do not understand the selector “" + shortened(text)
+              + "”, so they drop the whole rule.", "Check its spelling.");
+        }
+        selectors.ifPresent(s -> rules(part, rule.children(), s));
+      }
+    }
+  }
+
+  private static String shortened(String text) {
+    return text.length() > 80 ? text.substring(0, 80) + "…" : text;
+  }
+
+  private void imported(SheetPart part, Node.AtRule at) {
+    Tokens tokens = part.sheet().tokens();
+    int first = tokens.skipBlank(at.preludeFirst(), at.preludeEnd());
+    if (first >= at.preludeEnd()) {
+      return;
+    }
+    int name = tokens.is(first, TokenType.FUNCTION) ? tokens.skipBlank(first + 1, at.preludeEnd()) : first;
+    Optional<String> path = Paths.resolve(part.path(), tokens.value(name));
+    if (path.isEmpty()) {
+      return;
+    }
+    if (!theme.files().has(path.get())) {
+      add("missing-stylesheet", part, at.first(), "The imported stylesheet “" + tokens.value(name)
+          + "” is not in the theme, so its rules are missing.", "Add " + path.get() + " to the theme, or correct the address.");
+      return;
+    }
+    imports.computeIfAbsent(part.path(), k -> new ArrayList<>()).add(path.get());
+    if (leadsTo(path.get(), part.path(), new LinkedHashSet<>())) {
+      add("circular-import", part, at.first(), "This import leads back to " + part.path()
+          + "; browsers stop the circle here.", "Take one of the imports out.");
+    }
+  }
+
+  private boolean leadsTo(String from, String to, Set<String> seen) {
+    return from.equals(to) || seen.add(from)
+        && imports.getOrDefault(from, List.of()).stream().anyMatch(next -> leadsTo(next, to, seen));
+  }
+
+  /** Custom properties of one rule that read each other in a circle are invalid: CSS Custom Properties 1, section 2.3. */
+  private void variables(SheetPart part) {
+    Map<List<Node.Rule>, Map<String, Node.Declaration>> byRule = new LinkedHashMap<>();
+    part.sheet().eachDeclaration((d, around) -> {
+      if (d.isCustom()) {
+        byRule.computeIfAbsent(around, k -> new LinkedHashMap<>()).put(d.property(), d);
+      }
+    });
+    for (Map<String, Node.Declaration> declared : byRule.values()) {
+      Set<String> told = new LinkedHashSet<>();
+      for (String name : declared.keySet()) {
+        List<String> circle = circle(part, declared, name);
+        if (!circle.isEmpty() && told.addAll(circle)) {
+          add("circular-variable", part, declared.get(name).first(), "These custom properties read each other in a circle, so"
+              + " none of them has a value: " + String.join(", ", circle) + ".", "Give one of them a value of its own.");
+        }
+      }
+    }
+  }
+
+  private static List<String> circle(SheetPart part, Map<String, Node.Declaration> declared, String start) {
+    List<String> way = new ArrayList<>();
+    return circle(part, declared, start, start, way, new LinkedHashSet<>()) ? way : List.of();
+  }
+
+  private static boolean circle(SheetPart part, Map<String, Node.Declaration> declared, String at, String start,
+      List<String> way, Set<String> seen) {
+    Node.Declaration d = declared.get(at);
+    if (d == null || !seen.add(at)) {
+      return false;
+    }
+    way.add(at);
+    Tokens tokens = part.sheet().tokens();
+    for (int i = d.valueFirst(); i < d.valueEnd(); i++) {
+      if (tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var")) {
+        String next = tokens.value(tokens.skipBlank(i + 1, d.valueEnd()));
+        if (next.equals(start) || circle(part, declared, next, start, way, seen)) {
+          return true;
+        }
+      }
+    }
+    way.remove(way.size() - 1);
+    return false;
+  }
+}
