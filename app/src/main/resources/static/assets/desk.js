@@ -37,7 +37,7 @@ function showCard(reveal = true) {
     frames.show([], {});
     return;
   }
-  frames.show(JSON.parse(now.dataset.marks), { key: now.dataset.key, color: now.dataset.color, reveal });
+  frames.show(JSON.parse(now.dataset.marks), { color: now.dataset.color, reveal });
   about.querySelector("[data-title]").textContent = now.dataset.title;
   for (const row of document.querySelectorAll("tr.pick")) {
     row.setAttribute("aria-selected", row.dataset.row === now.dataset.row);
@@ -56,7 +56,7 @@ function follow(now) {
       if (!isColor(value)) return;
       dot?.setAttribute("fill", value);
       frames.values(`:root{${css(now.dataset.key, value, now.dataset.triple === "true")}}`);
-      frames.show(JSON.parse(now.dataset.marks), { key: now.dataset.key, color: value, reveal: false });
+      frames.show(JSON.parse(now.dataset.marks), { color: value, reveal: false });
       judge();
     };
     field.addEventListener("input", changed);
@@ -81,7 +81,7 @@ function follow(now) {
     box.addEventListener("focus", only);
   });
   now.querySelector(".uses")?.addEventListener("pointerleave", () =>
-    frames.show(JSON.parse(now.dataset.marks), { key: now.dataset.key, color: now.dataset.color, reveal: false }));
+    frames.show(JSON.parse(now.dataset.marks), { color: now.dataset.color, reveal: false }));
   const allowed = now.querySelector("[data-swatch-values]");
   const shape = () => {
     if (allowed) allowed.hidden = now.querySelector("[name=allowed]:checked")?.value !== "swatches";

@@ -74,7 +74,7 @@ layer.style.cssText = "position:absolute;left:0;top:0;width:0;height:0;z-index:2
 const shadow = layer.attachShadow({ mode: "closed" });
 document.documentElement.append(layer);
 
-// An element is marked if what the mark names really shows on it: the colour it has now, or one that follows the key.
+// An element is marked if the colour that is asked about really shows on it now.
 function marked(list, color, sure) {
   const found = new Map();
   const wanted = color ? bytes(color) : null;

@@ -45,9 +45,9 @@ export class Frames {
     this.send(this.last.values = { type: "values", css });
   }
 
-  show(marks, { key = null, color = null, reveal = true, sure = false } = {}) {
+  show(marks, { color = null, reveal = true, sure = false } = {}) {
     this.counts = new Map();
-    this.send(this.last.show = { type: "show", marks, key, color, reveal, sure, scale: this.scale });
+    this.send(this.last.show = { type: "show", marks, color, reveal, sure, scale: this.scale });
   }
 
   hide(hidden) {

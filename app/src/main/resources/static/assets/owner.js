@@ -41,7 +41,7 @@ async function judge(q) {
 }
 
 function show(q, reveal = true) {
-  frames.show(JSON.parse(q.dataset.marks), { key: q.dataset.key, color: chosen(q), reveal, sure: true });
+  frames.show(JSON.parse(q.dataset.marks), { color: chosen(q), reveal, sure: true });
 }
 
 slip.addEventListener("input", (event) => {

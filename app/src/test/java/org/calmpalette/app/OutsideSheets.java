@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.zip.GZIPInputStream;
 
 /** Published stylesheets of general-purpose libraries, from WebJars and npm packages of the versions named here. */
 final class OutsideSheets {
@@ -19,9 +20,9 @@ final class OutsideSheets {
     RESOURCES.put("normalize.css 8.0.1", jars + "normalize.css/8.0.1/normalize.css");
     RESOURCES.put("materialize-css 1.0.0", jars + "materialize-css/1.0.0/dist/css/materialize.css");
     RESOURCES.put("picocss 2.1.1", jars + "picocss__pico/2.1.1/css/pico.blue.css");
-    RESOURCES.put("foundation-sites 6.9.0", "/outside/foundation-6.9.0.css");
-    RESOURCES.put("milligram 1.4.1", "/outside/milligram-1.4.1.css");
-    RESOURCES.put("tachyons 4.12.0", "/outside/tachyons-4.12.0.css");
+    RESOURCES.put("foundation-sites 6.9.0", "/outside/foundation-6.9.0.css.gz");
+    RESOURCES.put("milligram 1.4.1", "/outside/milligram-1.4.1.css.gz");
+    RESOURCES.put("tachyons 4.12.0", "/outside/tachyons-4.12.0.css.gz");
   }
 
   private OutsideSheets() {}
@@ -38,7 +39,7 @@ final class OutsideSheets {
 
   static byte[] resource(String path) {
     try (InputStream in = OutsideSheets.class.getResourceAsStream(path)) {
-      return in.readAllBytes();
+      return path.endsWith(".gz") ? new GZIPInputStream(in).readAllBytes() : in.readAllBytes();
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

@@ -159,6 +159,23 @@ class StrangerTest {
     page.waitForSelector("#notice >> text=“rgb(1,2” is not a colour");
   }
 
+  @Test
+  void stylesheetsWithoutAPageGetASpecimenAndASiteWithoutAnIndexItsFirstPage() throws IOException {
+    Page page = running.maker();
+    Running.bringIn(page, running.address, zip("sheets.zip", "css/a.css", "h1 { color: #123456 }"));
+    assertThat(Running.style(Running.frames(page).get(0), "h1", "color")).isEqualTo("rgb(18, 52, 86)");
+    Running.bringIn(page, running.address, zip("noindex.zip", "start here.html", "<h1>Here</h1>"));
+    page.navigate(page.url().replace("/survey", "/handover"));
+    page.fill("#site-name", "No Index");
+    page.click("text=Mine for now");
+    page.click("text=Make the site");
+    page.click("text=Open it");
+    page.click("text=Go live");
+    page.waitForSelector("#notice >> text=live");
+    page.navigate(running.address + "/at/no-index/");
+    assertThat(page.locator("h1").innerText()).isEqualTo("Here");
+  }
+
   private int themes(Page page) {
     page.navigate(running.address + "/themes");
     return page.locator(".theme-list li").count();

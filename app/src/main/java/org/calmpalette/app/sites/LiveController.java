@@ -75,6 +75,10 @@ class LiveController {
     Snapshot snapshot = themes.snapshot(live.snapshotId());
     Theme theme = themes.read(snapshot).theme();
     String wanted = path.isEmpty() || path.endsWith("/") ? path + "index.html" : path;
+    if (path.isEmpty() && !theme.files().has(wanted) && !theme.pages().isEmpty()) {
+      return ResponseEntity.status(302).header(HttpHeaders.LOCATION, "/at/" + slug + "/" + encoded(theme.pages().get(0).source().file()))
+          .header(HttpHeaders.CACHE_CONTROL, "no-store").build();
+    }
     if (!Paths.isPage(wanted)) {
       return themeFile(theme, wanted, "no-cache");
     }

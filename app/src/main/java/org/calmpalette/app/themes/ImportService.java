@@ -18,6 +18,7 @@ import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.exchange.Specimen;
 import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.page.Paths;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -97,13 +98,25 @@ public class ImportService {
   /** Reads a theme at once; what the background does, and what the demo and the starter theme use. */
   public StoredTheme read(Path upload, String shownName, SignedIn me, ThemeZip.Progress progress) throws IOException {
     SortedMap<String, TreeFiles.Entry> files = new TreeMap<>();
-    ThemeZip.Sink sink = (path, bytes) -> files.put(path, new TreeFiles.Entry(store.keep(bytes), bytes.length));
+    SortedMap<String, byte[]> sheets = new TreeMap<>();
+    ThemeZip.Sink sink = (path, bytes) -> {
+      files.put(path, new TreeFiles.Entry(store.keep(bytes), bytes.length));
+      if (Paths.isStylesheet(path) && sheets.isEmpty()) {
+        sheets.put(path, bytes);
+      }
+    };
     String lower = shownName.toLowerCase(Locale.ROOT);
     String note;
     if (lower.endsWith(".zip") || !lower.endsWith(".css") && startsLikeZip(upload)) {
       ThemeZip.Report report = ThemeZip.read(upload, shownName, sink, progress);
       note = "Brought in from " + shownName + ", " + report.files() + (report.files() == 1 ? " file" : " files")
           + (report.ignored().isEmpty() ? "" : "; passed over: " + String.join(", ", report.ignored()));
+      if (files.keySet().stream().noneMatch(Paths::isPage)) {
+        // Stylesheets without a page: without a specimen their colours could not be seen.
+        String first = sheets.firstKey();
+        sink.accept(Specimen.FILE, Specimen.page(Stylesheet.read(first, sheets.get(first))));
+        note += "; with a specimen page for " + first;
+      }
     } else if (lower.endsWith(".css")) {
       progress.at(0, 1, shownName);
       stylesheet(Files.readAllBytes(upload), plainName(shownName), sink);
