@@ -9,7 +9,7 @@ const pagePick = document.querySelector("[data-page-pick]");
 const frames = new Frames(strip, {
   onShown: (counts) => {
     const line = about?.querySelector("[data-counts]");
-    if (!line) return;
+    if (!line || !current()) return;
     const list = [...counts.values()];
     const most = Math.max(...list.map((c) => c.count));
     const whenever = Math.max(...list.map((c) => c.whenever));
