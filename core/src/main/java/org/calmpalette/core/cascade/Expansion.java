@@ -132,7 +132,9 @@ final class Expansion {
         case "position" -> valid = single && oneOf(one, "static", "relative", "absolute", "fixed", "sticky", "-webkit-sticky");
         case "display" -> {
           text = text.toLowerCase(Locale.ROOT);
-          text = TWO_WORD_DISPLAYS.getOrDefault(text, text);
+          // The two words may stand in either order.
+          String turned = text.replaceFirst("^(\\S+) (\\S+)$", "$2 $1");
+          text = TWO_WORD_DISPLAYS.getOrDefault(text, TWO_WORD_DISPLAYS.getOrDefault(turned, text));
           valid = DISPLAYS.contains(text);
         }
         case "font-size" -> valid = single && (one.kind() == Kind.IDENT ? FONT_SIZES.contains(one.name())

@@ -1,0 +1,18 @@
+package org.calmpalette.core.cascade;
+
+/** What the tests in the browser ask of classes that are not public. */
+public final class ValidityAccess {
+  private ValidityAccess() {}
+
+  public static boolean media(String query, double width, double height) {
+    return MediaQuery.matches(query, Window.of(width, height));
+  }
+
+  public static boolean supports(String condition) {
+    return SupportsQuery.matches(condition);
+  }
+
+  public static boolean valid(String property, String value) {
+    return Expansion.supports(property, value);
+  }
+}
