@@ -1,15 +1,18 @@
 package org.calmpalette.app;
 
 import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
 /** Headless Chromium, started once for all tests of a run. */
 final class Browsers {
+  private static final List<BrowserContext> OPEN = new ArrayList<>();
   private static Browser browser;
 
   private Browsers() {}
@@ -31,7 +34,15 @@ final class Browsers {
   static Page page(int width, int height) {
     Page page = get().newContext(new Browser.NewContextOptions()
         .setViewportSize(width, height).setAcceptDownloads(true).setLocale("en-GB")).newPage();
-    page.setDefaultTimeout(15_000);
+    // Long enough for a busy machine with two cores; what is waited for comes in a fraction of a second on a free one.
+    page.setDefaultTimeout(60_000);
+    OPEN.add(page.context());
     return page;
+  }
+
+  /** Closes what a test left open: pages with frames go on costing time. */
+  static synchronized void closeAll() {
+    OPEN.forEach(BrowserContext::close);
+    OPEN.clear();
   }
 }

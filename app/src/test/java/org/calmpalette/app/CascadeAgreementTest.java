@@ -21,12 +21,18 @@ import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.exchange.Specimen;
 import org.jsoup.nodes.Element;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Computed paint of every element against Chromium's computed style: the published sheets of four frameworks, our demo,
  * and a sheet that uses everything, at three window widths. */
 class CascadeAgreementTest {
+  @AfterEach
+  void closeWindows() {
+    Browsers.closeAll();
+  }
+
   private static final int[] WIDTHS = {390, 820, 1440};
   private static final int HEIGHT = 800;
   private static final List<String> PROPERTIES = new ArrayList<>(List.of("color", "opacity", "fill", "stroke", "display",
@@ -91,7 +97,7 @@ class CascadeAgreementTest {
       List<List<String>> theirs = (List<List<String>>) browser.evaluate("""
           names => [...document.querySelectorAll('*')].map(e => [e.localName, ...[null, '::before', '::after'].flatMap(p => {
             const s = getComputedStyle(e, p); return names.map(n => s.getPropertyValue(n)) })])""", PROPERTIES);
-      browser.context().close();
+      Browsers.closeAll();
       PageStyles styles = sheets.in(Window.of(width, HEIGHT), States.NONE);
       List<Element> ours = page.document().getAllElements().stream().filter(e -> e != page.document()).toList();
       // Only elements that both have: what a template holds is no part of the page for querySelectorAll.

@@ -13,10 +13,16 @@ import java.util.Random;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Contrast;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 /** Colours against outside judges: Chromium's computed style, and colorjs.io 0.7.1 (npm, MIT) in the test browser. */
 class ColorAgreementTest {
+  @AfterEach
+  void closeWindows() {
+    Browsers.closeAll();
+  }
+
   private static List<String> notations() {
     Random random = new Random(7);
     List<String> all = new ArrayList<>(List.of("#fff", "#AbC8", "white", "RebeccaPurple", "transparent", "rgb(255,255,255)",

@@ -6,10 +6,16 @@ import com.microsoft.playwright.Page;
 import java.util.ArrayList;
 import java.util.List;
 import org.calmpalette.core.cascade.ValidityAccess;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 /** Media queries, {@code @supports} and the validity of values against Chromium's matchMedia and CSS.supports. */
 class ConditionAgreementTest {
+  @AfterEach
+  void closeWindows() {
+    Browsers.closeAll();
+  }
+
   private static final List<String> MEDIA = List.of(
       "all", "screen", "print", "not print", "only screen", "not screen", "tty", "screen and (min-width: 600px)",
       "(min-width: 37.5em)", "(max-width: 599.98px)", "(width >= 600px)", "(600px <= width)", "(400px < width <= 900px)",

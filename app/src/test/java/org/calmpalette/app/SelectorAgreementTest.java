@@ -19,10 +19,16 @@ import org.calmpalette.core.exchange.Specimen;
 import org.jsoup.Jsoup;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 /** Selectors against Chromium's querySelectorAll, over every selector of ten published sheets and some of ours. */
 class SelectorAgreementTest {
+  @AfterEach
+  void closeWindows() {
+    Browsers.closeAll();
+  }
+
   private static final List<String> OURS = List.of("li:nth-child(2n+1 of .is-active)", ":has(> b + i)", "p:not(:has(*))",
       "a[href^='#' i]:not([target])", ":is(h1, h2, ::before, :foo)", ":where(.card, #none) > *", "[class~=btn]:nth-last-of-type(2)",
       "input:not([type]):read-write", ":root > body :first-child:last-child", "p:empty", ":only-of-type", "option:checked",

@@ -15,11 +15,17 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
 import org.calmpalette.core.exchange.ThemeZip;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Themes that nobody prepared, and those that mean harm. */
 class StrangerTest {
+  @AfterEach
+  void closeWindows() {
+    Browsers.closeAll();
+  }
+
   private final Running running = Running.get();
   @TempDir
   Path folder;

@@ -14,6 +14,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import javax.imageio.ImageIO;
 import org.calmpalette.core.exchange.ThemeZip;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -23,6 +24,11 @@ import org.junit.jupiter.api.io.TempDir;
 /** The whole job on the demo, in the browser: from a fixed colour to a visitor who sees an owner's choice. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class ThreadTest {
+  @AfterEach
+  void closeWindows() {
+    Browsers.closeAll();
+  }
+
   private final Running running = Running.get();
   @TempDir
   Path folder;
