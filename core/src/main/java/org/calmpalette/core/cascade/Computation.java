@@ -130,7 +130,7 @@ final class Computation {
   }
 
   private static String floating(ElementStyle style, String value) {
-    return isOutOfFlow(style) ? "none" : value.equals("inline-start") || value.equals("inline-end") ? value : value;
+    return isOutOfFlow(style) ? "none" : value;
   }
 
   /** Blockification: CSS Display 3, section 2.7, and Flexbox and Grid for their items. */
@@ -159,7 +159,7 @@ final class Computation {
       return false;
     }
     String around = parent.computed("display");
-    return around.endsWith("flex") || around.endsWith("grid") || around.endsWith("-webkit-box") && false;
+    return around.endsWith("flex") || around.endsWith("grid");
   }
 
   private static String paint(ElementStyle style, String value) {
