@@ -58,7 +58,20 @@ final class SurveyCommand implements Callable<Integer> {
     answer.put("stylesheets", survey.stylesheets());
     answer.put("colors", survey.colors().rows().stream().map(SurveyCommand::answer).toList());
     answer.put("pictures", survey.pictures());
-    answer.put("findings", survey.findings());
+    answer.put("findings", survey.findings().stream().map(SurveyCommand::answer).toList());
+    return answer;
+  }
+
+  private static Map<String, Object> answer(Finding f) {
+    Map<String, Object> answer = new LinkedHashMap<>();
+    answer.put("kind", f.kind());
+    answer.put("group", f.group().words());
+    answer.put("file", f.file());
+    answer.put("line", f.line());
+    answer.put("column", f.column());
+    answer.put("message", f.message());
+    answer.put("mend", f.mend());
+    answer.put("canBeMended", f.canBeMended());
     return answer;
   }
 
@@ -97,8 +110,13 @@ final class SurveyCommand implements Callable<Integer> {
           p.exists() ? p.width() + " by " + p.height() + ", " + p.bytes() + " bytes" : "is not there");
     }
     out.printf("%n%d findings%n", survey.findings().size());
+    Finding.Group group = null;
     for (Finding f : survey.findings()) {
-      out.printf("  %s:%d  %s %s%n", f.file(), f.line(), f.message(), f.mend());
+      if (f.group() != group) {
+        group = f.group();
+        out.printf("%n  %s%n", group.words());
+      }
+      out.printf("  %s:%d  [%s] %s %s%n", f.file(), f.line(), f.kind(), f.message(), f.mend());
     }
     out.flush();
   }

@@ -11,7 +11,7 @@ import org.calmpalette.core.setting.Allowed;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.survey.ColorSurvey;
-import org.calmpalette.core.survey.Painted;
+import org.calmpalette.core.part.Painted;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;

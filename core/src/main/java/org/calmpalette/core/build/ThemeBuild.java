@@ -10,7 +10,6 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.survey.Lift;
 import org.calmpalette.core.theme.Theme;
 
 /** Makes what goes out of the workshop: a theme with its defaults, and an owner's choices as one small stylesheet. */
@@ -52,7 +51,7 @@ public final class ThemeBuild {
   private static void append(StringBuilder out, Setting setting, String value) {
     out.append("  ").append(setting.property()).append(": ").append(Setting.normal(value)).append(";\n");
     if (setting.triple()) {
-      out.append("  ").append(setting.tripleProperty()).append(": ").append(Lift.triple(value)).append(";\n");
+      out.append("  ").append(setting.tripleProperty()).append(": ").append(Setting.triple(value)).append(";\n");
     }
   }
 

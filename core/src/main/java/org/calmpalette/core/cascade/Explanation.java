@@ -29,9 +29,18 @@ public record Explanation(Element element, String property, String value, Cause 
    * @param line from 1, in the file
    * @param column from 1, in UTF-16 code units
    * @param because why it does not win; empty for the winner, or what is particular about it
+   * @param start offset of the declaration in the file's text; -1 where there is none to change
+   * @param origin whose rule it is
+   * @param conditions at-rules around it, from the outermost
    */
   public record Cause(String file, int line, int column, String selector, Specificity specificity, boolean important,
-      String layer, String property, String written, String because) {}
+      String layer, String property, String written, String because, int start, Origin origin, List<String> conditions) {
+
+    /** True for a declaration that stands in the theme's own files. */
+    public boolean isInTheme() {
+      return start >= 0 && origin != Origin.USER_AGENT;
+    }
+  }
 
   /**
    * Explains a longhand or a custom property of an element.
@@ -145,7 +154,7 @@ public record Explanation(Element element, String property, String value, Cause 
   }
 
   /** The first step of the cascade at which one loses against the other: CSS Cascade 5, section 6. */
-  private static String because(Applied loser, Applied winner) {
+  static String because(Applied loser, Applied winner) {
     if (loser.important() != winner.important() && loser.origin() != Origin.USER_AGENT) {
       return "importance";
     }
@@ -168,12 +177,15 @@ public record Explanation(Element element, String property, String value, Cause 
     return loser.proximity() != winner.proximity() ? "scope" : "order";
   }
 
-  private static Cause cause(Applied a, String because) {
+  static Cause cause(Applied a, String because) {
     if (a.rule() == null) {
-      return new Cause("", 0, 0, "presentational attribute", Specificity.NONE, false, "", a.property(), a.value(), because);
+      return new Cause("", 0, 0, "presentational attribute", Specificity.NONE, false, "", a.property(), a.value(), because,
+          -1, Origin.PRESENTATION, List.of());
     }
     int token = a.declaration().first();
     return new Cause(a.rule().source().file().file(), a.rule().source().line(token), a.rule().source().column(token),
-        a.rule().shownSelector(), a.specificity(), a.important(), a.rule().layer(), a.property(), a.value(), because);
+        a.rule().shownSelector(), a.specificity(), a.important(), a.rule().layer(), a.property(), a.value(), because,
+        a.origin() == Origin.STYLE_ATTRIBUTE ? -1 : a.rule().source().offset() + a.rule().source().sheet().tokens().start(token),
+        a.origin(), a.rule().conditions().stream().map(Condition::toString).toList());
   }
 }

@@ -33,32 +33,41 @@ public final class PageStyles {
   private final Window window;
   private final SelectorMatcher matcher;
   private final SheetReader sheets;
-  private final RuleIndex index = new RuleIndex();
-  private final RuleIndex unmet = new RuleIndex();
-  private final Map<String, Integer> layers;
+  private final Prepared prepared;
   private final Map<Element, ElementStyle> styles = new IdentityHashMap<>();
-  private final Map<FlatRule, List<Condition>> failing = new IdentityHashMap<>();
   private final Map<String, Optional<Map<String, String>>> expansions = new HashMap<>();
 
-  private PageStyles(Page page, SheetReader sheets, Window window, States states) {
+  private PageStyles(Page page, SheetReader sheets, Prepared prepared, Window window, States states) {
     this.page = page;
     this.window = window;
     this.sheets = sheets;
+    this.prepared = prepared;
     this.matcher = new SelectorMatcher(page.document(), states);
-    this.layers = sheets.layerOrder();
-    int order = 0;
-    for (FlatRule rule : BROWSER.rules) {
-      index.add(rule, order++);
-    }
-    Map<Condition, Boolean> asked = new HashMap<>();
-    for (FlatRule rule : sheets.rules) {
-      List<Condition> fail = rule.conditions().isEmpty() ? List.of() : rule.conditions().stream()
-          .filter(c -> !asked.computeIfAbsent(c, k -> k.holds(window))).toList();
-      if (fail.isEmpty()) {
+  }
+
+  /** Rules made ready for one window, shared by all pages that load the same sheets. */
+  private static final class Prepared {
+    final RuleIndex index = new RuleIndex();
+    final RuleIndex unmet = new RuleIndex();
+    final Map<FlatRule, List<Condition>> failing = new IdentityHashMap<>();
+    final Map<String, Integer> layers;
+
+    Prepared(SheetReader sheets, Window window) {
+      layers = sheets.layerOrder();
+      int order = 0;
+      for (FlatRule rule : BROWSER.rules) {
         index.add(rule, order++);
-      } else {
-        failing.put(rule, fail);
-        unmet.add(rule, order++);
+      }
+      Map<Condition, Boolean> asked = new HashMap<>();
+      for (FlatRule rule : sheets.rules) {
+        List<Condition> fail = rule.conditions().isEmpty() ? List.of() : rule.conditions().stream()
+            .filter(c -> !asked.computeIfAbsent(c, k -> k.holds(window))).toList();
+        if (fail.isEmpty()) {
+          index.add(rule, order++);
+        } else {
+          failing.put(rule, fail);
+          unmet.add(rule, order++);
+        }
       }
     }
   }
@@ -78,50 +87,117 @@ public final class PageStyles {
   public static final class Sheets {
     private final Page page;
     private final SheetReader reader;
+    private final Map<Window, Prepared> prepared;
 
-    private Sheets(Page page, SheetReader reader) {
+    private Sheets(Page page, SheetReader reader, Map<Window, Prepared> prepared) {
       this.page = page;
       this.reader = reader;
+      this.prepared = prepared;
     }
 
     public PageStyles in(Window window, States states) {
-      return new PageStyles(page, reader, window, states);
+      return new PageStyles(page, reader, prepared.computeIfAbsent(window, w -> new Prepared(reader, w)), window, states);
     }
 
     /** Paths of sheets that are named and not there. */
     public List<String> missing() {
       return reader.missing;
     }
+
+    Page page() {
+      return page;
+    }
+
+    SheetReader reader() {
+      return reader;
+    }
+  }
+
+  /** The stylesheets of a theme's pages. What several pages load is read once. Safe for use by several threads. */
+  public static final class Library {
+    private final Function<String, Optional<byte[]>> files;
+    private final List<String> first;
+    private final List<String> last;
+    private final Map<String, Optional<SheetSource>> read = new HashMap<>();
+    private final Map<List<String>, Sheets> known = new HashMap<>();
+
+    /**
+     * @param files gives the bytes of a stylesheet by its path; empty if it is not there
+     * @param first paths of sheets that every page loads before its own, unless it links to them itself
+     * @param last likewise, after its own
+     */
+    public Library(Function<String, Optional<byte[]>> files, List<String> first, List<String> last) {
+      this.files = files;
+      this.first = first;
+      this.last = last;
+    }
+
+    /** The sheets of a page in document order: linked ones, embedded ones, and what they import. */
+    public synchronized Sheets of(Page page) {
+      List<Named> named = named(page);
+      List<String> key = named.stream().map(n -> n.path() + "|" + n.media() + (n.style() == null ? "" : "|" + page.source().file()))
+          .toList();
+      Sheets same = known.get(key);
+      if (same == null) {
+        SheetReader reader = new SheetReader(path -> source(path).map(SheetSource::file));
+        named.forEach(n -> add(n, page, reader));
+        same = new Sheets(page, reader, new java.util.concurrent.ConcurrentHashMap<>());
+        known.put(key, same);
+      }
+      return new Sheets(page, same.reader, same.prepared);
+    }
+
+    /** Paths of the stylesheets that a page loads by itself and that are there, in order; imports are not among them. */
+    public List<String> loaded(Page page) {
+      return named(page).stream().filter(n -> n.style() == null).map(Named::path).filter(p -> source(p).isPresent()).toList();
+    }
+
+    private synchronized Optional<SheetSource> source(String path) {
+      return read.computeIfAbsent(path, p -> files.apply(p).map(b -> SourceText.stylesheet(p, b))
+          .map(text -> new SheetSource(text, Stylesheet.read(text), 0, Origin.AUTHOR)));
+    }
+
+    /** @param style null for a link */
+    private record Named(String path, String media, Element style) {}
+
+    private List<Named> named(Page page) {
+      List<Named> own = new ArrayList<>();
+      for (Element e : page.document().select("link[rel][href], style")) {
+        if (e.normalName().equals("style")) {
+          own.add(new Named("#" + own.size(), e.attr("media"), e));
+        } else if (isStylesheet(e)) {
+          Paths.resolve(page.source().file(), e.attr("href")).ifPresent(p -> own.add(new Named(p, e.attr("media"), null)));
+        }
+      }
+      List<String> linked = own.stream().map(Named::path).toList();
+      List<Named> all = new ArrayList<>();
+      first.stream().filter(p -> !linked.contains(p)).forEach(p -> all.add(new Named(p, "", null)));
+      all.addAll(own);
+      last.stream().filter(p -> !linked.contains(p)).forEach(p -> all.add(new Named(p, "", null)));
+      return all;
+    }
+
+    private void add(Named named, Page page, SheetReader reader) {
+      List<Condition> conditions = named.media().isBlank() ? List.of()
+          : List.of(new Condition(Condition.Kind.MEDIA, named.media()));
+      if (named.style() == null) {
+        source(named.path()).ifPresentOrElse(s -> reader.read(s, conditions), () -> reader.missing.add(named.path()));
+        return;
+      }
+      page.styleSpan(named.style()).ifPresent(span -> {
+        SourceText text = SourceText.of(page.source().file(), page.source().text().substring(span.start(), span.end()));
+        reader.read(new SheetSource(page.source(), Stylesheet.read(text), span.start(), Origin.AUTHOR), conditions);
+      });
+    }
   }
 
   /**
-   * Reads the sheets of a page in document order: linked ones, embedded ones, and what they import.
+   * Reads the sheets of one page.
    *
    * @param files gives the bytes of a stylesheet by its path; empty if it is not there
    */
   public static Sheets sheets(Page page, Function<String, Optional<byte[]>> files) {
-    SheetReader reader = new SheetReader(path -> files.apply(path).map(b -> SourceText.stylesheet(path, b)));
-    String own = page.source().file();
-    for (Element e : page.document().select("link[rel][href], style")) {
-      String media = e.attr("media");
-      List<Condition> conditions = media.isBlank() ? List.of() : List.of(new Condition(Condition.Kind.MEDIA, media));
-      if (e.normalName().equals("style")) {
-        page.styleSpan(e).ifPresent(span -> {
-          SourceText text = SourceText.of(own, page.source().text().substring(span.start(), span.end()));
-          reader.read(new SheetSource(page.source(), Stylesheet.read(text), span.start(), Origin.AUTHOR), conditions);
-        });
-      } else if (isStylesheet(e)) {
-        Optional<String> path = Paths.resolve(own, e.attr("href"));
-        Optional<byte[]> bytes = path.flatMap(files);
-        if (bytes.isPresent()) {
-          SourceText text = SourceText.stylesheet(path.get(), bytes.get());
-          reader.read(new SheetSource(text, Stylesheet.read(text), 0, Origin.AUTHOR), conditions);
-        } else {
-          path.ifPresent(reader.missing::add);
-        }
-      }
-    }
-    return new Sheets(page, reader);
+    return new Library(files, List.of(), List.of()).of(page);
   }
 
   private static boolean isStylesheet(Element link) {
@@ -161,13 +237,17 @@ public final class PageStyles {
     return new ElementStyle(this, element, of(element), name);
   }
 
+  private Map<String, Integer> layers() {
+    return prepared.layers;
+  }
+
   Optional<Map<String, String>> expand(String property, String value) {
     return expansions.computeIfAbsent(property + ":" + value, k -> Expansion.of(property, value));
   }
 
   /** All declarations that hold for an element, the weaker first. */
   List<Applied> matched(Element element, String pseudoElement) {
-    List<Applied> found = collect(index, element, pseudoElement);
+    List<Applied> found = collect(prepared.index, element, pseudoElement);
     if (pseudoElement == null) {
       attributes(element, found);
     }
@@ -177,13 +257,13 @@ public final class PageStyles {
 
   /** Declarations whose selector holds, but a condition around them does not; the stronger first. */
   List<Applied> withUnmetConditions(Element element, String pseudoElement) {
-    List<Applied> found = collect(unmet, element, pseudoElement);
+    List<Applied> found = collect(prepared.unmet, element, pseudoElement);
     found.sort(Applied.STRENGTH.reversed());
     return found;
   }
 
   List<Condition> unmetConditions(FlatRule rule) {
-    return failing.getOrDefault(rule, List.of());
+    return prepared.failing.getOrDefault(rule, List.of());
   }
 
   /** A selector that holds for an element, with its distance from the root of its scope. */
@@ -206,10 +286,33 @@ public final class PageStyles {
     return found;
   }
 
+  /** Hears of an entry whose selector holds for an element, and its steps from the root of its scope. */
+  interface MatchVisitor {
+    void matches(RuleIndex.Entry entry, int proximity);
+  }
+
+  /** Visits every selector that holds for an element or one of its pseudo-elements. */
+  void eachMatch(RuleIndex rules, Element element, MatchVisitor visitor) {
+    rules.candidates(element, entry -> {
+      int proximity = entry.rule().scope() != null ? proximity(entry.rule().scope(), entry, element)
+          : matcher.matches(entry.selector(), element) ? NO_SCOPE : -1;
+      if (proximity >= 0) {
+        visitor.matches(entry, proximity);
+      }
+    });
+  }
+
+  /** The declarations of a rule, as strong as one of its selectors makes them. */
+  List<Applied> applied(RuleIndex.Entry entry) {
+    List<Applied> found = new ArrayList<>();
+    apply(new Match(entry, NO_SCOPE), found);
+    return found;
+  }
+
   private void apply(Match match, List<Applied> found) {
     FlatRule rule = match.entry().rule();
     boolean browser = rule.source().origin() == Origin.USER_AGENT;
-    int rank = browser ? 0 : layers.getOrDefault(rule.layer(), layers.size());
+    int rank = browser ? 0 : layers().getOrDefault(rule.layer(), layers().size());
     // A rule has fewer declarations than this, and a page fewer rules than fit beside it into a long.
     long order = (long) match.entry().order() << 20;
     for (Node.Declaration d : rule.declarations()) {
@@ -248,7 +351,7 @@ public final class PageStyles {
 
   private void attributes(Element element, List<Applied> found) {
     for (Map.Entry<String, String> hint : Presentation.of(element).entrySet()) {
-      found.add(new Applied(null, null, hint.getKey(), hint.getValue(), false, Origin.PRESENTATION, layers.size(), NO_SCOPE,
+      found.add(new Applied(null, null, hint.getKey(), hint.getValue(), false, Origin.PRESENTATION, layers().size(), NO_SCOPE,
           Specificity.NONE, 0));
     }
     if (element.hasAttr("style")) {
@@ -261,7 +364,7 @@ public final class PageStyles {
       int order = 0;
       for (Node.Declaration d : declarations) {
         found.add(new Applied(rule, d, d.property(), sheet.value(d), d.important(), Origin.STYLE_ATTRIBUTE,
-            layers.size(), NO_SCOPE, Specificity.NONE, order++));
+            layers().size(), NO_SCOPE, Specificity.NONE, order++));
       }
     }
   }

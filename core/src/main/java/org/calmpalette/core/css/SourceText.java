@@ -158,7 +158,25 @@ public final class SourceText {
   public String lineText(int line) {
     int[] starts = lineStarts();
     int end = line < starts.length ? starts[line] : text.length();
-    return text.substring(starts[line - 1], end).stripTrailing();
+    while (end > starts[line - 1] && Escapes.isNewline(text.charAt(end - 1))) {
+      end--;
+    }
+    return text.substring(starts[line - 1], end);
+  }
+
+  /** Offset of the first character of a line, from 1. */
+  public int lineStart(int line) {
+    return lineStarts()[line - 1];
+  }
+
+  /** Offset after the last character of a line, its end not counted. */
+  public int lineEnd(int line) {
+    return lineStart(line) + lineText(line).length();
+  }
+
+  /** The line end that the file uses; LF where it has none. */
+  public String newline() {
+    return text.contains("\r\n") ? "\r\n" : text.indexOf('\r') >= 0 && text.indexOf('\n') < 0 ? "\r" : "\n";
   }
 
   private synchronized int[] lineStarts() {

@@ -49,4 +49,16 @@ public record Page(SourceText source, Document document) {
   public List<String> stylesheetLinks() {
     return document.select("link[rel~=(?i)\\bstylesheet\\b][href]").stream().map(e -> e.attr("href")).toList();
   }
+
+  /** The page as it would be if an element linked to the page that is shown, which {@code aria-current} says. */
+  public Page withCurrent(int index) {
+    Document copy = document.clone();
+    copy.getAllElements().get(index).attr("aria-current", "page");
+    return new Page(source, copy);
+  }
+
+  /** All elements in document order, the document itself first. An element's index in it names it in one page. */
+  public List<Element> elements() {
+    return document.getAllElements();
+  }
 }

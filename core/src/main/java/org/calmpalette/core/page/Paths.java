@@ -65,6 +65,17 @@ public final class Paths {
     return "../".repeat((int) from.chars().filter(c -> c == '/').count()) + file;
   }
 
+  /** The address of a file of the theme, seen from another one. */
+  public static String relative(String from, String to) {
+    String[] a = from.split("/");
+    String[] b = to.split("/");
+    int same = 0;
+    while (same < a.length - 1 && same < b.length - 1 && a[same].equals(b[same])) {
+      same++;
+    }
+    return "../".repeat(a.length - 1 - same) + String.join("/", java.util.Arrays.copyOfRange(b, same, b.length));
+  }
+
   /** The ending of a file's name in lower case, without the dot; empty if it has none. */
   public static String ending(String path) {
     String name = path.substring(path.lastIndexOf('/') + 1);

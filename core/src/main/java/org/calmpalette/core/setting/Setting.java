@@ -80,6 +80,12 @@ public record Setting(
     return ColorKey.of(color(value));
   }
 
+  /** A colour as {@code red, green, blue} from 0 to 255. */
+  public static String triple(String color) {
+    int[] b = color(color).bytes();
+    return b[0] + ", " + b[1] + ", " + b[2];
+  }
+
   public boolean isDefault(String value) {
     return Color.parse(value).filter(c -> Allowed.sameColor(c, color(defaultValue))).isPresent();
   }

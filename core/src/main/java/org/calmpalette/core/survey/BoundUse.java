@@ -1,6 +1,7 @@
 package org.calmpalette.core.survey;
 
 import java.util.List;
+import org.calmpalette.core.part.Painted;
 
 /**
  * A place in a stylesheet that reads a setting.

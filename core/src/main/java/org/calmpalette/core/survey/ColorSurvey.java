@@ -1,7 +1,6 @@
 package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -17,6 +16,10 @@ import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.mend.Fix;
+import org.calmpalette.core.part.PageSelector;
+import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.part.Readers;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.SheetPart;
@@ -30,30 +33,39 @@ public final class ColorSurvey {
       "rgb", "rgba", "hsl", "hsla", "hwb", "lab", "lch", "oklab", "oklch", "color", "color-mix");
   private static final Set<String> NO_COLORS_INSIDE = Set.of(
       "url", "src", "format", "local", "attr", "counter", "counters", "env", "calc", "string");
-  private static final int MOST_PAINTED = 300;
 
   private final Theme theme;
-  private final Map<String, List<Reader>> readers = new HashMap<>();
+  private final Readers readers;
   private final Set<String> namesInRgb = new LinkedHashSet<>();
   private final Set<String> customProperties = new LinkedHashSet<>();
   private final List<ColorUse> uses = new ArrayList<>();
   private final List<BoundUse> bound = new ArrayList<>();
 
-  /** A declaration that reads a custom property. */
-  private record Reader(SelectorList selector, String property) {}
-
   private ColorSurvey(Theme theme) {
     this.theme = theme;
+    this.readers = Readers.of(theme);
   }
 
   /**
    * What was found.
    *
+   * @param theme that was looked at
    * @param rows one for each colour, the most used first
    * @param bound places that read a setting of the palette
    * @param customProperties every custom property that the stylesheets declare or read
    */
-  public record Result(List<ColorRow> rows, List<BoundUse> bound, Set<String> customProperties) {
+  public record Result(Theme theme, List<ColorRow> rows, List<BoundUse> bound, Set<String> customProperties) {
+    /** A fix that also declares a custom property in a stylesheet. */
+    Fix declaring(String file, String name, String value, Fix fix) {
+      SheetPart part = theme.sheets().stream().filter(p -> p.path().equals(file)).findFirst().orElseThrow();
+      return RepeatFindings.declare(part, name, value, fix);
+    }
+
+    /** Each colour that can hardly be told from a more used one, with that one. */
+    public Map<String, ColorRow> ties() {
+      return RepeatFindings.ties(rows);
+    }
+
     public List<BoundUse> boundTo(String key) {
       return bound.stream().filter(b -> b.key().equals(key)).toList();
     }
@@ -70,7 +82,7 @@ public final class ColorSurvey {
     List<ColorRow> rows = new ArrayList<>();
     byColor.forEach((value, uses) -> rows.add(new ColorRow(value, uses.get(0).color(), List.copyOf(uses))));
     rows.sort((a, b) -> Integer.compare(b.uses().size(), a.uses().size()));
-    return new Result(List.copyOf(rows), List.copyOf(survey.bound), Set.copyOf(survey.customProperties));
+    return new Result(theme, List.copyOf(rows), List.copyOf(survey.bound), Set.copyOf(survey.customProperties));
   }
 
   private void index(SheetPart part) {
@@ -89,8 +101,6 @@ public final class ColorSurvey {
         if (name.equals("var") && next < declaration.valueEnd()) {
           String read = tokens.value(next);
           customProperties.add(read);
-          selector(sheet, around).ifPresent(s -> readers.computeIfAbsent(read, k -> new ArrayList<>())
-              .add(new Reader(s, declaration.property())));
         } else if ((name.equals("rgb") || name.equals("rgba")) && tokens.is(next, TokenType.FUNCTION)
             && tokens.lower(next).equals("var")) {
           namesInRgb.add(tokens.value(tokens.skipBlank(next + 1, declaration.valueEnd())));
@@ -115,24 +125,6 @@ public final class ColorSurvey {
 
   private static boolean isPropertyRule(List<Node.Rule> around) {
     return around.get(around.size() - 1) instanceof Node.AtRule at && at.name().equals("property");
-  }
-
-  private static Optional<SelectorList> selector(Stylesheet sheet, List<Node.Rule> around) {
-    SelectorList list = null;
-    for (Node.Rule rule : around) {
-      if (rule instanceof Node.AtRule at && at.name().endsWith("keyframes")) {
-        return Optional.empty();
-      }
-      if (rule instanceof Node.StyleRule style) {
-        Optional<SelectorList> inner =
-            SelectorList.parse(sheet.tokens(), style.preludeFirst(), style.preludeEnd(), list);
-        if (inner.isEmpty()) {
-          return Optional.empty();
-        }
-        list = inner.get();
-      }
-    }
-    return Optional.ofNullable(list);
   }
 
   /** Looks for colours in one declaration. */
@@ -246,7 +238,7 @@ public final class ColorSurvey {
     }
 
     private String selectorText() {
-      Optional<SelectorList> list = selector(part.sheet(), around);
+      Optional<SelectorList> list = Readers.selector(part.sheet(), around);
       boolean nested = around.stream().filter(Node.StyleRule.class::isInstance).count() > 1;
       if (list.isPresent() && nested) {
         return list.get().toString();
@@ -280,8 +272,8 @@ public final class ColorSurvey {
 
     private List<Painted> paints() {
       if (paints == null) {
-        paints = selector(part.sheet(), around)
-            .map(s -> declaration.isCustom() ? readersOf(declaration.property())
+        paints = Readers.selector(part.sheet(), around)
+            .map(s -> declaration.isCustom() ? readers.paintedBy(declaration.property())
                 : PageSelector.of(s, declaration.property()))
             .orElse(List.of());
       }
@@ -291,23 +283,6 @@ public final class ColorSurvey {
     private String comment() {
       return Comments.above(part.sheet(), around);
     }
-  }
-
-  /** What a custom property paints: the declarations that read it, through others if need be. */
-  private List<Painted> readersOf(String property) {
-    Set<Painted> painted = new LinkedHashSet<>();
-    Set<String> seen = new LinkedHashSet<>(List.of(property));
-    List<String> open = new ArrayList<>(seen);
-    while (!open.isEmpty() && painted.size() < MOST_PAINTED) {
-      for (Reader reader : readers.getOrDefault(open.remove(0), List.of())) {
-        if (!reader.property().startsWith("--")) {
-          painted.addAll(PageSelector.of(reader.selector(), reader.property()));
-        } else if (seen.add(reader.property())) {
-          open.add(reader.property());
-        }
-      }
-    }
-    return painted.stream().limit(MOST_PAINTED).toList();
   }
 
   static Optional<Color> triple(String value) {

@@ -2,6 +2,7 @@ package org.calmpalette.core.survey;
 
 import java.util.List;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.part.Painted;
 
 /**
  * One colour written in a stylesheet.

@@ -122,15 +122,9 @@ public final class Lift {
   private static String fixed(BoundUse use, Setting setting) {
     if (use.triple()) {
       boolean same = ColorSurvey.triple(use.fallback()).map(c -> setting.isDefault(c.hex())).orElse(false);
-      return same ? use.fallback() : triple(setting.defaultValue());
+      return same ? use.fallback() : Setting.triple(setting.defaultValue());
     }
     return setting.isDefault(use.fallback()) ? use.fallback() : setting.defaultValue();
-  }
-
-  /** A colour as {@code red, green, blue} from 0 to 255. */
-  public static String triple(String color) {
-    int[] b = Setting.color(color).bytes();
-    return b[0] + ", " + b[1] + ", " + b[2];
   }
 
   private static Setting known(Theme theme, String key) {

@@ -6,6 +6,8 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.calmpalette.core.part.Landmarks;
+import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;

@@ -1,15 +1,27 @@
 package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.SyntaxFault;
+import org.calmpalette.core.mend.SheetRole;
 import org.calmpalette.core.theme.SheetPart;
 import org.calmpalette.core.theme.Theme;
 
-/** What is fixed in a theme, and what is wrong with it. */
-public record Survey(
-    List<SheetSummary> stylesheets, ColorSurvey.Result colors, List<PictureUse> pictures, List<Finding> findings) {
+/**
+ * What is fixed in a theme, and what is wrong with it.
+ *
+ * @param roles whose each stylesheet is, by path
+ * @param fates what becomes of each declaration on the pages
+ * @param findings the worst groups first
+ */
+public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, List<PictureUse> pictures,
+    Map<String, SheetRole> roles, Map<Fates.Key, Fates.Fate> fates, List<Finding> findings) {
 
   /**
    * A stylesheet in numbers.
@@ -19,6 +31,11 @@ public record Survey(
   public record SheetSummary(String file, int bytes, int rules, int declarations) {}
 
   public static Survey of(Theme theme) {
+    return of(new Rendered(theme));
+  }
+
+  public static Survey of(Rendered rendered) {
+    Theme theme = rendered.theme();
     List<SheetSummary> summaries = new ArrayList<>();
     List<Finding> findings = new ArrayList<>();
     for (SheetPart part : theme.sheets()) {
@@ -28,20 +45,24 @@ public record Survey(
       summaries.add(new SheetSummary(part.path(), bytes, counts[0], counts[1]));
       findings.addAll(reading(part));
     }
-    findings.addAll(SheetFindings.of(theme));
+    Map<String, SheetRole> roles = SheetRole.of(theme);
+    Map<Fates.Key, Fates.Fate> fates = Fates.of(theme.pages(), rendered.library());
+    ColorSurvey.Result colors = ColorSurvey.of(theme);
     List<PictureUse> pictures = Pictures.of(theme);
-    for (PictureUse p : pictures) {
-      if (!p.exists() && !p.path().isEmpty()) {
-        findings.add(new Finding("missing-picture", p.file(), p.line(), 0,
-            "The picture “" + p.url() + "” is not in the theme, so nothing is shown there.",
-            "Add " + p.path() + " to the theme, or correct the address."));
-      } else if (p.path().isEmpty()) {
-        findings.add(new Finding("picture-elsewhere", p.file(), p.line(), 0,
-            "The picture “" + p.url() + "” lies on another host or outside the theme; it is not shown in previews.",
-            "Put the picture into the theme and name it from there."));
-      }
-    }
-    return new Survey(List.copyOf(summaries), ColorSurvey.of(theme), pictures, List.copyOf(findings));
+    List<Addresses.Address> addresses = Addresses.of(theme);
+    findings.addAll(SheetFindings.of(theme));
+    findings.addAll(PictureFindings.of(theme, pictures, addresses));
+    findings.addAll(SpellingFindings.of(theme, roles));
+    findings.addAll(PageFindings.of(rendered, roles));
+    findings.addAll(RuleFindings.of(rendered, roles, fates));
+    findings.addAll(Addresses.elsewhere(theme, addresses));
+    findings.addAll(RepeatFindings.of(theme, colors, roles));
+    findings.sort(Comparator.comparing(Finding::group).thenComparing(Finding::kindInWords));
+    return new Survey(List.copyOf(summaries), colors, pictures, roles, fates, List.copyOf(findings));
+  }
+
+  public Optional<Finding> finding(String key) {
+    return findings.stream().filter(f -> f.key().equals(key)).findFirst();
   }
 
   private static void count(List<Node> nodes, int[] counts) {

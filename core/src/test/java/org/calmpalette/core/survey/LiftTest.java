@@ -10,6 +10,7 @@ import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.setting.Allowed;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;

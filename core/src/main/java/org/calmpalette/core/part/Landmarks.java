@@ -1,4 +1,4 @@
-package org.calmpalette.core.survey;
+package org.calmpalette.core.part;
 
 import java.util.List;
 import java.util.Locale;
@@ -23,7 +23,7 @@ public final class Landmarks {
   }
 
   /** The place around what the selector finds, by the markup's own names; empty if they lie in several. */
-  static String around(String selector, List<Page> pages) {
+  public static String around(String selector, List<Page> pages) {
     Optional<SelectorList> list = SelectorList.parse(selector);
     String place = null;
     for (Page page : list.isPresent() ? pages : List.<Page>of()) {

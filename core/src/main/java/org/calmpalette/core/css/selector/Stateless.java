@@ -1,31 +1,40 @@
-package org.calmpalette.core.survey;
+package org.calmpalette.core.css.selector;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.calmpalette.core.css.selector.ComplexSelector;
-import org.calmpalette.core.css.selector.Compound;
-import org.calmpalette.core.css.selector.SelectorList;
-import org.calmpalette.core.css.selector.Simple;
 
-/** Turns the selector of a rule into one that finds the elements in a page whatever their state. */
-final class PageSelector {
+/** What a selector finds whatever the state of the page: hover, focus, what is ticked or typed. */
+public final class Stateless {
   private static final Set<String> STATES = Set.of(
       "hover", "active", "focus", "focus-visible", "focus-within", "visited", "target", "user-valid", "user-invalid",
       "autofill", "-webkit-autofill", "placeholder-shown", "checked", "disabled", "enabled", "indeterminate", "invalid",
-      "valid", "open", "popover-open", "modal", "fullscreen");
+      "valid", "open", "popover-open", "modal", "fullscreen", "read-only", "read-write", "in-range", "out-of-range");
 
-  private PageSelector() {}
+  private Stateless() {}
 
-  /** One entry for each selector of the list; the states and pseudo-elements left out are told. */
-  static List<Painted> of(SelectorList list, String property) {
-    List<Painted> painted = new ArrayList<>();
-    for (ComplexSelector s : list.selectors()) {
-      StringBuilder left = new StringBuilder();
-      painted.add(new Painted(strip(s, left).toString(), property, left.toString()));
-    }
-    return painted;
+  /**
+   * A selector without its states.
+   *
+   * @param selector with its specificity as it was, and with its pseudo-element
+   * @param states those left out, as written, with the pseudo-element; may be empty
+   */
+  public record Stripped(ComplexSelector selector, String states) {}
+
+  public static Stripped of(ComplexSelector s) {
+    StringBuilder left = new StringBuilder();
+    return new Stripped(strip(s, left), left.toString());
+  }
+
+  /** True if no state of the page decides whether the selector holds. */
+  public static boolean isStateless(ComplexSelector s) {
+    return of(s).states().replaceFirst("::.*", "").isEmpty()
+        && s.compounds().stream().flatMap(c -> c.simples().stream()).noneMatch(Stateless::negates);
+  }
+
+  private static boolean negates(Simple s) {
+    return s instanceof Simple.Functional f && f.arguments().selectors().stream().anyMatch(a -> !isStateless(a));
   }
 
   private static ComplexSelector strip(ComplexSelector s, StringBuilder left) {
@@ -38,7 +47,7 @@ final class PageSelector {
       if (c.pseudoElement() != null) {
         left.append("::").append(c.pseudoElement());
       }
-      compounds.add(new Compound(kept, null, List.of()));
+      compounds.add(new Compound(kept, c.pseudoElement(), List.of()));
     }
     return new ComplexSelector(compounds, s.combinators(), s.specificity());
   }

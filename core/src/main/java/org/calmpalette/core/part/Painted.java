@@ -1,4 +1,4 @@
-package org.calmpalette.core.survey;
+package org.calmpalette.core.part;
 
 /**
  * Elements that a declaration paints, for finding them in a page.

@@ -1,0 +1,113 @@
+package org.calmpalette.core.mend;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.cascade.Window;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.theme.Theme;
+import org.jsoup.nodes.Element;
+
+/**
+ * What a fix changes on the pages: the computed style of every element before and after, in a narrow and a wide window.
+ *
+ * @param changed parts by page path, as indices among all elements of the page
+ * @param properties that changed somewhere
+ * @param left pages that were not looked at, since there are more than {@link #MOST_PAGES}
+ */
+public record Trial(Map<String, List<Integer>> changed, Set<String> properties, int left) {
+  public static final int MOST_PAGES = 24;
+  private static final Window[] WINDOWS = {Window.of(390, 800), Window.of(1440, 900)};
+
+  public static Trial of(Rendered before, Fix fix) {
+    return between(before, new Rendered(fix.applied(before.theme())));
+  }
+
+  static Trial between(Rendered before, Rendered after) {
+    Map<String, List<Integer>> changed = new LinkedHashMap<>();
+    Set<String> properties = new LinkedHashSet<>();
+    List<Page> pages = before.theme().pages();
+    for (Page page : pages.subList(0, Math.min(MOST_PAGES, pages.size()))) {
+      Page then = after.page(page.source().file()).orElse(null);
+      Set<Integer> here = new java.util.TreeSet<>();
+      if (then != null) {
+        for (Window window : WINDOWS) {
+          compare(before.styles(page, window, States.NONE), page, after.styles(then, window, States.NONE), then, here, properties);
+        }
+      }
+      if (!here.isEmpty()) {
+        changed.put(page.source().file(), new ArrayList<>(here));
+      }
+    }
+    return new Trial(changed, properties, Math.max(0, pages.size() - MOST_PAGES));
+  }
+
+  private static void compare(PageStyles a, Page page, PageStyles b, Page then, Set<Integer> changed, Set<String> properties) {
+    List<Element> olds = body(page);
+    List<Element> news = body(then);
+    Map<Element, Integer> indices = new IdentityHashMap<>();
+    page.elements().forEach(e -> indices.put(e, indices.size()));
+    Map<Element, Boolean> dirty = new IdentityHashMap<>();
+    for (int i = 0; i < Math.min(olds.size(), news.size()); i++) {
+      Element e = olds.get(i);
+      boolean parentChanged = e.parent() != null && dirty.getOrDefault(e.parent(), i == 0);
+      boolean suspect = parentChanged || !Painting.sameDeclarations(a.of(e), b.of(news.get(i)));
+      if (suspect) {
+        List<String> differ = Painting.differences(a, e, b, news.get(i));
+        properties.addAll(differ);
+        if (!differ.isEmpty()) {
+          changed.add(indices.get(e));
+        }
+      }
+      // A custom property that differs is seen in what reads it, which may be further down.
+      dirty.put(e, suspect);
+    }
+  }
+
+  /** Elements from the root element on, without the head, whose links may have changed. */
+  private static List<Element> body(Page page) {
+    List<Element> all = new ArrayList<>();
+    Element root = page.document().selectFirst("html");
+    if (root != null) {
+      all.add(root);
+    }
+    all.addAll(page.document().body().getAllElements());
+    return all;
+  }
+
+  public int parts() {
+    return changed.values().stream().mapToInt(List::size).sum();
+  }
+
+  /** One sentence: how many parts of which pages look different. */
+  public String inWords() {
+    if (changed.isEmpty()) {
+      return "No part of any page looks different.";
+    }
+    int parts = parts();
+    String[] names = changed.keySet().toArray(String[]::new);
+    return parts + (parts == 1 ? " part of " : " parts of ")
+        + (names.length == 1 ? names[0] : names.length + " pages") + (parts == 1 ? " looks" : " look") + " different: "
+        + String.join(", ", Painting.inGroups(properties)) + "."
+        + (left > 0 ? " " + left + " more pages were not looked at." : "");
+  }
+
+  /** The numbers by page, such as {@code index.html 1}. */
+  public List<String> byPage() {
+    return changed.entrySet().stream().map(e -> e.getKey() + " " + e.getValue().size()).toList();
+  }
+
+  @Override
+  public String toString() {
+    return inWords() + Arrays.toString(byPage().toArray());
+  }
+}

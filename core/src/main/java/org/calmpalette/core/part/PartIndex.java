@@ -1,0 +1,114 @@
+package org.calmpalette.core.part;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.calmpalette.core.css.selector.ComplexSelector;
+import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.css.selector.SelectorMatcher;
+import org.calmpalette.core.css.selector.Simple;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.page.Page;
+import org.jsoup.nodes.Element;
+
+/** Which elements of a theme's pages selectors find, remembered by selector. Safe for use by several threads. */
+public final class PartIndex {
+  private final List<OnePage> pages;
+  private final Map<String, List<BitSet>> found = new ConcurrentHashMap<>();
+
+  public PartIndex(List<Page> pages) {
+    this.pages = pages.stream().map(OnePage::new).toList();
+  }
+
+  /** @param parts elements on all pages, {@code pages} how many have one */
+  public record Count(int parts, int pages) {}
+
+  /** How many elements the selectors find, whatever their state. */
+  public Count count(Collection<String> selectors) {
+    int parts = 0;
+    int with = 0;
+    for (BitSet page : union(selectors)) {
+      parts += page.cardinality();
+      with += page.isEmpty() ? 0 : 1;
+    }
+    return new Count(parts, with);
+  }
+
+  private List<BitSet> union(Collection<String> selectors) {
+    List<BitSet> all = new ArrayList<>();
+    pages.forEach(p -> all.add(new BitSet()));
+    for (String s : selectors) {
+      List<BitSet> one = found.computeIfAbsent(s, this::find);
+      for (int i = 0; i < all.size(); i++) {
+        all.get(i).or(one.get(i));
+      }
+    }
+    return all;
+  }
+
+  private List<BitSet> find(String selector) {
+    SelectorList list = SelectorList.parse(selector).orElse(new SelectorList(List.of()));
+    return pages.stream().map(p -> p.find(list)).toList();
+  }
+
+  private static final class OnePage {
+    private final Page page;
+    private final List<Element> elements;
+    private final Map<String, List<Integer>> byName = new HashMap<>();
+
+    OnePage(Page page) {
+      this.page = page;
+      this.elements = page.elements();
+      for (int i = 1; i < elements.size(); i++) {
+        Element e = elements.get(i);
+        name("", i);
+        name(e.normalName(), i);
+        if (!e.id().isEmpty()) {
+          name("#" + fold(e.id()), i);
+        }
+        for (String c : e.classNames()) {
+          name("." + fold(c), i);
+        }
+      }
+    }
+
+    private void name(String name, int index) {
+      byName.computeIfAbsent(name, k -> new ArrayList<>()).add(index);
+    }
+
+    private static String fold(String name) {
+      return name.toLowerCase(Locale.ROOT);
+    }
+
+    BitSet find(SelectorList list) {
+      BitSet bits = new BitSet(elements.size());
+      SelectorMatcher matcher = new SelectorMatcher(page.document(), States.ANY);
+      for (ComplexSelector s : list.selectors()) {
+        for (int i : candidates(s)) {
+          if (!bits.get(i) && matcher.matches(s, elements.get(i))) {
+            bits.set(i);
+          }
+        }
+      }
+      return bits;
+    }
+
+    /** The fewest elements that one simple selector of the subject leaves. */
+    private List<Integer> candidates(ComplexSelector s) {
+      List<Integer> fewest = byName.getOrDefault("", List.of());
+      for (Simple simple : s.subject().simples()) {
+        String name = simple instanceof Simple.Id id ? "#" + fold(id.id())
+            : simple instanceof Simple.ClassName c ? "." + fold(c.name())
+            : simple instanceof Simple.Type t ? fold(t.name()) : "";
+        List<Integer> some = byName.getOrDefault(name, List.of());
+        fewest = some.size() < fewest.size() ? some : fewest;
+      }
+      return fewest;
+    }
+  }
+}

@@ -1,0 +1,377 @@
+package org.calmpalette.core.survey;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.cascade.ElementStyle;
+import org.calmpalette.core.cascade.Explanation;
+import org.calmpalette.core.cascade.Origin;
+import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.cascade.Window;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.mend.Fix;
+import org.calmpalette.core.mend.Located;
+import org.calmpalette.core.mend.OwnSheet;
+import org.calmpalette.core.mend.SheetRole;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.part.PageSelector;
+import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.part.PartChange;
+import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.css.selector.SelectorList;
+import org.jsoup.nodes.Element;
+import org.jsoup.nodes.TextNode;
+
+/** What is wrong on the pages themselves: text that cannot be read, is lost to screen readers, or lies under the header. */
+final class PageFindings {
+  private static final Window WIDE = Window.of(1440, 900);
+  private static final Window NARROW = Window.of(390, 800);
+  /** WCAG 2.2, success criterion 1.4.3: large text is from 24 px, or from 18.66 px if it is bold. */
+  private static final double LARGE = 24;
+  private static final double LARGE_BOLD = 18.66;
+  private static final Set<String> NEEDED_TEXT = Set.of("label", "legend", "caption", "h1", "h2", "h3", "h4", "h5", "h6");
+  private static final String OUT_OF_SIGHT = "position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap";
+
+  private final Rendered rendered;
+  private final Map<String, SheetRole> roles;
+  private final List<Finding> findings = new ArrayList<>();
+  private final Map<String, Unread> unread = new LinkedHashMap<>();
+  private final Set<String> told = new LinkedHashSet<>();
+
+  /** Texts that one declaration paints too faintly on one ground. */
+  private static final class Unread {
+    final Page page;
+    final int index;
+    final Color text;
+    final Color ground;
+    final double needed;
+    final String words;
+    final Explanation why;
+    final Explanation groundWhy;
+    final Set<String> pages = new LinkedHashSet<>();
+    int parts;
+
+    Unread(Page page, int index, Color text, Color ground, double needed, String words, Explanation why, Explanation groundWhy) {
+      this.page = page;
+      this.index = index;
+      this.text = text;
+      this.ground = ground;
+      this.needed = needed;
+      this.words = words;
+      this.why = why;
+      this.groundWhy = groundWhy;
+    }
+  }
+
+  private PageFindings(Rendered rendered, Map<String, SheetRole> roles) {
+    this.rendered = rendered;
+    this.roles = roles;
+  }
+
+  static List<Finding> of(Rendered rendered, Map<String, SheetRole> roles) {
+    PageFindings found = new PageFindings(rendered, roles);
+    for (Page page : rendered.theme().pages()) {
+      PageStyles styles = rendered.styles(page, WIDE, States.NONE);
+      found.texts(page, styles);
+      found.hidden(page, styles);
+      found.covered(page, styles);
+    }
+    found.unread.values().forEach(found::report);
+    return found.findings;
+  }
+
+  private void texts(Page page, PageStyles styles) {
+    List<Element> all = page.elements();
+    Map<Element, Optional<Ground>> grounds = new java.util.IdentityHashMap<>();
+    for (int i = 1; i < all.size(); i++) {
+      Element e = all.get(i);
+      String words = e.textNodes().stream().map(TextNode::text).filter(t -> !t.isBlank()).findFirst().orElse("").strip();
+      if (words.isEmpty() || e.normalName().equals("option") || e.hasAttr("disabled") || isHidden(e, styles) || !isInBody(e)) {
+        continue;
+      }
+      ElementStyle style = styles.of(e);
+      Optional<Ground> ground = ground(e, styles, grounds);
+      Optional<Color> text = Color.parse(style.computed("color"));
+      if (ground.isEmpty() || text.isEmpty() || text.get().alpha() == 0
+          || Painting.declared(style, "-webkit-text-fill-color").isPresent()
+          || Painting.declared(style, "text-shadow").filter(s -> !s.equals("none")).isPresent()) {
+        continue;
+      }
+      double ratio = Contrast.ratioOver(text.get(), ground.get().layers());
+      double size = px(style.computed("font-size"));
+      boolean large = size >= LARGE || size >= LARGE_BOLD && px(style.computed("font-weight")) >= 700;
+      double needed = large ? 3 : 4.5;
+      if (ratio < needed) {
+        Color flat = Contrast.flatten(ground.get().layers());
+        Explanation why = Explanation.of(style, "color");
+        String by = why.winner() == null ? "" : why.winner().file() + why.winner().line() + why.winner().selector();
+        Unread u = unread.computeIfAbsent(by + "|" + text.get().hex() + "|" + flat.hex(), k -> new Unread(page, all.indexOf(e), text.get(), flat,
+            needed, words, why, Explanation.of(styles.of(ground.get().holder()), "background-color")));
+        u.parts++;
+        u.pages.add(page.source().file());
+      }
+    }
+  }
+
+  private static boolean isInBody(Element e) {
+    return e.parents().stream().anyMatch(p -> p.normalName().equals("body")) || e.normalName().equals("body");
+  }
+
+  private static double px(String value) {
+    try {
+      return Double.parseDouble(value.replace("px", ""));
+    } catch (NumberFormatException other) {
+      return 0;
+    }
+  }
+
+  /** @param layers from the top to the bottom, the last one opaque; {@code holder} paints the uppermost */
+  private record Ground(List<Color> layers, Element holder) {}
+
+  /** What lies behind an element's text; empty where a picture, a position or an opacity makes that unknown. */
+  private Optional<Ground> ground(Element e, PageStyles styles, Map<Element, Optional<Ground>> known) {
+    Optional<Ground> found = known.get(e);
+    if (found == null) {
+      found = findGround(e, styles, known);
+      known.put(e, found);
+    }
+    return found;
+  }
+
+  private Optional<Ground> findGround(Element e, PageStyles styles, Map<Element, Optional<Ground>> known) {
+    ElementStyle style = styles.of(e);
+    if (!style.computed("background-image").equals("none") || !style.computed("opacity").equals("1")
+        || Painting.declared(style, "mix-blend-mode").filter(v -> !v.equals("normal")).isPresent()
+        || Painting.declared(style, "filter").filter(v -> !v.equals("none")).isPresent()) {
+      return Optional.empty();
+    }
+    Color own = Color.parse(style.computed("background-color")).orElse(Color.TRANSPARENT);
+    if (own.isOpaque()) {
+      return Optional.of(new Ground(List.of(own), e));
+    }
+    String position = style.computed("position");
+    Element parent = e.parent();
+    boolean root = e.normalName().equals("html") || parent == null;
+    if (root) {
+      return Optional.of(new Ground(own.alpha() == 0 ? List.of(Color.WHITE) : List.of(own, Color.WHITE), e));
+    }
+    // What is taken out of the flow may lie over anything.
+    boolean moved = position.equals("absolute") || position.equals("fixed") || position.equals("sticky")
+        || px(style.computed("margin-top")) < 0 || px(style.computed("margin-left")) < 0
+        || Painting.declared(style, "transform").filter(v -> !v.equals("none")).isPresent();
+    if (moved) {
+      return Optional.empty();
+    }
+    return ground(parent, styles, known).map(under -> {
+      if (own.alpha() == 0) {
+        return under;
+      }
+      List<Color> layers = new ArrayList<>(List.of(own));
+      layers.addAll(under.layers());
+      return new Ground(layers, e);
+    });
+  }
+
+  private static boolean isHidden(Element e, PageStyles styles) {
+    for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
+      ElementStyle style = styles.of(a);
+      if (style.computed("display").equals("none") || a.hasAttr("hidden") || a.normalName().equals("template")
+          || a.normalName().equals("noscript") || a.normalName().equals("dialog") && !a.hasAttr("open")) {
+        return true;
+      }
+    }
+    return styles.of(e).computed("visibility").equals("hidden");
+  }
+
+  private void report(Unread u) {
+    Explanation.Cause w = u.why.winner();
+    double ratio = Contrast.ratio(Contrast.over(u.text, u.ground), u.ground);
+    Color better = readable(u.text, u.ground, u.needed);
+    String settings = setting(u.why).map(k -> " The colour is the setting “" + label(k) + "”.").orElse("")
+        + setting(u.groundWhy).map(k -> " The ground is the setting “" + label(k) + "”.").orElse("");
+    boolean placed = w != null && w.isInTheme();
+    String file = placed && rendered.theme().files().has(w.file()) ? w.file() : u.page.source().file();
+    int line = placed && file.equals(w.file()) ? w.line()
+        : Math.max(1, u.page.source().line(Math.max(0, u.page.elements().get(u.index).sourceRange().startPos())));
+    String words = u.words.length() > 40 ? u.words.substring(0, 40) + "…" : u.words;
+    Finding finding = new Finding("unreadable-text", file, line, 0, String.format(Locale.ROOT,
+        "“%s” is hard to read: %s on %s is %.2f to 1, and %s is needed. %d %s on %d %s.%s", words, ColorKey.of(u.text), ColorKey.of(u.ground),
+        Math.floor(ratio * 100) / 100, u.needed == 3 ? "3" : "4.5", u.parts, u.parts == 1 ? "part" : "parts", u.pages.size(),
+        u.pages.size() == 1 ? "page" : "pages", settings), "Write it in " + ColorKey.of(better) + ", the nearest that reads.")
+        .about((w == null ? words : w.selector()) + " " + ColorKey.of(u.text) + " on " + ColorKey.of(u.ground)).painting(painted(u.page, u.index));
+    findings.add(setting(u.why).isPresent() ? finding : finding.fixedBy(() -> {
+      PartChange change = new PartChange(rendered, u.page, u.index, null, "color", WIDE, Set.of(), null);
+      boolean own = w != null && w.isInTheme() && w.origin() == Origin.AUTHOR && u.why.inheritedFrom() == null && u.why.through().isEmpty();
+      return change.fix(own ? "rule" : "only", new PartChange.What.Value(ColorKey.of(better)));
+    }));
+  }
+
+  private static List<Painted> painted(Page page, int index) {
+    return SelectorList.parse(PartSelector.unique(page, page.elements().get(index))).map(l -> PageSelector.of(l, "color")).orElse(List.of());
+  }
+
+  private Optional<String> setting(Explanation e) {
+    return rendered.theme().palette().settings().stream()
+        .filter(s -> e.through().contains(s.property()) || s.triple() && e.through().contains(s.tripleProperty()))
+        .map(s -> s.key()).findFirst();
+  }
+
+  private String label(String key) {
+    return rendered.theme().palette().setting(key).map(s -> s.label()).orElse(key);
+  }
+
+  /** The colour of the same hue with the least change of lightness that reaches the ratio; else black or white. */
+  static Color readable(Color text, Color ground, double needed) {
+    Color from = text.withAlpha(1).to(ColorSpace.OKLCH);
+    Color best = null;
+    double least = Double.MAX_VALUE;
+    for (int step = 0; step <= 200; step++) {
+      double lightness = step / 200.0;
+      Color tried = new Color(ColorSpace.OKLCH, lightness, from.c1(), from.c2(), 1).toGamut();
+      // Rounded to bytes as it will be written, with a little to spare.
+      Color written = Color.parse(tried.hex()).orElseThrow();
+      double change = Math.abs(lightness - from.c0());
+      if (change < least && Contrast.ratio(written, ground) >= needed + 0.05) {
+        best = written;
+        least = change;
+      }
+    }
+    return best != null ? best : Contrast.ratio(Color.BLACK, ground) >= Contrast.ratio(Color.WHITE, ground) ? Color.BLACK : Color.WHITE;
+  }
+
+  /** Text that everybody needs, taken from the page with {@code display: none} or {@code visibility: hidden}. */
+  private void hidden(Page page, PageStyles styles) {
+    PageStyles narrow = rendered.styles(page, NARROW, States.NONE);
+    List<Element> all = page.elements();
+    for (int i = 1; i < all.size(); i++) {
+      Element e = all.get(i);
+      boolean meant = NEEDED_TEXT.contains(e.normalName()) || e.classNames().stream()
+          .anyMatch(c -> c.matches("(?i).*(sr-only|screen-?reader|visually-?hidden).*"));
+      if (!meant || !e.hasText() || e.hasAttr("hidden") || e.hasAttr("aria-hidden") || e.parent() != null && isHidden(e.parent(), styles)) {
+        continue;
+      }
+      for (String property : List.of("display", "visibility")) {
+        String gone = property.equals("display") ? "none" : "hidden";
+        Explanation why = Explanation.of(styles.of(e), property);
+        Explanation.Cause w = why.winner();
+        if (!styles.of(e).computed(property).equals(gone) || !narrow.of(e).computed(property).equals(gone) || w == null
+            || !w.isInTheme() || why.inheritedFrom() != null || !told.add(w.file() + w.start())) {
+          continue;
+        }
+        Finding finding = new Finding("hidden-text", w.file(), w.line(), 0, w.selector() + " { " + property + ": " + gone + " } hides “"
+            + shortened(e.text()) + "” (" + e.normalName() + ") from screen readers too.", "Hide it from sight only.")
+            .about(w.selector() + " " + property).painting(painted(page, i));
+        findings.add(roles.containsKey(w.file()) && roles.get(w.file()).lasts() ? finding.fixedBy(() -> {
+          Located at = Located.find(rendered.theme(), w.file(), w.start());
+          return Fix.edit("Hid " + w.selector() + " from sight only", w.file(), new Edit(at.nameStart(), at.declarationEnd(),
+              OUT_OF_SIGHT.replace("; ", ";" + (at.isOnOwnLine() ? at.part().file().newline() + at.indent() : " "))));
+        }) : finding);
+      }
+    }
+  }
+
+  private static String shortened(String text) {
+    return text.length() > 40 ? text.substring(0, 40) + "…" : text;
+  }
+
+  /** A header that stays in view hides what is linked to, and what comes first, unless room is left for it. */
+  private void covered(Page page, PageStyles styles) {
+    Element header = page.elements().stream().skip(1).filter(e -> isInBody(e) && isStaying(styles.of(e))).findFirst().orElse(null);
+    if (header == null || isHidden(header, styles)) {
+      return;
+    }
+    ElementStyle style = styles.of(header);
+    String height = height(style);
+    Explanation.Cause w = Explanation.of(style, "position").winner();
+    if (w == null || !w.isInTheme()) {
+      return;
+    }
+    Element root = page.document().selectFirst("html");
+    List<String> targets = targets(page);
+    boolean room = Painting.declared(styles.of(root), "scroll-padding-top").isPresent() || Painting.declared(styles.of(root), "scroll-padding").isPresent();
+    targets.removeIf(id -> {
+      Element target = page.document().getElementById(id);
+      return target == null || Painting.declared(styles.of(target), "scroll-margin-top").isPresent();
+    });
+    if (!room && !targets.isEmpty() && told.add("target")) {
+      Finding finding = new Finding("covered-target", w.file(), w.line(), 0, w.selector() + " stays at the top and covers what is linked to: #"
+          + String.join(", #", targets) + " in " + page.source().file() + ".", "Leave room above targets, as high as the header.")
+          .about(w.selector()).painting(painted(page, page.elements().indexOf(header)));
+      findings.add(height.isEmpty() ? finding : finding.fixedBy(() -> new OwnSheet(rendered, roles).append(
+          "Left " + height + " of room above what is linked to", "html {\n  scroll-padding-top: " + height + ";\n}", rendered.theme().pages())));
+    }
+    content(page, styles, header, height, w);
+  }
+
+  private static boolean isStaying(ElementStyle style) {
+    return (style.computed("position").equals("fixed") || style.computed("position").equals("sticky"))
+        && Painting.declared(style, "top").filter(v -> v.equals("0") || v.equals("0px")).isPresent()
+        && Painting.declared(style, "bottom").filter(v -> !v.equals("auto")).isEmpty();
+  }
+
+  private static String height(ElementStyle style) {
+    return Painting.declared(style, "height").or(() -> Painting.declared(style, "min-height"))
+        .filter(v -> v.matches("[1-9][\\d.]*(px|rem|em)")).orElse("");
+  }
+
+  /** Ids on a page that any page of the theme links to. */
+  private List<String> targets(Page page) {
+    Set<String> ids = new LinkedHashSet<>();
+    for (Page from : rendered.theme().pages()) {
+      for (Element a : from.document().select("a[href*=#]")) {
+        String href = a.attr("href");
+        String id = href.substring(href.indexOf('#') + 1);
+        boolean here = href.startsWith("#") ? from == page
+            : Paths.resolve(from.source().file(), href).filter(page.source().file()::equals).isPresent();
+        if (here && !id.isEmpty() && page.document().getElementById(id) != null) {
+          ids.add(id);
+        }
+      }
+    }
+    return new ArrayList<>(ids);
+  }
+
+  /** The first text after a fixed header, if less room is above it than the header takes. */
+  private void content(Page page, PageStyles styles, Element header, String height, Explanation.Cause w) {
+    double high = height.endsWith("px") ? px(height) : 0;
+    Element body = page.document().body();
+    if (high == 0 || !styles.of(header).computed("position").equals("fixed") || header.parent() != body) {
+      return;
+    }
+    double room = px(styles.of(body).computed("padding-top")) + px(styles.of(body).computed("margin-top"));
+    Element e = header.nextElementSibling();
+    while (e != null && room < high) {
+      ElementStyle style = styles.of(e);
+      boolean placed = !style.computed("display").equals("block") && !style.computed("display").equals("list-item");
+      if (placed || !style.computed("position").equals("static") || !style.computed("background-image").equals("none")) {
+        return;
+      }
+      room += px(style.computed("padding-top")) + Math.max(0, px(style.computed("margin-top")));
+      if (!e.ownText().isBlank()) {
+        if (room < high && told.add("content")) {
+          Finding finding = new Finding("covered-content", w.file(), w.line(), 0, w.selector() + " is fixed and " + height + " high, but “"
+              + shortened(e.text()) + "” in " + page.source().file() + " starts " + Math.round(room) + "px from the top.",
+              "Give the page " + height + " of room at its top.").about(w.selector()).painting(painted(page, page.elements().indexOf(e)));
+          findings.add(finding.fixedBy(() -> new OwnSheet(rendered, roles).append("Left " + height + " of room for the fixed header",
+              "body {\n  padding-top: " + height + ";\n}", rendered.theme().pages())));
+        }
+        return;
+      }
+      e = e.firstElementChild();
+    }
+  }
+
+}
