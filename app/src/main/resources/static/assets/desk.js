@@ -17,6 +17,7 @@ const frames = new Frames(strip, {
       : (most ? `Paints ${most} ${most === 1 ? "part" : "parts"} of this page.` : "")
         + (whenever ? ` ${most ? "And" : "Paints"} ${whenever} in a state such as hover, dashed.` : "");
   },
+  onPick: (at, width) => lookAt(at, width),
   onOpen: (page) => {
     if ([...pagePick.options].some((o) => o.value === page)) {
       pagePick.value = page;
@@ -27,22 +28,116 @@ const frames = new Frames(strip, {
 pagePick?.addEventListener("change", () => frames.open(pagePick.value));
 frames.onReady = () => judge();
 
+// Parts of the page: pointed at in a frame, or walked to from one to the next.
+const desk = document.querySelector("[data-part-address]");
+if (desk) frames.picking(true);
+function lookAt(at, width, extra = "") {
+  const address = `${desk.dataset.partAddress}?page=${encodeURIComponent(pagePick.value)}&at=${at}&width=${width || 1440}${extra}`;
+  return htmx.ajax("GET", address, { target: "#card", swap: "innerHTML" });
+}
+function showPage(page) {
+  if (page && pagePick.value !== page && [...pagePick.options].some((o) => o.value === page)) {
+    pagePick.value = page;
+    frames.open(page);
+  }
+}
+const partMarks = (at) => [{ selector: `[data-calm-at="${at}"]`, property: "color", whenever: "" }];
+function followPart(part) {
+  const { at, width, title } = part.dataset;
+  const own = () => frames.show(partMarks(at), { sure: true });
+  own();
+  about.querySelector("[data-title]").textContent = title;
+  part.querySelectorAll("[data-go]").forEach((b) => b.addEventListener("click", () => lookAt(b.dataset.go, width)));
+  part.querySelectorAll("[data-state]").forEach((box) => box.addEventListener("change", () => {
+    const on = [...part.querySelectorAll("[data-state]:checked")].map((b) => `&state=${b.value}`).join("");
+    lookAt(at, width, on);
+  }));
+  // What else the same declaration or custom property paints.
+  part.querySelectorAll("[data-outline]").forEach((line) => {
+    const show = () => frames.show(JSON.parse(line.dataset.outline), { sure: true, reveal: false });
+    line.addEventListener("pointerenter", show);
+    line.addEventListener("focusin", show);
+    line.addEventListener("pointerleave", own);
+    line.addEventListener("focusout", own);
+  });
+  part.querySelectorAll("[data-without]").forEach((button) => {
+    const key = `${at}|${button.dataset.without}|${button.dataset.pseudo || ""}`;
+    button.setAttribute("aria-pressed", without.has(key));
+    button.addEventListener("click", () => {
+      if (without.has(key)) without.delete(key);
+      else without.set(key, withoutRule(at, button.dataset.without, button.dataset.pseudo));
+      button.setAttribute("aria-pressed", without.has(key));
+      lookWithout();
+    });
+  });
+  // Of the fields only those that belong to what was chosen.
+  const shape = () => {
+    const what = part.querySelector("[name=what]:checked")?.value;
+    part.querySelectorAll("[data-when]").forEach((f) => {
+      f.hidden = f.dataset.when !== what;
+      f.querySelectorAll("input, select").forEach((i) => { i.disabled = f.hidden; });
+    });
+    part.querySelectorAll("[data-unless]").forEach((f) => { f.hidden = f.dataset.unless === what; });
+  };
+  part.querySelectorAll("[name=what]").forEach((r) => r.addEventListener("change", shape));
+  if (part.matches("[data-changing]")) shape();
+  part.querySelectorAll("[data-picks]").forEach((picker) => picker.addEventListener("input", () => {
+    const field = document.getElementById(picker.dataset.picks);
+    field.value = picker.value;
+    field.dispatchEvent(new Event("input", { bubbles: true }));
+  }));
+}
+
+// Looking without a background or decoration: a style in the frames, nothing is edited.
+const without = new Map();
+function withoutRule(at, property, pseudo) {
+  const selector = `[data-calm-at="${at}"]${pseudo ? `::${pseudo}` : ""}`;
+  const side = property.replace(/-color$/, "");
+  const none = property === "background-color" ? "background-color:transparent"
+    : property.startsWith("border") ? `${side}:0` : /^(margin|padding)/.test(property) ? `${property}:0`
+    : property === "opacity" ? "opacity:1" : `${property}:none`;
+  return `${selector}{${none}!important}`;
+}
+function lookWithout() {
+  frames.without([...without.values()].join(""));
+  const line = about.querySelector("[data-without-line]");
+  line.hidden = without.size === 0;
+  line.querySelector("[data-without-count]").textContent = `Looking without ${without.size} ${without.size === 1 ? "thing" : "things"}.`;
+}
+about?.querySelector("[data-with-again]")?.addEventListener("click", () => {
+  without.clear();
+  lookWithout();
+  card.querySelectorAll("[data-without]").forEach((b) => b.setAttribute("aria-pressed", "false"));
+});
+
 function current() {
   return card?.querySelector("[data-marks]");
 }
 
 function showCard(reveal = true) {
+  const part = card?.querySelector("[data-part]");
+  if (part) {
+    followPart(part);
+    select("");
+    return;
+  }
   const now = current();
   if (!now) {
     frames.show([], {});
     return;
   }
-  frames.show(JSON.parse(now.dataset.marks), { color: now.dataset.color, reveal });
+  showPage(now.dataset.onPage);
+  frames.show(JSON.parse(now.dataset.marks), { color: now.dataset.color, reveal, sure: now.dataset.sure === "true" });
   about.querySelector("[data-title]").textContent = now.dataset.title;
-  for (const row of document.querySelectorAll("tr.pick")) {
-    row.setAttribute("aria-selected", row.dataset.row === now.dataset.row);
-  }
+  select(now.dataset.row);
   follow(now);
+}
+function select(value) {
+  for (const row of document.querySelectorAll("tr.pick")) row.setAttribute("aria-selected", row.dataset.row === value);
+  for (const dot of document.querySelectorAll("[data-dot]")) {
+    if (dot.dataset.dot === value) dot.setAttribute("aria-current", "true");
+    else dot.removeAttribute("aria-current");
+  }
 }
 
 // Fields of a card that the frames follow while one types.
@@ -117,6 +212,24 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id === "card") {
     frames.values("");
     showCard();
+    card.scrollTop = 0;
+  }
+});
+
+// The colours as a picture: a dot chooses the row of the list, and the row marks the dot.
+document.querySelector(".plot")?.addEventListener("click", (event) => {
+  const dot = event.target.closest("[data-dot]");
+  if (!dot) return;
+  event.preventDefault();
+  const row = document.querySelector(`tr.pick[data-row="${CSS.escape(dot.dataset.dot)}"]`);
+  row.querySelector(".name").click();
+  row.scrollIntoView({ block: "nearest" });
+});
+document.querySelector(".ledger")?.addEventListener("click", (event) => {
+  const place = event.target.closest("[data-outline-now]");
+  if (place) {
+    showPage(place.dataset.onPage);
+    frames.show(JSON.parse(place.dataset.outlineNow), { sure: true });
   }
 });
 
@@ -124,6 +237,7 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
 document.querySelector(".ledger")?.addEventListener("click", (event) => {
   const row = event.target.closest("tr.pick");
   if (row && !event.target.closest("a, button, input")) row.querySelector(".name").click();
+  if (event.target.closest("a[href='#']")) event.preventDefault();
 });
 document.querySelector(".ledger")?.addEventListener("keydown", (event) => {
   if (event.key !== "ArrowDown" && event.key !== "ArrowUp") return;
@@ -152,6 +266,13 @@ search?.addEventListener("input", () => {
 let outlinesHidden = false;
 addEventListener("calm:key", ({ detail }) => {
   if (detail === "o") frames.hide(outlinesHidden = !outlinesHidden);
-  if (detail === "/") search?.focus();
+  if (detail === "/") (search || document.querySelector("[data-search-all]"))?.focus();
+  if (detail === "p" && desk) lookAt(card.querySelector("[data-part]")?.dataset.at || bodyIndex()).then(() => card.querySelector("[data-go]:not(:disabled)")?.focus());
 });
+// The first element of the page after html, head and what the head holds is found by its name on the server's side.
+function bodyIndex() {
+  return 1;
+}
 showCard(false);
+const asked = new URLSearchParams(location.search).get("at");
+if (desk && asked) lookAt(asked);

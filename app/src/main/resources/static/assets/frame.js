@@ -3,9 +3,10 @@
 // what comes back comes from its own frame.
 const desk = window.parent;
 const trial = document.createElement("style");
+const without = document.createElement("style");
 const still = document.createElement("style");
 still.textContent = "*,*::before,*::after{transition:none!important;animation:none!important}";
-document.documentElement.append(trial);
+document.documentElement.append(trial, without);
 
 const tell = (message) => desk.postMessage(message, "*");
 
@@ -196,11 +197,44 @@ function measure({ id, candidates, probes }) {
   tell({ type: "measured", id, answers });
 }
 
+// Pointing at parts: the desk switches it on; then a click asks why the part looks so, and nothing else happens.
+let picking = false;
+let pointed = null;
+const hint = document.createElement("div");
+hint.style.cssText = "position:fixed;display:none;pointer-events:none;box-sizing:border-box;border-radius:2px";
+shadow.append(hint);
+const part = (target) => target?.closest?.("[data-calm-at]");
+function point(element) {
+  pointed = element;
+  if (!element) { hint.style.display = "none"; return; }
+  const box = element.getBoundingClientRect();
+  const width = Math.max(1, 1.2 / scale);
+  hint.style.cssText = `position:fixed;display:block;pointer-events:none;box-sizing:border-box;left:${box.left}px;top:${box.top}px;`
+    + `width:${box.width}px;height:${box.height}px;border:${width}px dashed #1c1e20;outline:${width}px solid rgb(255 255 255 / 70%)`;
+  shadow.append(hint);
+}
+addEventListener("pointermove", (event) => {
+  if (!picking) return;
+  const now = part(event.target);
+  if (now !== pointed) point(now);
+}, { passive: true });
+document.documentElement.addEventListener("pointerleave", () => point(null));
+addEventListener("scroll", () => point(null), { passive: true });
+addEventListener("click", (event) => {
+  if (!picking) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+  const now = part(event.target);
+  if (now) tell({ type: "pick", at: Number(now.dataset.calmAt) });
+}, true);
+
 addEventListener("message", ({ source, data }) => {
   if (source !== desk || !data || typeof data.type !== "string") return;
   if (data.type === "values") { trial.textContent = data.css; draw(); }
   if (data.type === "show") show(data);
   if (data.type === "measure") measure(data);
+  if (data.type === "picking") { picking = data.on; if (!picking) point(null); }
+  if (data.type === "without") { without.textContent = data.css; draw(); }
   if (data.type === "hide") { hidden = data.hidden; draw(); }
 });
 

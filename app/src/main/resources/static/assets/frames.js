@@ -1,7 +1,7 @@
 // Frames of a page at several widths, drawn to scale. Talks to frame.js inside them; the frames have an origin of their
 // own, so what comes from them is known by its window.
 export class Frames {
-  constructor(root, { onShown = () => {}, onOpen = () => {} } = {}) {
+  constructor(root, { onShown = () => {}, onOpen = () => {}, onPick = () => {} } = {}) {
     this.root = root;
     this.windows = [...root.querySelectorAll("iframe[data-width]")];
     this.ready = new Set();
@@ -9,6 +9,7 @@ export class Frames {
     this.waiting = new Map();
     this.next = 1;
     this.onShown = onShown;
+    this.onPick = onPick;
     addEventListener("message", (event) => this.hear(event, onOpen));
     new ResizeObserver(() => this.fit()).observe(root);
     this.fit();
@@ -50,6 +51,16 @@ export class Frames {
     this.send(this.last.show = { type: "show", marks, color, reveal, sure, scale: this.scale });
   }
 
+  // Whether a click asks about a part instead of following a link.
+  picking(on) {
+    this.send(this.last.picking = { type: "picking", on });
+  }
+
+  // Styles that take something away to look what else is there: kept nowhere.
+  without(css) {
+    this.send(this.last.without = { type: "without", css });
+  }
+
   hide(hidden) {
     this.send(this.last.hide = { type: "hide", hidden });
   }
@@ -86,7 +97,7 @@ export class Frames {
     if (!frame || !data) return;
     if (data.type === "ready") {
       this.ready.add(frame);
-      for (const type of ["values", "hide", "show"]) {
+      for (const type of ["values", "without", "picking", "hide", "show"]) {
         if (this.last[type]) source.postMessage({ ...this.last[type], scale: this.scale }, "*");
       }
       if (frame === this.windows[this.windows.length - 1]) {
@@ -103,6 +114,7 @@ export class Frames {
       (this.counts ||= new Map()).set(Number(frame.dataset.width), data);
       this.onShown(this.counts);
     }
+    if (data.type === "pick" && Number.isInteger(data.at)) this.onPick(data.at, Number(frame.dataset.width));
     if (data.type === "open" && typeof data.href === "string") {
       const from = new URL(this.root.dataset.page, "https://theme.invalid/");
       const target = new URL(data.href, from);

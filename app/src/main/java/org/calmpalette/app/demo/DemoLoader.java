@@ -84,7 +84,7 @@ class DemoLoader implements ApplicationRunner {
 
   private void lift(long theme, SignedIn me, Predicate<ColorUse> which, Setting setting, String place) {
     OpenTheme open = themes.open(theme, me);
-    Set<String> uses = open.survey().colors().rows().stream().flatMap(r -> r.uses().stream()).filter(which)
+    Set<String> uses = open.colors().rows().stream().flatMap(r -> r.uses().stream()).filter(which)
         .map(ColorUse::id).collect(Collectors.toSet());
     themes.change(theme, open.head().id(), me,
         t -> Lift.lift(t, uses, setting, new Place(Place.keyOf(place), place)));

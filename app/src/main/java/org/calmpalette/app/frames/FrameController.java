@@ -98,7 +98,7 @@ class FrameController {
     Page linked = Page.read(page.source().file(), ThemeBuild.linked(page));
     // A small picture in a list needs no outlines, so it gets no script at all.
     boolean still = "still".equals(request.getQueryString());
-    String html = FramePage.of(linked, still ? null : assets.getForLookupPath("/assets/frame.js"), nonce);
+    String html = FramePage.of(linked, page, still ? null : assets.getForLookupPath("/assets/frame.js"), nonce);
     String policy = NOTHING_RUNS.formatted(own).replaceFirst("sandbox;",
         "sandbox allow-scripts; script-src 'nonce-" + nonce + "';");
     return ResponseEntity.ok()

@@ -21,8 +21,16 @@ final class FramePage {
 
   private FramePage() {}
 
-  static String of(Page page, String script, String nonce) {
+  /** The attribute that carries an element's index in the maker's page, see {@link Page#elements()}. */
+  static final String INDEX = "data-calm-at";
+
+  /**
+   * @param page with the links that the build puts in
+   * @param original without them: its elements' indices are written into the page
+   */
+  static String of(Page page, Page original, String script, String nonce) {
     Document document = page.document().clone();
+    number(document, original);
     for (Element e : List.copyOf(document.getAllElements())) {
       String name = e.normalName();
       if (GONE.contains(name) || name.equals("meta") && isInstruction(e) || name.equals("link") && !isHarmless(e)) {
@@ -36,6 +44,22 @@ final class FramePage {
     }
     document.outputSettings().prettyPrint(false).charset(java.nio.charset.StandardCharsets.UTF_8);
     return document.outerHtml();
+  }
+
+  /** The build only ever adds links, so both pages are walked in step, and what is not in the original is passed over. */
+  private static void number(Document document, Page original) {
+    List<Element> before = original.elements();
+    int at = 1;
+    for (Element e : document.getAllElements()) {
+      if (at < before.size() && e != document && isSame(e, before.get(at))) {
+        e.attr(INDEX, String.valueOf(at++));
+      }
+    }
+  }
+
+  private static boolean isSame(Element shown, Element original) {
+    return shown.normalName().equals(original.normalName())
+        && (!shown.normalName().equals("link") || shown.attr("href").equals(original.attr("href")));
   }
 
   private static boolean isInstruction(Element meta) {

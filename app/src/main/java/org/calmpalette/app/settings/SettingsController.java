@@ -66,7 +66,7 @@ class SettingsController {
   }
 
   private static void card(OpenTheme open, Setting setting, Model model) {
-    List<BoundUse> bound = open.survey().colors().boundTo(setting.key());
+    List<BoundUse> bound = open.colors().boundTo(setting.key());
     List<Painted> painted = painted(bound);
     int pages = 0;
     int parts = 0;
@@ -80,7 +80,7 @@ class SettingsController {
     model.addAttribute("painted", painted);
     model.addAttribute("parts", parts);
     model.addAttribute("pagesPainted", pages);
-    model.addAttribute("themeColors", open.survey().colors().rows().stream().limit(14).map(ColorRow::value).toList());
+    model.addAttribute("themeColors", open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
   }
 
   private static List<Painted> painted(List<BoundUse> bound) {
@@ -90,7 +90,7 @@ class SettingsController {
   /** How many parts of all pages each setting may paint, by key. */
   private static Map<String, Integer> counts(OpenTheme open) {
     Map<String, List<Painted>> byKey = new HashMap<>();
-    for (BoundUse b : open.survey().colors().bound()) {
+    for (BoundUse b : open.colors().bound()) {
       byKey.computeIfAbsent(b.key(), k -> new ArrayList<>()).addAll(b.paints());
     }
     Map<String, Integer> counts = new HashMap<>();

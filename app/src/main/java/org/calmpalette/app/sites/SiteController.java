@@ -68,7 +68,7 @@ class SiteController {
   }
 
   private void fill(SiteService.OpenSite open, Model model) {
-    ColorSurvey.Result colors = themes.read(themes.snapshot(open.site().snapshotId())).survey().colors();
+    ColorSurvey.Result colors = themes.read(themes.snapshot(open.site().snapshotId())).colors();
     List<Asked> asked = new ArrayList<>();
     for (Place place : open.theme().palette().places()) {
       List<Question> questions = open.theme().palette().settingsIn(place).stream().map(s -> {

@@ -1,6 +1,10 @@
 package org.calmpalette.app.survey;
 
+import java.time.Duration;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
@@ -13,8 +17,11 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.survey.ColorRow;
 import org.calmpalette.core.survey.ColorUse;
+import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Lift;
+import org.calmpalette.core.survey.Search;
 import org.calmpalette.core.survey.Suggestion;
+import org.calmpalette.core.survey.Survey;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -24,10 +31,12 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
-/** What is fixed in a theme, and lifting it into settings. */
+/** What is fixed in a theme and what is wrong with it; lifting colours into settings. */
 @Controller
 @RequestMapping("/themes/{id}")
 class SurveyController {
+  private static final Duration PATIENCE = Duration.ofMillis(900);
+
   private final ThemeService themes;
   private final FrameAddresses addresses;
   private final Notices notices;
@@ -40,7 +49,7 @@ class SurveyController {
 
   /** A row of the ledger, ready to be written: templates are slow at putting texts together. */
   public record Listed(String value, String words, String spellings, int uses, String selector, String where) {
-    private static final int LONGEST = 70;
+    private static final int LONGEST = 44;
 
     static Listed of(ColorRow row) {
       ColorUse first = row.uses().get(0);
@@ -59,26 +68,78 @@ class SurveyController {
   @GetMapping("/survey")
   String survey(@PathVariable long id, @RequestParam(defaultValue = "") String row,
       @RequestParam(defaultValue = "colours") String view, @RequestParam(defaultValue = "") String page,
-      @AuthenticationPrincipal SignedIn me, Model model) {
+      @RequestParam(defaultValue = "") String q, @AuthenticationPrincipal SignedIn me, Model model) {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
+    Optional<Survey> survey = open.read().surveyWithin(PATIENCE);
+    if (survey.isEmpty()) {
+      model.addAttribute("progress", open.read().progress());
+      return "survey/working";
+    }
     model.addAttribute("view", view);
     model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page));
-    List<ColorRow> rows = open.survey().colors().rows();
-    ColorRow chosen = rows.stream().filter(r -> r.value().equals(row)).findFirst()
-        .orElse(rows.isEmpty() ? null : rows.get(0));
-    model.addAttribute("listed", rows.stream().map(Listed::of).toList());
-    if (chosen != null && view.equals("colours")) {
-      card(open, chosen, model);
+    List<ColorRow> rows = open.colors().rows();
+    model.addAttribute("colorCount", rows.size());
+    List<Finding> findings = open.findings();
+    model.addAttribute("findingCount", findings.size());
+    switch (view) {
+      case "findings" -> {
+        model.addAttribute("groups", groups(findings));
+        model.addAttribute("dismissals", open.dismissed().values());
+      }
+      case "search" -> search(open, q, model);
+      default -> {
+        ColorRow chosen = rows.stream().filter(r -> r.value().equals(row)).findFirst()
+            .orElse(rows.isEmpty() ? null : rows.get(0));
+        model.addAttribute("listed", rows.stream().map(Listed::of).toList());
+        model.addAttribute("plot", Plot.of(open.colors()));
+        if (chosen != null) {
+          card(open, chosen, model);
+        }
+      }
     }
     return "survey/survey";
+  }
+
+  /** How far a survey in the background is; loads the page again when it is ready. */
+  @GetMapping("/survey/progress")
+  String progress(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model,
+      jakarta.servlet.http.HttpServletResponse response) {
+    OpenTheme open = themes.open(id, me);
+    if (open.read().surveyWithin(Duration.ZERO).isPresent()) {
+      response.setHeader("HX-Refresh", "true");
+    }
+    model.addAttribute("open", open);
+    model.addAttribute("progress", open.read().progress());
+    return "survey/working :: progress";
+  }
+
+  private static Map<Finding.Group, List<Finding>> groups(List<Finding> findings) {
+    Map<Finding.Group, List<Finding>> groups = new LinkedHashMap<>();
+    for (Finding f : findings) {
+      groups.computeIfAbsent(f.group(), k -> new java.util.ArrayList<>()).add(f);
+    }
+    return groups;
+  }
+
+  @GetMapping("/survey/search")
+  String search(@PathVariable long id, @RequestParam(defaultValue = "") String q, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    model.addAttribute("open", open);
+    search(open, q, model);
+    return "survey/survey :: hits";
+  }
+
+  private static void search(OpenTheme open, String q, Model model) {
+    model.addAttribute("q", q);
+    model.addAttribute("found", Search.of(open.theme(), q));
   }
 
   @GetMapping("/survey/card")
   String card(@PathVariable long id, @RequestParam String row, @AuthenticationPrincipal SignedIn me, Model model) {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
-    open.survey().colors().rows().stream().filter(r -> r.value().equals(row)).findFirst()
+    open.colors().rows().stream().filter(r -> r.value().equals(row)).findFirst()
         .ifPresent(chosen -> card(open, chosen, model));
     return "survey/survey :: card";
   }
@@ -87,9 +148,9 @@ class SurveyController {
     List<ColorUse> liftable = row.uses().stream().filter(ColorUse::isLiftable).toList();
     model.addAttribute("row", row);
     model.addAttribute("suggestion", Suggestion.of(liftable.isEmpty() ? row.uses() : liftable, open.theme(),
-        open.survey().colors().customProperties()));
+        open.colors().customProperties()));
     model.addAttribute("painted", row.uses().stream().flatMap(u -> u.paints().stream()).toList());
-    model.addAttribute("themeColors", open.survey().colors().rows().stream().limit(14).map(ColorRow::value).toList());
+    model.addAttribute("themeColors", open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
   }
 
   @PostMapping("/lift")

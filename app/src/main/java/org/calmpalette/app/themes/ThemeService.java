@@ -1,7 +1,9 @@
 package org.calmpalette.app.themes;
 
 import java.time.format.DateTimeFormatter;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Function;
@@ -12,6 +14,7 @@ import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.theme.Change;
 import org.calmpalette.core.theme.Theme;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -25,18 +28,21 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class ThemeService {
   private static final int MOST_HISTORY = 200;
+  private static final int LONGEST_NOTE = 400;
   private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
   private final StoredThemeRepository themes;
   private final SnapshotRepository snapshots;
   private final ContentStore store;
   private final ThemeCache cache;
+  private final DismissalRepository dismissals;
   private final TransactionTemplate transaction;
 
-  ThemeService(StoredThemeRepository themes, SnapshotRepository snapshots, ContentStore store, ThemeCache cache,
-      TransactionTemplate transaction) {
+  ThemeService(StoredThemeRepository themes, SnapshotRepository snapshots, DismissalRepository dismissals,
+      ContentStore store, ThemeCache cache, TransactionTemplate transaction) {
     this.themes = themes;
     this.snapshots = snapshots;
+    this.dismissals = dismissals;
     this.store = store;
     this.cache = cache;
     this.transaction = transaction;
@@ -56,7 +62,31 @@ public class ThemeService {
   private OpenTheme open(StoredTheme stored) {
     Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
     return new OpenTheme(stored, head, cache.get(head.treeHash(), stored.name()), head.parentId() != null,
-        snapshots.findFirstByParentIdOrderByIdDesc(head.id()).isPresent());
+        snapshots.findFirstByParentIdOrderByIdDesc(head.id()).isPresent(), dismissed(stored.id()));
+  }
+
+  private Map<String, Dismissal> dismissed(long id) {
+    Map<String, Dismissal> byKey = new LinkedHashMap<>();
+    dismissals.findByThemeIdOrderByIdDesc(id).forEach(d -> byKey.putIfAbsent(d.findingKey(), d));
+    return byKey;
+  }
+
+  /** Lets a finding stand, with a note why. */
+  @Transactional
+  public void dismiss(long id, Finding finding, String note, SignedIn me) {
+    themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+    if (note.length() > LONGEST_NOTE) {
+      throw new BadInputException("The note is too long.", "Use at most " + LONGEST_NOTE + " characters.");
+    }
+    dismissals.deleteByThemeIdAndFindingKey(id, finding.key());
+    dismissals.save(new Dismissal(id, finding.key(), finding.message(), note.strip(), me.name()));
+  }
+
+  /** Takes a dismissal back. */
+  @Transactional
+  public void takeBack(long id, String findingKey, SignedIn me) {
+    themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+    dismissals.deleteByThemeIdAndFindingKey(id, findingKey);
   }
 
   /** A snapshot, whoever it belongs to: for previews and sites, whose addresses prove that they may. */

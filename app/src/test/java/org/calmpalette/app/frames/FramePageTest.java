@@ -10,7 +10,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class FramePageTest {
   private static String cleaned(String html) {
-    return FramePage.of(Page.read("index.html", html.getBytes(StandardCharsets.UTF_8)), null, "n");
+    Page page = Page.read("index.html", html.getBytes(StandardCharsets.UTF_8));
+    return FramePage.of(page, page, null, "n");
   }
 
   @ParameterizedTest

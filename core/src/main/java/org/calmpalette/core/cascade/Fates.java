@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntConsumer;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
@@ -79,11 +80,17 @@ public final class Fates {
 
   private Fates() {}
 
-  /** The fates of all declarations in sheets that the pages load, in the order of the sheets. */
-  public static Map<Key, Fate> of(List<Page> pages, PageStyles.Library library) {
+  /**
+   * The fates of all declarations in sheets that the pages load, in the order of the sheets.
+   *
+   * @param progress hears which page is looked at, from 1
+   */
+  public static Map<Key, Fate> of(List<Page> pages, PageStyles.Library library, IntConsumer progress) {
     Fates fates = new Fates();
     Map<SheetReader, RuleIndex> indexes = new IdentityHashMap<>();
+    int number = 0;
     for (Page page : pages) {
+      progress.accept(++number);
       PageStyles.Sheets sheets = library.of(page);
       RuleIndex index = indexes.computeIfAbsent(sheets.reader(), fates::index);
       fates.look(page, sheets, index);

@@ -99,7 +99,7 @@ public record Fix(String title, SortedMap<String, List<Edit>> edits, SortedMap<S
     return Theme.read(on(theme).on(theme.files()), theme.palette().name());
   }
 
-  /** The text of a stylesheet or page. @throws BadInputException if the file is not there any more */
+  /** The text of a stylesheet, page or source of a build. @throws BadInputException if the file is not there any more */
   static SourceText text(Theme theme, String file) {
     for (Page page : theme.pages()) {
       if (page.source().file().equals(file)) {
@@ -110,6 +110,9 @@ public record Fix(String title, SortedMap<String, List<Edit>> edits, SortedMap<S
       if (part.path().equals(file)) {
         return part.file();
       }
+    }
+    if (theme.files().has(file)) {
+      return SourceText.stylesheet(file, theme.files().read(file));
     }
     throw new BadInputException("There is no file " + file + " in the theme any more.", "Load the page again.");
   }

@@ -59,7 +59,8 @@ public record SheetRole(Kind kind, String because, String source) {
     }
     String text = part.file().text();
     String comment = firstComment(part.sheet().tokens());
-    boolean licensed = LICENCE.matcher(comment).find() && VERSION.matcher(comment).find();
+    // Build tools keep a comment that starts with /*! for the sake of its licence.
+    boolean licensed = (comment.startsWith("/*!") || LICENCE.matcher(comment).find()) && VERSION.matcher(comment).find();
     if (licensed || LIBRARY.matcher(comment).find()) {
       return new SheetRole(Kind.LIBRARY, "its first comment names a " + (licensed ? "version and a licence" : "framework"), "");
     }

@@ -21,6 +21,7 @@ import org.calmpalette.core.mend.Fix;
 import org.calmpalette.core.mend.Located;
 import org.calmpalette.core.mend.OwnSheet;
 import org.calmpalette.core.mend.SheetRole;
+import org.calmpalette.core.mend.SourceVariable;
 import org.calmpalette.core.mend.Strengthened;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.setting.ColorKey;
@@ -101,7 +102,7 @@ public final class PartChange {
     Fix fix = switch (reach) {
       case "only" -> only(title, value, what, e);
       case "rule" -> rule(title, value, what, e);
-      default -> variable(title, reach, value, what, e);
+      default -> reach.startsWith("--") ? variable(title, reach, value, what, e) : source(reach, value);
     };
     if (what instanceof What.NewSetting s) {
       Palette palette = rendered.theme().palette();
@@ -272,6 +273,14 @@ public final class PartChange {
     }
     SelectorList list = Readers.selector(at.part().sheet(), at.around()).orElseThrow();
     return written(title, list.toString(), w.conditions(), w, List.of(name + ": " + value));
+  }
+
+  private Fix source(String reach, String value) {
+    return roles.values().stream().flatMap(r -> SourceVariable.of(rendered.theme(), r.source()).stream())
+        .filter(v -> reach.equals(v.file() + "@" + v.start())).findFirst()
+        .map(v -> Fix.edit("Set " + v.name() + " in " + v.file() + " to " + value + ", for the next build", v.file(),
+            new Edit(v.start(), v.start() + v.value().length(), value)))
+        .orElseThrow(() -> new BadInputException("That variable is no longer where it was.", "Point at the part again."));
   }
 
   /** A rule at the end of the own sheet, strong enough to win. */

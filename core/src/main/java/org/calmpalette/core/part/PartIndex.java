@@ -25,18 +25,26 @@ public final class PartIndex {
     this.pages = pages.stream().map(OnePage::new).toList();
   }
 
-  /** @param parts elements on all pages, {@code pages} how many have one */
-  public record Count(int parts, int pages) {}
+  /**
+   * @param parts elements on all pages
+   * @param pages how many have one
+   * @param byPage the numbers of those, such as {@code index.html 3}
+   */
+  public record Count(int parts, int pages, List<String> byPage) {}
 
   /** How many elements the selectors find, whatever their state. */
   public Count count(Collection<String> selectors) {
     int parts = 0;
-    int with = 0;
-    for (BitSet page : union(selectors)) {
-      parts += page.cardinality();
-      with += page.isEmpty() ? 0 : 1;
+    List<String> byPage = new ArrayList<>();
+    List<BitSet> all = union(selectors);
+    for (int i = 0; i < all.size(); i++) {
+      int here = all.get(i).cardinality();
+      parts += here;
+      if (here > 0) {
+        byPage.add(pages.get(i).page.source().file() + " " + here);
+      }
     }
-    return new Count(parts, with);
+    return new Count(parts, byPage.size(), byPage);
   }
 
   private List<BitSet> union(Collection<String> selectors) {

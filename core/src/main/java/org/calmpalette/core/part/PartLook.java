@@ -2,6 +2,7 @@ package org.calmpalette.core.part;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.build.Rendered;
@@ -15,6 +16,8 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.mend.Located;
+import org.calmpalette.core.mend.SheetRole;
+import org.calmpalette.core.mend.SourceVariable;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Setting;
@@ -27,10 +30,14 @@ import org.jsoup.nodes.Element;
  * @param name what one calls it: its tag with its id or classes
  * @param words the beginning of its text
  * @param around the elements around it, the outermost first
+ * @param next where one can go from it: out, in, before, after; 0 where there is nothing
  */
-public record PartLook(String page, int index, String name, String words, List<Step> around, List<Aspect> aspects) {
+public record PartLook(String page, int index, String name, String words, List<Step> around, Next next, List<Aspect> aspects) {
   private static final Set<String> STATES = Set.of("hover", "focus", "active", "current");
   private static final Set<String> SHAPES = Set.of("svg", "path", "circle", "rect", "line", "polyline", "polygon", "ellipse", "use", "g", "text");
+
+  /** Indices of the elements next to the part; 0 for none. */
+  public record Next(int out, int in, int before, int after) {}
 
   /** An element around the part. */
   public record Step(int index, String name) {}
@@ -56,9 +63,9 @@ public record PartLook(String page, int index, String name, String words, List<S
    *
    * @param id {@code only}, {@code rule}, or the name of a custom property
    * @param setting the setting that the custom property is, if it is one
-   * @param parts how many elements of all pages it may paint
+   * @param count how many elements of all pages it may paint
    */
-  public record Reach(String id, String label, String place, int parts, int pages, List<Painted> painted, String setting) {}
+  public record Reach(String id, String label, String place, PartIndex.Count count, List<Painted> painted, String setting) {}
 
   /** What to look at: a state that is switched on for the part and what is around it. */
   public static States states(Set<String> wanted, Element part) {
@@ -93,7 +100,12 @@ public record PartLook(String page, int index, String name, String words, List<S
     }
     String words = element.text();
     return new PartLook(page.source().file(), index, PartSelector.name(element), words.length() > 50 ? words.substring(0, 50) + "…" : words,
-        around, aspects);
+        around, next(element, all), aspects);
+  }
+
+  private static Next next(Element e, List<Element> all) {
+    return new Next(Math.max(0, all.indexOf(e.parent())), Math.max(0, all.indexOf(e.firstElementChild())),
+        Math.max(0, all.indexOf(e.previousElementSibling())), Math.max(0, all.indexOf(e.nextElementSibling())));
   }
 
   public Optional<Aspect> aspect(String id) {
@@ -108,6 +120,7 @@ public record PartLook(String page, int index, String name, String words, List<S
     private final Page page;
     private final Element element;
     private final PageStyles styles;
+    private final Map<String, SheetRole> roles;
 
     Reader(Rendered rendered, Readers readers, PartIndex index, Page page, Element element, PageStyles styles) {
       this.rendered = rendered;
@@ -116,6 +129,7 @@ public record PartLook(String page, int index, String name, String words, List<S
       this.page = page;
       this.element = element;
       this.styles = styles;
+      this.roles = SheetRole.of(rendered.theme());
     }
 
     void element(List<Aspect> out) {
@@ -276,11 +290,14 @@ public record PartLook(String page, int index, String name, String words, List<S
         rule = counted("rule", "All that " + shortened(w.selector()) + " paints", w.file() + ", line " + w.line(), painted, "");
       }
       // Where the rule finds nothing but this part, "alone" says the same thing twice.
-      if (rule == null || e.inheritedFrom() != null || rule.parts() != only.parts()) {
+      if (rule == null || e.inheritedFrom() != null || rule.count().parts() != only.count().parts()) {
         all.add(only);
       }
       if (rule != null) {
         all.add(rule);
+      }
+      if (ruled) {
+        sources(e, w, rule.painted(), all);
       }
       for (String name : e.through()) {
         Optional<Setting> setting = rendered.theme().palette().settings().stream()
@@ -298,13 +315,24 @@ public record PartLook(String page, int index, String name, String words, List<S
       return all;
     }
 
+    /** Variables of the source that a build makes the stylesheet from, if they hold the same colour. */
+    private void sources(Explanation e, Explanation.Cause w, List<Painted> painted, List<Reach> all) {
+      SheetRole role = roles.get(w.file());
+      String color = Color.parse(e.value()).map(ColorKey::of).orElse("");
+      for (SourceVariable v : role == null ? List.<SourceVariable>of() : SourceVariable.of(rendered.theme(), role.source())) {
+        if (v.holds(color)) {
+          all.add(counted(v.file() + "@" + v.start(), "The variable " + v.name() + ", from the next build on", v.file() + ", line " + v.line(), painted, ""));
+        }
+      }
+    }
+
     private static String shortened(String selector) {
       return selector.length() > 60 ? selector.substring(0, 60) + "…" : selector;
     }
 
     private Reach counted(String id, String label, String place, List<Painted> painted, String setting) {
       PartIndex.Count count = index.count(painted.stream().map(Painted::selector).distinct().toList());
-      return new Reach(id, label, place, count.parts(), count.pages(), painted, setting);
+      return new Reach(id, label, place, count, painted, setting);
     }
   }
 }

@@ -24,6 +24,8 @@ import org.calmpalette.core.theme.Theme;
 final class RepeatFindings {
   /** CSS Color 4, section 13.2: a difference of 0.02 in OKLab can just be noticed. */
   static final double JUST_NOTICEABLE = 0.02;
+  /** Half of that: colours that nobody tells apart, even side by side. */
+  static final double NEAR = JUST_NOTICEABLE / 2;
   private static final int LEAST_COLOR_USES = 3;
   private static final int LEAST_LENGTH_USES = 4;
   private static final double SHORTEST = 3;
@@ -62,7 +64,7 @@ final class RepeatFindings {
       ColorRow nearest = null;
       for (ColorRow other : rows.subList(0, i)) {
         boolean main = !ties.containsKey(other.value()) && other.color().alpha() == row.color().alpha();
-        if (main && distance(row.color(), other.color()) < JUST_NOTICEABLE
+        if (main && distance(row.color(), other.color()) < NEAR
             && (nearest == null || distance(row.color(), other.color()) < distance(row.color(), nearest.color()))) {
           nearest = other;
         }
@@ -116,7 +118,7 @@ final class RepeatFindings {
     for (ColorRow row : colors.rows()) {
       List<ColorUse> written = row.uses().stream().filter(u -> u.isLiftable() && !u.property().startsWith("--")
           && roles.get(u.file()).lasts()).toList();
-      if (written.size() >= LEAST_COLOR_USES) {
+      if (written.size() >= LEAST_COLOR_USES && row.color().alpha() > 0) {
         ColorUse first = written.get(0);
         findings.add(new Finding("repeated-color", first.file(), first.line(), first.column(), row.value() + " is written " + written.size()
             + " times, as " + String.join(", ", new TreeSet<>(written.stream().map(ColorUse::written).toList()))

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.calmpalette.core.mend.Located;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.setting.Place;
@@ -19,9 +20,29 @@ public record Suggestion(String key, String label, String place) {
   private static final Set<String> ROLES = Set.of("fill", "text", "line", "shadow", "icon", "color");
   private static final Set<String> GENERAL = Set.of("html", "body", "root");
 
+  private static final int LONGEST_NAME = 40;
+
   public static Suggestion of(List<ColorUse> uses, Theme theme, Set<String> taken) {
     ColorUse first = uses.get(0);
-    List<String> words = words(first);
+    String comment = uses.stream().map(ColorUse::comment).distinct().count() == 1 ? first.comment() : "";
+    return of(words(first.property(), first.selector()), comment, first.property(), first.paints(), theme, taken);
+  }
+
+  /** For a part of a page, by what finds it. */
+  public static Suggestion of(Painted painted, String comment, Theme theme, Set<String> taken) {
+    return of(words(painted.property(), painted.selector()), comment, painted.property(), List.of(painted), theme, taken);
+  }
+
+  /** The comment above the rule of a declaration; empty if there is none. */
+  public static String comment(Theme theme, String file, int start) {
+    if (Theme.isGenerated(file)) {
+      return "";
+    }
+    Located at = Located.find(theme, file, start);
+    return Comments.above(at.part().sheet(), at.around());
+  }
+
+  private static Suggestion of(List<String> words, String comment, String property, List<Painted> paints, Theme theme, Set<String> taken) {
     String base = String.join("-", words);
     if (base.length() > Setting.LONGEST_KEY - 4) {
       base = base.substring(0, Setting.LONGEST_KEY - 4).replaceAll("-$", "");
@@ -30,30 +51,31 @@ public record Suggestion(String key, String label, String place) {
     for (int i = 2; isTaken(key, theme, taken); i++) {
       key = base + "-" + i;
     }
-    String label = key.replace('-', ' ').replace('_', ' ').strip();
-    return new Suggestion(key, label.substring(0, 1).toUpperCase(Locale.ROOT) + label.substring(1),
-        place(first, theme));
+    // What the author calls the rule is the best label, if it is a name and no explanation.
+    boolean named = !comment.isEmpty() && comment.length() <= LONGEST_NAME && !comment.contains(".") && !property.startsWith("--");
+    String label = named ? comment + " " + ColorProperties.role(property) : key.replace('-', ' ').replace('_', ' ').strip();
+    return new Suggestion(key, label.substring(0, 1).toUpperCase(Locale.ROOT) + label.substring(1), place(paints, theme));
   }
 
   private static boolean isTaken(String key, Theme theme, Set<String> taken) {
     return theme.palette().setting(key).isPresent() || taken.contains("--" + key) || taken.contains("--" + key + "-rgb");
   }
 
-  private static List<String> words(ColorUse use) {
-    if (use.property().startsWith("--")) {
+  private static List<String> words(String property, String selector) {
+    if (property.startsWith("--")) {
       // A custom property names what it is for better than any rule does; a short prefix is its author's own.
-      String name = use.property().substring(2).replaceFirst("-rgb$", "").replaceFirst("^[a-z]{2}-", "");
+      String name = property.substring(2).replaceFirst("-rgb$", "").replaceFirst("^[a-z]{2}-", "");
       List<String> words = new ArrayList<>(List.of(name.toLowerCase(Locale.ROOT).split("[-_]+")));
       words.removeIf(String::isBlank);
       return words.isEmpty() || !Character.isLetter(words.get(0).charAt(0)) ? List.of("color") : words;
     }
-    List<String> words = new ArrayList<>(List.of(subject(use.selector()).split("[-_]+")));
+    List<String> words = new ArrayList<>(List.of(subject(selector).split("[-_]+")));
     words.removeIf(String::isBlank);
-    String state = state(use.selector());
+    String state = state(selector);
     if (!state.isEmpty()) {
       words.add(state);
     }
-    String role = ColorProperties.role(use.property());
+    String role = ColorProperties.role(property);
     if (!ROLES.contains(words.get(words.size() - 1))) {
       words.add(role);
     }
@@ -94,8 +116,8 @@ public record Suggestion(String key, String label, String place) {
   }
 
   /** A landmark that the selector names, or one around the first element it finds. */
-  private static String place(ColorUse use, Theme theme) {
-    for (Painted painted : use.paints()) {
+  private static String place(List<Painted> paints, Theme theme) {
+    for (Painted painted : paints) {
       String found = Landmarks.around(painted.selector(), theme.pages());
       if (!found.isEmpty()) {
         return theme.palette().places().stream().filter(p -> p.key().equals(Place.keyOf(found)))

@@ -30,12 +30,21 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
    */
   public record SheetSummary(String file, int bytes, int rules, int declarations) {}
 
-  public static Survey of(Theme theme) {
-    return of(new Rendered(theme));
+  /** Hears how far a survey is. */
+  @FunctionalInterface
+  public interface Progress {
+    void step(int done, int total, String what);
   }
 
-  public static Survey of(Rendered rendered) {
+  public static Survey of(Theme theme) {
+    return of(new Rendered(theme), ColorSurvey.of(theme), (done, total, what) -> { });
+  }
+
+  public static Survey of(Rendered rendered, ColorSurvey.Result colors, Progress progress) {
     Theme theme = rendered.theme();
+    int pages = theme.pages().size();
+    int total = 2 * pages + 2;
+    progress.step(0, total, "stylesheets");
     List<SheetSummary> summaries = new ArrayList<>();
     List<Finding> findings = new ArrayList<>();
     for (SheetPart part : theme.sheets()) {
@@ -46,14 +55,14 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
       findings.addAll(reading(part));
     }
     Map<String, SheetRole> roles = SheetRole.of(theme);
-    Map<Fates.Key, Fates.Fate> fates = Fates.of(theme.pages(), rendered.library());
-    ColorSurvey.Result colors = ColorSurvey.of(theme);
+    Map<Fates.Key, Fates.Fate> fates = Fates.of(theme.pages(), rendered.library(),
+        n -> progress.step(1 + n, total, "declarations on page " + n + " of " + pages));
     List<PictureUse> pictures = Pictures.of(theme);
     List<Addresses.Address> addresses = Addresses.of(theme);
     findings.addAll(SheetFindings.of(theme));
     findings.addAll(PictureFindings.of(theme, pictures, addresses));
     findings.addAll(SpellingFindings.of(theme, roles));
-    findings.addAll(PageFindings.of(rendered, roles));
+    findings.addAll(PageFindings.of(rendered, roles, n -> progress.step(1 + pages + n, total, "texts on page " + n + " of " + pages)));
     findings.addAll(RuleFindings.of(rendered, roles, fates));
     findings.addAll(Addresses.elsewhere(theme, addresses));
     findings.addAll(RepeatFindings.of(theme, colors, roles));

@@ -1,0 +1,173 @@
+package org.calmpalette.app.survey;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.Snapshot;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Go;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.cascade.Explanation;
+import org.calmpalette.core.mend.Difference;
+import org.calmpalette.core.mend.Fix;
+import org.calmpalette.core.mend.Trial;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.part.PartLook;
+import org.calmpalette.core.part.UtilityClass;
+import org.calmpalette.core.survey.Suggestion;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.util.UriUtils;
+
+/** Why a part of a page looks so, and changing it from there. */
+@Controller
+@RequestMapping("/themes/{id}/part")
+class PartController {
+  private final ThemeService themes;
+  private final Notices notices;
+
+  PartController(ThemeService themes, Notices notices) {
+    this.themes = themes;
+    this.notices = notices;
+  }
+
+  /** One that was beaten, as a sentence, with what its place is called. */
+  public record Beaten(String sentence, String file, int start) {}
+
+  @GetMapping
+  String look(@PathVariable long id, PartForm form, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    model.addAttribute("open", open);
+    PartLook look = look(open, form);
+    Map<String, List<Beaten>> beaten = new HashMap<>();
+    look.aspects().forEach(a -> beaten.put(a.id(), beaten(a.explanation())));
+    model.addAttribute("look", look);
+    model.addAttribute("beaten", beaten);
+    model.addAttribute("chosen", look.aspects().stream().filter(a -> a.id().endsWith("background") && a.isColor()).findFirst()
+        .or(() -> look.aspects().stream().findFirst()).map(PartLook.Aspect::id).orElse(""));
+    model.addAttribute("states", List.of("hover", "focus", "active", "current"));
+    model.addAttribute("on", form.states());
+    model.addAttribute("width", form.windowWidth());
+    return "survey/part :: card";
+  }
+
+  private static PartLook look(OpenTheme open, PartForm form) {
+    Rendered rendered = open.read().rendered();
+    Page page = form.page(rendered);
+    if (form.at() < 1 || form.at() >= page.elements().size()) {
+      throw new BadInputException("That part is no longer on the page.", "Point at it again.");
+    }
+    return PartLook.of(rendered, open.read().readers(), open.read().parts(), page, form.at(), form.window(), form.states());
+  }
+
+  private static List<Beaten> beaten(Explanation e) {
+    List<Beaten> all = new ArrayList<>();
+    for (Explanation.Cause c : e.beaten()) {
+      String browser = c.isInTheme() ? " in " + c.file() + ", line " + c.line() : "";
+      all.add(new Beaten(c.selector() + " { " + c.property() + ": " + c.written() + (c.important() ? " !important" : "") + " }" + browser
+          + ": " + lost(c.because()), c.isInTheme() ? c.file() : "", c.start()));
+    }
+    return all;
+  }
+
+  private static String lost(String because) {
+    return switch (because) {
+      case "importance" -> "the winner is !important";
+      case "order" -> "the winner comes later";
+      case "specificity" -> "the winner's selector is more specific";
+      case "layer" -> "the winner's cascade layer is stronger";
+      case "style attribute" -> "the winner stands in a style attribute";
+      case "origin" -> "the theme's own styles win over it";
+      case "scope" -> "the winner's scope is nearer";
+      case "invalid" -> "browsers do not understand it";
+      default -> because;
+    };
+  }
+
+  /** The form for a change of one aspect, with the exact difference. */
+  @GetMapping("/change")
+  String change(@PathVariable long id, PartForm form, @RequestParam String aspect, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    PartLook look = look(open, form);
+    PartLook.Aspect chosen = aspect(look, aspect);
+    Page page = form.page(open.read().rendered());
+    model.addAttribute("open", open);
+    model.addAttribute("look", look);
+    model.addAttribute("a", chosen);
+    model.addAttribute("on", form.states());
+    model.addAttribute("reach", form.reach() == null || form.reach().isEmpty() ? chosen.reaches().get(0).id() : form.reach());
+    String side = chosen.property().replaceFirst("^(border|margin|padding)-", "").replaceFirst("-color$", "");
+    model.addAttribute("sides", List.of("top", "right", "bottom", "left").contains(side) && !chosen.id().endsWith("border") ? List.of(side) : List.of());
+    model.addAttribute("sided", chosen.property().matches("(border|margin|padding)-.*"));
+    model.addAttribute("width", form.windowWidth());
+    model.addAttribute("what", form.what() == null ? "setting" : form.what());
+    model.addAttribute("utilities", UtilityClass.of(open.read().rendered(), page, page.elements().get(form.at()), chosen.property()));
+    Painted painted = chosen.reaches().isEmpty() || chosen.reaches().get(0).painted().isEmpty() ? new Painted("body", chosen.property(), "")
+        : chosen.reaches().get(0).painted().get(0);
+    model.addAttribute("suggestion", Suggestion.of(painted, comment(open, chosen), open.theme(), open.colors().customProperties()));
+    return "survey/part :: change";
+  }
+
+  private static String comment(OpenTheme open, PartLook.Aspect aspect) {
+    Explanation.Cause w = aspect.explanation().winner();
+    return w == null || !w.isInTheme() ? "" : Suggestion.comment(open.theme(), w.file(), w.start());
+  }
+
+  private static PartLook.Aspect aspect(PartLook look, String id) {
+    return look.aspect(id).orElseThrow(() -> new BadInputException("The part has no such side any more.", "Point at it again."));
+  }
+
+  private static String color(PartLook.Aspect aspect) {
+    return aspect.color() == null ? "#ffffff" : aspect.color();
+  }
+
+  /** The exact difference of a change, and what it changes on the pages; nothing is made. */
+  @GetMapping("/preview")
+  String preview(@PathVariable long id, PartForm form, @RequestParam String aspect, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    try {
+      Fix fix = form.fix(open.read().rendered(), color(aspect(look(open, form), aspect)));
+      preview(open, fix, model);
+    } catch (BadInputException e) {
+      model.addAttribute("message", e.getMessage());
+      model.addAttribute("mend", e.mend());
+    }
+    return "survey/part :: preview";
+  }
+
+  static void preview(OpenTheme open, Fix fix, Model model) {
+    Rendered rendered = open.read().rendered();
+    model.addAttribute("title", fix.title());
+    model.addAttribute("differences", Difference.of(rendered.theme(), fix));
+    Trial trial = fix.isEmpty() ? null : Trial.of(rendered, fix);
+    model.addAttribute("trial", trial);
+  }
+
+  @PostMapping
+  String make(@PathVariable long id, @RequestParam long base, PartForm form, @RequestParam String aspect, @AuthenticationPrincipal SignedIn me) {
+    Snapshot made = themes.change(id, base, me, theme -> {
+      Rendered rendered = new Rendered(theme);
+      OpenTheme open = themes.open(id, me);
+      return form.fix(rendered, color(aspect(look(open, form), aspect))).on(theme);
+    });
+    notices.done(made.note());
+    return Go.to("setting".equals(form.what()) ? "/themes/" + id + "/settings?key=" + form.key().strip() + "&page=" + encoded(form.page())
+        : "/themes/" + id + "/survey?page=" + encoded(form.page()) + "&at=" + form.at());
+  }
+
+  static String encoded(String text) {
+    return UriUtils.encodeQueryParam(text, java.nio.charset.StandardCharsets.UTF_8);
+  }
+}
