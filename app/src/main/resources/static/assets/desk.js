@@ -47,6 +47,7 @@ function followPart(part) {
   const own = () => frames.show(partMarks(at), { sure: true });
   own();
   about.querySelector("[data-title]").textContent = title;
+  about.querySelector("[data-counts]").textContent = `Why it looks so at ${width} px stands at the right.`;
   part.querySelectorAll("[data-go]").forEach((b) => b.addEventListener("click", () => lookAt(b.dataset.go, width)));
   part.querySelectorAll("[data-state]").forEach((box) => box.addEventListener("change", () => {
     const on = [...part.querySelectorAll("[data-state]:checked")].map((b) => `&state=${b.value}`).join("");

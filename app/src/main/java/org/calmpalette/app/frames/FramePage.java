@@ -19,6 +19,8 @@ final class FramePage {
   private static final Set<String> ADDRESSES = Set.of("href", "src", "action", "formaction", "xlink:href", "data",
       "poster", "from", "to", "values");
 
+  private static final Set<String> LOADED = Set.of("src", "srcset", "poster");
+
   private FramePage() {}
 
   /** The attribute that carries an element's index in the maker's page, see {@link Page#elements()}. */
@@ -78,7 +80,9 @@ final class FramePage {
       boolean runs = name.startsWith("on") || name.equals("srcdoc") || name.equals("ping") || name.equals("nonce");
       boolean scriptAddress = ADDRESSES.contains(name)
           && (value.startsWith("javascript:") || value.startsWith("vbscript:") || value.startsWith("data:text"));
-      if (runs || scriptAddress) {
+      // Another host is not asked for anything; the policy would stop it with an error for each.
+      boolean elsewhere = LOADED.contains(name) && (value.startsWith("http:") || value.startsWith("https:") || value.startsWith("//"));
+      if (runs || scriptAddress || elsewhere) {
         e.removeAttr(a.getKey());
       }
     }

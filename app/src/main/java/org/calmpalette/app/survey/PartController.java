@@ -66,10 +66,10 @@ class PartController {
   private static PartLook look(OpenTheme open, PartForm form) {
     Rendered rendered = open.read().rendered();
     Page page = form.page(rendered);
-    if (form.at() < 1 || form.at() >= page.elements().size()) {
+    if (form.index() < 1 || form.index() >= page.elements().size()) {
       throw new BadInputException("That part is no longer on the page.", "Point at it again.");
     }
-    return PartLook.of(rendered, open.read().readers(), open.read().parts(), page, form.at(), form.window(), form.states());
+    return PartLook.of(rendered, open.read().readers(), open.read().parts(), page, form.index(), form.window(), form.states());
   }
 
   private static List<Beaten> beaten(Explanation e) {
@@ -113,7 +113,7 @@ class PartController {
     model.addAttribute("sided", chosen.property().matches("(border|margin|padding)-.*"));
     model.addAttribute("width", form.windowWidth());
     model.addAttribute("what", form.what() == null ? "setting" : form.what());
-    model.addAttribute("utilities", UtilityClass.of(open.read().rendered(), page, page.elements().get(form.at()), chosen.property()));
+    model.addAttribute("utilities", UtilityClass.of(open.read().rendered(), page, page.elements().get(form.index()), chosen.property()));
     Painted painted = chosen.reaches().isEmpty() || chosen.reaches().get(0).painted().isEmpty() ? new Painted("body", chosen.property(), "")
         : chosen.reaches().get(0).painted().get(0);
     model.addAttribute("suggestion", Suggestion.of(painted, comment(open, chosen), open.theme(), open.colors().customProperties()));
@@ -164,7 +164,7 @@ class PartController {
     });
     notices.done(made.note());
     return Go.to("setting".equals(form.what()) ? "/themes/" + id + "/settings?key=" + form.key().strip() + "&page=" + encoded(form.page())
-        : "/themes/" + id + "/survey?page=" + encoded(form.page()) + "&at=" + form.at());
+        : "/themes/" + id + "/survey?page=" + encoded(form.page()) + "&at=" + form.index());
   }
 
   static String encoded(String text) {

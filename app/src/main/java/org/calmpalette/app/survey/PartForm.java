@@ -26,9 +26,13 @@ import org.calmpalette.core.theme.Theme;
  * @param what setting, follow, value, nothing or class
  * @param comment whether a dated comment is written beside the rule
  */
-public record PartForm(String page, int at, String pseudo, String property, Integer width, Set<String> state, String reach,
+public record PartForm(String page, Integer at, String pseudo, String property, Integer width, Set<String> state, String reach,
     String what, String label, String key, String place, String value, String follow, Set<String> side, String utility,
-    boolean everywhere, boolean comment) {
+    Boolean everywhere, Boolean comment) {
+
+  int index() {
+    return at == null ? 0 : at;
+  }
 
   Set<String> states() {
     return state == null ? Set.of() : new LinkedHashSet<>(state);
@@ -51,13 +55,13 @@ public record PartForm(String page, int at, String pseudo, String property, Inte
   Fix fix(Rendered rendered, String color) {
     Page shown = page(rendered);
     if ("class".equals(what)) {
-      if (at < 1 || at >= shown.elements().size()) {
+      if (index() < 1 || index() >= shown.elements().size()) {
         throw new BadInputException("That part is no longer on the page.", "Point at it again.");
       }
-      return UtilityClass.put(rendered, shown, shown.elements().get(at), text(utility), everywhere);
+      return UtilityClass.put(rendered, shown, shown.elements().get(index()), text(utility), Boolean.TRUE.equals(everywhere));
     }
-    PartChange change = new PartChange(rendered, shown, at, text(pseudo).isEmpty() ? null : pseudo, property, window(), states(),
-        comment ? LocalDate.now(ZoneOffset.UTC) : null);
+    PartChange change = new PartChange(rendered, shown, index(), text(pseudo).isEmpty() ? null : pseudo, property, window(), states(),
+        Boolean.TRUE.equals(comment) ? LocalDate.now(ZoneOffset.UTC) : null);
     return change.fix(text(reach).isEmpty() ? "only" : reach, what(rendered.theme(), color));
   }
 

@@ -50,7 +50,7 @@ public final class Painting {
 
   private static void differences(ElementStyle a, ElementStyle b, List<String> differ) {
     for (String longhand : Properties.computed()) {
-      if (!a.computed(longhand).equals(b.computed(longhand))) {
+      if (!a.computed(longhand).equals(b.computed(longhand)) && (isDrawn(a, longhand) || isDrawn(b, longhand))) {
         differ.add(longhand);
       }
     }
@@ -119,6 +119,15 @@ public final class Painting {
 
   public static boolean isInherited(String longhand) {
     return Properties.isInherited(longhand);
+  }
+
+  /** The colour of a border that has no style shows nowhere. */
+  private static boolean isDrawn(ElementStyle style, String longhand) {
+    if (!longhand.startsWith("border-") || !longhand.endsWith("-color")) {
+      return true;
+    }
+    return style.winner(longhand.replace("-color", "-style")).map(ElementStyle.Winner::value)
+        .filter(v -> !v.equals("none") && !v.equals("hidden") && !v.equals("initial")).isPresent();
   }
 
   /** Longhands by the words one knows them under: {@code border-color} rather than its four sides. */
