@@ -127,7 +127,7 @@ function show(message) {
   const first = [...shown.keys()][0];
   if (message.reveal && first) {
     const box = first.getBoundingClientRect();
-    if (box.bottom < 0 || box.top > innerHeight) first.scrollIntoView({ block: "center" });
+    if (box.bottom < 0 || box.top > innerHeight) first.scrollIntoView({ block: "center", behavior: "instant" });
     draw();
   }
   tell({ type: "shown", count: [...shown.values()].filter((w) => w === "always").length, whenever: [...shown.values()].filter((w) => w !== "always").length });

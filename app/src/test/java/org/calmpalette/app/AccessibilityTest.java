@@ -32,7 +32,7 @@ class AccessibilityTest {
     Page maker = running.maker();
     check(maker, "/themes");
     String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).getAttribute("href").replace("/survey", "");
-    for (String view : new String[] {"/survey", "/survey?view=findings", "/settings", "/settings?key=header-fill", "/history", "/handover"}) {
+    for (String view : new String[] {"/survey", "/survey?view=findings", "/survey?view=search&q=button", "/survey?at=19", "/settings", "/settings?key=header-fill", "/history", "/handover"}) {
       check(maker, theme + view);
     }
     check(maker, "/sites");

@@ -119,6 +119,25 @@ public final class Running {
         "([s, p]) => getComputedStyle(document.querySelector(s))[p]", List.of(selector, property));
   }
 
+  /** Clicks a part in the widest preview, which is drawn to scale, where a person would. */
+  static void clickPart(Page page, String selector) {
+    page.waitForSelector("iframe[data-width]");
+    List<Frame> frames = frames(page);
+    Frame frame = frames.get(frames.size() - 1);
+    List<?> inside = (List<?>) frame.evaluate("s => { const e = document.querySelector(s); e.scrollIntoView({block: 'center', behavior: 'instant'});"
+        + " const b = e.getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2]; }", selector);
+    List<?> outside = (List<?>) page.evaluate("() => { const f = [...document.querySelectorAll('iframe[data-width]')].pop();"
+        + " const b = f.getBoundingClientRect(); return [b.x, b.y, b.width / f.offsetWidth]; }");
+    double scale = number(outside, 2);
+    page.waitForResponse("**/part?**", () ->
+        page.mouse().click(number(outside, 0) + number(inside, 0) * scale, number(outside, 1) + number(inside, 1) * scale));
+    page.waitForSelector("#card [data-part]");
+  }
+
+  private static double number(List<?> list, int index) {
+    return ((Number) list.get(index)).doubleValue();
+  }
+
   /** Brings a file in through the page and waits for its survey, or for the message that it was refused. */
   static void bringIn(Page page, String address, Path file) {
     page.navigate(address + "/themes");

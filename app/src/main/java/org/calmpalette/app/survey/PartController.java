@@ -55,7 +55,7 @@ class PartController {
     look.aspects().forEach(a -> beaten.put(a.id(), beaten(a.explanation())));
     model.addAttribute("look", look);
     model.addAttribute("beaten", beaten);
-    model.addAttribute("chosen", look.aspects().stream().filter(a -> a.id().endsWith("background") && a.isColor()).findFirst()
+    model.addAttribute("chosen", look.aspects().stream().filter(a -> a.id().equals("fill") || a.id().endsWith("background") && a.isColor()).findFirst()
         .or(() -> look.aspects().stream().findFirst()).map(PartLook.Aspect::id).orElse(""));
     model.addAttribute("states", List.of("hover", "focus", "active", "current"));
     model.addAttribute("on", form.states());

@@ -19,8 +19,8 @@ public record Plot(List<Dot> dots, List<Tie> ties) {
   static final int HEIGHT = 240;
   private static final int LEFT = 30;
   private static final int NEUTRAL = 44;
-  private static final int TOP = 12;
-  private static final int BOTTOM = 22;
+  private static final int TOP = 18;
+  private static final int BOTTOM = 34;
   /** Below this chroma nobody sees a hue. */
   private static final double COLORLESS = 0.02;
 

@@ -109,8 +109,8 @@ class ThemesController {
   private static String backTo(long id, String from) {
     String theme = "/themes/" + id + "/";
     int at = from == null ? -1 : from.indexOf(theme);
-    String view = at < 0 ? "survey" : from.substring(at + theme.length()).replaceAll("[?#].*$", "");
-    return theme + (view.matches("[a-z]+") ? view : "survey");
+    String view = at < 0 ? "survey" : from.substring(at + theme.length()).replaceAll("#.*$", "");
+    return theme + (view.matches("[a-z]+(\\?[\\w%&=.+/-]*)?") ? view : "survey");
   }
 
   @PostMapping("/{id}/points")

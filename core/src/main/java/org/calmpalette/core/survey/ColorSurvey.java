@@ -1,6 +1,7 @@
 package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -81,7 +82,9 @@ public final class ColorSurvey {
     }
     List<ColorRow> rows = new ArrayList<>();
     byColor.forEach((value, uses) -> rows.add(new ColorRow(value, uses.get(0).color(), List.copyOf(uses))));
-    rows.sort((a, b) -> Integer.compare(b.uses().size(), a.uses().size()));
+    // What is fully transparent is no colour that anybody looks for.
+    rows.sort(Comparator.<ColorRow, Boolean>comparing(r -> r.color().alpha() == 0)
+        .thenComparing(Comparator.<ColorRow>comparingInt(r -> r.uses().size()).reversed()));
     return new Result(theme, List.copyOf(rows), List.copyOf(survey.bound), Set.copyOf(survey.customProperties));
   }
 
@@ -134,6 +137,7 @@ public final class ColorSurvey {
     private final List<Node.Rule> around;
     private final Tokens tokens;
     private List<Painted> paints;
+    private int inFallback;
 
     DeclarationReader(SheetPart part, Node.Declaration declaration, List<Node.Rule> around) {
       this.part = part;
@@ -195,7 +199,9 @@ public final class ColorSurvey {
           return;
         }
         if (hasFallback) {
+          inFallback++;
           read(fallback, after, names || declaration.isCustom());
+          inFallback--;
         }
         return;
       }
@@ -229,7 +235,7 @@ public final class ColorSurvey {
       int start = tokens.start(first);
       uses.add(new ColorUse(part.path(), part.offset() + start, part.offset() + tokens.end(end - 1),
           part.line(start), part.column(start), selectorText(), conditions(), declaration.property(),
-          part.sheet().text(first, end), color, triple, obstacle(), paints(), comment()));
+          part.sheet().text(first, end), color, triple, inFallback > 0, obstacle(), paints(), comment()));
     }
 
     private String obstacle() {

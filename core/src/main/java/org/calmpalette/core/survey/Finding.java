@@ -66,7 +66,7 @@ public record Finding(String kind, String file, int line, int column, String mes
 
   public Group group() {
     return switch (kind) {
-      case "missing-picture", "missing-stylesheet", "picture-elsewhere", "covered-target", "covered-content", "encoding" -> Group.SHOWN;
+      case "missing-picture", "missing-stylesheet", "covered-target", "covered-content", "encoding" -> Group.SHOWN;
       case "unreadable-text", "hidden-text" -> Group.SOME;
       case "heavy-picture", "other-host" -> Group.SLOW;
       case "near-colors", "repeated-color", "repeated-length", "needless-important", "sheet-order", "built-sheet" -> Group.LATER;
@@ -97,6 +97,7 @@ public record Finding(String kind, String file, int line, int column, String mes
       case "beaten-declaration" -> "Beaten everywhere";
       case "dead-rule" -> "Finds nothing";
       case "encoding" -> "Encoding";
+      case "circular-import", "circular-variable" -> "Circles";
       default -> "Broken syntax";
     };
   }

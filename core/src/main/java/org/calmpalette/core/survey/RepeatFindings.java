@@ -116,7 +116,7 @@ final class RepeatFindings {
 
   private static void repeated(ColorSurvey.Result colors, Map<String, SheetRole> roles, List<Finding> findings) {
     for (ColorRow row : colors.rows()) {
-      List<ColorUse> written = row.uses().stream().filter(u -> u.isLiftable() && !u.property().startsWith("--")
+      List<ColorUse> written = row.uses().stream().filter(u -> u.isLiftable() && !u.fallback() && !u.property().startsWith("--")
           && roles.get(u.file()).lasts()).toList();
       if (written.size() >= LEAST_COLOR_USES && row.color().alpha() > 0) {
         ColorUse first = written.get(0);

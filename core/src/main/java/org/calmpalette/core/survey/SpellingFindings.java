@@ -57,7 +57,8 @@ final class SpellingFindings {
     if (!styles || at.around().isEmpty() || d.isCustom() || value.contains("\\") || value.contains("progid:") || value.contains("expression(")) {
       return;
     }
-    if (important(at)) {
+    boolean keyframe = at.around().stream().anyMatch(r -> r instanceof Node.AtRule rule && rule.name().endsWith("keyframes"));
+    if (!keyframe && Readers.selector(at.part().sheet(), at.around()).isEmpty() || important(at)) {
       return;
     }
     Understanding understanding = Understanding.of(d.property(), value);

@@ -98,7 +98,7 @@ class HostileSheetTest {
           "c.css", "p {\n --a: var(--b);\n --b: var(--a) } q:nobody { c: d }");
       assertThat(Survey.of(theme).findings()).extracting(f -> f.kind() + " " + f.file() + ":" + f.line() + ":" + f.column())
           .containsExactly("missing-stylesheet index.html:1:1", "missing-stylesheet a.css:1:18", "circular-import b.css:1:1",
-              "unknown-selector c.css:3:18", "circular-variable c.css:2:2");
+              "circular-variable c.css:2:2", "unknown-selector c.css:3:18");
       Element p = page.document().selectFirst("p");
       var style = sheets.in(Window.of(800, 600), States.NONE).of(p);
       assertThat(style.computed("color")).isEqualTo("rgb(255, 0, 0)");

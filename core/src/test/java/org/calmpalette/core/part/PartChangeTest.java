@@ -1,0 +1,164 @@
+package org.calmpalette.core.part;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.LocalDate;
+import java.util.Set;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.cascade.Window;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.mend.Fix;
+import org.calmpalette.core.mend.Trial;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.PartChange.What;
+import org.calmpalette.core.setting.Allowed;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
+import org.junit.jupiter.api.Test;
+
+class PartChangeTest {
+  private static final String OWN = """
+      :root { --amber: #d8a13c }
+      .badge { background: var(--amber) url(a.png) repeat-x; border: 1px solid #123456 }
+      .button { background: var(--amber); padding: 4px 8px }
+      """;
+  private static final String LIBRARY = """
+      /*! Grid 2.1 | MIT */
+      .row .cell { color: #445566; margin: 3px }
+      @media (min-width: 10px) { .row .cell { border-left: 2px solid #778899 } }
+      """;
+  private static final String HTML = """
+      <!doctype html>
+      <head>
+        <link rel="stylesheet" href="own.css">
+        <link rel="stylesheet" href="grid.css">
+      </head>
+      <body><a class="badge">n</a><a class="button">b</a><a class="button">c</a>
+      <div class="row"><p class="cell">d</p><p class="cell">e</p></div></body>
+      """;
+
+  private static Rendered theme() {
+    return new Rendered(Themes.of("own.css", OWN, "grid.css", LIBRARY, "index.html", HTML));
+  }
+
+  private static PartChange at(Rendered r, String selector, String property, LocalDate dated) {
+    Page page = r.theme().pages().get(0);
+    int index = page.elements().indexOf(page.document().selectFirst(selector));
+    return new PartChange(r, page, index, null, property, Window.of(1000, 800), Set.of(), dated);
+  }
+
+  private static String after(Rendered r, Fix fix, String file) {
+    return Themes.text(fix.applied(r.theme()).files(), file);
+  }
+
+  private static String computed(Theme theme, String selector, String property) {
+    Page page = theme.pages().get(0);
+    return new Rendered(theme).styles(page, Window.of(1000, 800), States.NONE).of(page.document().selectFirst(selector)).computed(property);
+  }
+
+  private static What.NewSetting setting(String key, String value) {
+    return new What.NewSetting(new Setting(key, "Badge", "", "everywhere", value, new Allowed.AnyColor(), false), Place.EVERYWHERE);
+  }
+
+  @Test
+  void aPartIsCutLooseFromASharedColourAndNothingElseChanges() {
+    Rendered r = theme();
+    Fix fix = at(r, ".badge", "background-color", null).fix("rule", setting("badge-fill", "#d8a13c"));
+    assertThat(after(r, fix, "own.css")).isEqualTo(OWN.replaceFirst("var\\(--amber\\) url", "var(--badge-fill, #d8a13c) url"));
+    assertThat(Trial.of(r, fix).changed()).as("the default is today's colour").isEmpty();
+    Theme red = Theme.read(at(r, ".badge", "background-color", null).fix("rule", setting("badge-fill", "#ff0000")).on(r.theme())
+        .on(r.theme().files()), "x");
+    assertThat(computed(red, ".badge", "background-color")).isEqualTo("rgb(255, 0, 0)");
+    assertThat(computed(red, ".button", "background-color")).isEqualTo("rgb(216, 161, 60)");
+  }
+
+  @Test
+  void onePartOfSeveralGetsARuleOfItsOwnThatWins() {
+    Rendered r = theme();
+    Fix fix = at(r, ".button", "background-color", LocalDate.of(2026, 3, 1)).fix("only", new What.Value("#00ff00"));
+    assertThat(after(r, fix, "own.css")).startsWith(OWN).endsWith("""
+
+        /* 2026-03-01: Set the background colour of a.button to #00ff00 */
+        a:nth-of-type(2) {
+          background-color: #00ff00;
+        }
+        """);
+    Trial trial = Trial.of(r, fix);
+    assertThat(trial.parts()).isEqualTo(1);
+    assertThat(trial.properties()).containsExactly("background-color");
+    assertThat(at(r, ".button", "background-color", null).fix("--amber", new What.Value("#00ff00")).edits().get("own.css"))
+        .singleElement().satisfies(e -> assertThat(e.replacement()).isEqualTo("#00ff00"));
+  }
+
+  @Test
+  void whatStandsInAFrameworkIsOverriddenFromTheOwnSheetByTheLeastThatWins() {
+    Rendered r = theme();
+    Fix color = at(r, ".cell", "color", null).fix("rule", new What.Value("navy"));
+    assertThat(color.edits()).containsOnlyKeys("own.css");
+    assertThat(after(r, color, "own.css")).contains("body .row .cell {\n  color: navy;\n}");
+    assertThat(Trial.of(r, color).parts()).isEqualTo(2);
+    Fix border = at(r, ".cell", "border-left-color", null).fix("rule", new What.Nothing(Set.of("left")));
+    assertThat(after(r, border, "own.css")).contains("@media (min-width: 10px) {\n  body .row .cell {\n    border-left: 0;\n  }\n}");
+    assertThat(computed(border.applied(r.theme()), ".cell", "border-left-width")).isEqualTo("0");
+
+    Rendered lone = new Rendered(Themes.of("grid.css", LIBRARY, "index.html", HTML.replace("  <link rel=\"stylesheet\" href=\"own.css\">\n", "")));
+    Fix first = at(lone, ".cell", "color", null).fix("rule", new What.Value("navy"));
+    assertThat(after(lone, first, "index.html")).contains("grid.css\">\n  <link rel=\"stylesheet\" href=\"own.css\">\n</head>");
+    assertThat(computed(first.applied(lone.theme()), ".cell", "color")).isEqualTo("rgb(0, 0, 128)");
+  }
+
+  @Test
+  void bordersAndPaddingsGoSideBySideOrWhole() {
+    Rendered r = theme();
+    Fix all = at(r, ".button", "padding-left", null).fix("rule", new What.Nothing(Set.of()));
+    assertThat(after(r, all, "own.css")).contains("padding: 0 }");
+    Fix one = at(r, ".button", "padding-left", null).fix("rule", new What.Nothing(Set.of("left")));
+    assertThat(after(r, one, "own.css")).contains("padding: 4px 8px; padding-left: 0 }");
+    Fix picture = at(r, ".badge", "background-image", null).fix("rule", new What.Nothing(Set.of()));
+    assertThat(computed(picture.applied(r.theme()), ".badge", "background-image")).isEqualTo("none");
+    assertThat(computed(picture.applied(r.theme()), ".badge", "background-color")).isEqualTo("rgb(216, 161, 60)");
+    Fix border = at(r, ".badge", "border-top-color", null).fix("rule", new What.Value("red"));
+    assertThat(after(r, border, "own.css")).contains("border: 1px solid red }");
+  }
+
+  @Test
+  void valuesThatAreNoneAreRefused() {
+    PartChange change = at(theme(), ".badge", "background-color", null);
+    for (String bad : new String[] {"", "redd", "red; color: blue", "red } x {", "red /* x", "red !important"}) {
+      assertThatThrownBy(() -> change.fix("rule", new What.Value(bad))).as(bad).isInstanceOf(BadInputException.class);
+    }
+    assertThatThrownBy(() -> change.fix("--amber", new What.Nothing(Set.of()))).isInstanceOf(BadInputException.class);
+    assertThatThrownBy(() -> change.fix("rule", setting("amber", "#d8a13c"))).isInstanceOf(BadInputException.class)
+        .hasMessageContaining("own.css, line 1");
+  }
+
+  @Test
+  void aUtilityClassGoesIntoTheMarkupOfThePart() {
+    Rendered r = new Rendered(Themes.of("own.css", ".mute { color: gray } .big { font-size: 2em } .two { color: red; margin: 0 }",
+        "index.html", HTML, "b.html", HTML.replace("class=\"badge\"", "class='badge' id=z")));
+    Page page = r.theme().pages().get(0);
+    var badge = page.document().selectFirst(".badge");
+    assertThat(UtilityClass.of(r, page, badge, "color")).extracting(UtilityClass::name).containsExactly("mute");
+    Fix fix = UtilityClass.put(r, page, badge, "mute", true);
+    assertThat(after(r, fix, "index.html")).contains("<a class=\"badge mute\">n</a>");
+    assertThat(after(r, fix, "b.html")).contains("<a class='badge mute' id=z>n</a>");
+    assertThat(UtilityClass.put(r, page, page.document().selectFirst("body"), "mute", false).edits().get("index.html").get(0).replacement())
+        .isEqualTo(" class=\"mute\"");
+  }
+
+  @Test
+  void theSourceOfABuildIsOfferedWhereTheSheetIsMadeFromOne() {
+    Rendered r = new Rendered(Themes.of("main.css", "p { color: #aa0000 }", "scss/main.scss", "$ink:  #A00 !default;\n$n: 1px;\n",
+        "index.html", "<!doctype html><link rel=stylesheet href=main.css><p>x"));
+    Page page = r.theme().pages().get(0);
+    int p = page.elements().indexOf(page.document().selectFirst("p"));
+    PartLook look = PartLook.of(r, Readers.of(r.theme()), new PartIndex(r.theme().pages()), page, p, Window.of(1000, 800), Set.of());
+    String reach = look.aspect("text").orElseThrow().reaches().stream().map(PartLook.Reach::id).filter(i -> i.contains("@")).findFirst().orElseThrow();
+    Fix fix = new PartChange(r, page, p, null, "color", Window.of(1000, 800), Set.of(), null).fix(reach, new What.Value("#00a"));
+    assertThat(after(r, fix, "scss/main.scss")).isEqualTo("$ink:  #00a !default;\n$n: 1px;\n");
+  }
+}
