@@ -11,6 +11,10 @@ class Screenshots {
 
   private void take(Page page, String path, String name) {
     page.navigate(running.address + path);
+    shoot(page, name);
+  }
+
+  private void shoot(Page page, String name) {
     page.waitForTimeout(1500);
     page.screenshot(new Page.ScreenshotOptions().setPath(target.resolve(name + ".png")));
   }
@@ -22,7 +26,16 @@ class Screenshots {
     take(maker, "/themes", "themes");
     String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).getAttribute("href").replace("/survey", "");
     take(maker, theme + "/survey", "survey");
-    take(maker, theme + "/survey?view=findings", "findings");
+    maker.navigate(running.address + theme + "/survey");
+    Running.clickPart(maker, ".notice-badge");
+    shoot(maker, "part");
+    maker.navigate(running.address + theme + "/survey?view=findings");
+    maker.click("tr.pick[data-kind=covered-target] .name");
+    shoot(maker, "findings");
+    maker.navigate(running.address + theme + "/survey?view=search&q=radius");
+    maker.locator("tr.pick .name").last().click();
+    maker.locator("#card .ways-to-win button").first().click();
+    shoot(maker, "rules");
     take(maker, theme + "/settings?key=header-fill", "settings");
     take(maker, theme + "/history", "history");
     take(maker, theme + "/handover", "handover");

@@ -145,7 +145,7 @@ public final class Fates {
       // One group for the element itself and one for each of its pseudo-elements.
       Map<String, Map<FlatRule, List<RuleIndex.Entry>>> groups = new HashMap<>();
       styles.eachMatch(index, element, (entry, proximity) -> groups
-          .computeIfAbsent(String.valueOf(entry.selector().pseudoElement()), k -> new LinkedHashMap<>())
+          .computeIfAbsent(String.valueOf(entry.selector().pseudoElement()), k -> new IdentityHashMap<>())
           .computeIfAbsent(entry.rule(), k -> new ArrayList<>(1)).add(entry));
       Map<String, List<Held>> held = new HashMap<>();
       groups.forEach((pseudo, rules) -> rules.forEach((rule, entries) ->

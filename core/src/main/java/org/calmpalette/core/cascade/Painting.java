@@ -17,23 +17,6 @@ public final class Painting {
 
   private Painting() {}
 
-  /** True if the same declarations hold, in the same order of strength. */
-  public static boolean sameDeclarations(ElementStyle a, ElementStyle b) {
-    List<Applied> x = a.matchedDeclarations();
-    List<Applied> y = b.matchedDeclarations();
-    if (x.size() != y.size()) {
-      return false;
-    }
-    for (int i = 0; i < x.size(); i++) {
-      Applied p = x.get(i);
-      Applied q = y.get(i);
-      if (!p.property().equals(q.property()) || !p.value().equals(q.value()) || p.important() != q.important()) {
-        return false;
-      }
-    }
-    return true;
-  }
-
   /** The longhands whose values differ, on the element or its generated content. */
   public static List<String> differences(PageStyles a, Element in, PageStyles b, Element then) {
     List<String> differ = new ArrayList<>();
@@ -117,8 +100,29 @@ public final class Painting {
     return Properties.initial(longhand);
   }
 
-  public static boolean isInherited(String longhand) {
-    return Properties.isInherited(longhand);
+  /**
+   * Of an element that no changed rule finds, the longhands that differ because they do around it: the same ones, what
+   * takes the text colour, and what is measured by the size of the text.
+   *
+   * @param around longhands that differ on the parent
+   */
+  public static List<String> handedDown(ElementStyle a, ElementStyle b, List<String> around) {
+    Set<String> asked = new LinkedHashSet<>(around);
+    if (around.contains("color")) {
+      asked.addAll(List.of("background-color", "fill", "stroke", "border-top-color", "border-right-color", "border-bottom-color",
+          "border-left-color"));
+    }
+    if (around.contains("font-size")) {
+      asked.addAll(Properties.computed());
+    }
+    List<String> differ = new ArrayList<>();
+    for (String l : asked) {
+      boolean same = Properties.isComputed(l) ? a.computed(l).equals(b.computed(l)) : !Properties.isInherited(l) || a.winner(l).isPresent();
+      if (!same && (isDrawn(a, l) || isDrawn(b, l))) {
+        differ.add(l);
+      }
+    }
+    return differ;
   }
 
   /** The colour of a border that has no style shows nowhere. */

@@ -27,7 +27,7 @@ public final class Specimen {
       String all = Entities.escape(String.join(" ", names));
       String tag = names.stream().anyMatch(n -> n.contains("btn") || n.contains("button")) ? "button" : "div";
       // Each in a box of its own: what is fixed to the window, such as a backdrop, must not cover the others.
-      classes.append("    <div style=\"contain: layout paint; min-height: 2em; max-height: 12em; margin: .5em 0\"><").append(tag).append(tag.equals("button") ? " type=\"button\"" : "").append(" class=\"")
+      classes.append("    <div data-specimen style=\"contain: layout paint; min-height: 2em; max-height: 12em; margin: .5em 0\"><").append(tag).append(tag.equals("button") ? " type=\"button\"" : "").append(" class=\"")
           .append(all).append("\">").append(all).append("</").append(tag).append("></div>\n");
     }
     String section = classes.isEmpty() ? "" : """

@@ -7,8 +7,10 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.cascade.ChangedRules;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.cascade.Window;
@@ -40,8 +42,12 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
       Page then = after.page(page.source().file()).orElse(null);
       Set<Integer> here = new java.util.TreeSet<>();
       if (then != null) {
+        // Where the markup stays and only single rules change, only what those find has to be looked at.
+        Optional<ChangedRules> rules = page.source().text().equals(then.source().text())
+            ? ChangedRules.between(before.library().of(page), after.library().of(then)) : Optional.empty();
         for (Window window : WINDOWS) {
-          compare(before.styles(page, window, States.NONE), page, after.styles(then, window, States.NONE), then, here, properties);
+          compare(before.styles(page, window, States.NONE), page, after.styles(then, window, States.NONE), then,
+              rules.map(r -> r.on(page)), here, properties);
         }
       }
       if (!here.isEmpty()) {
@@ -51,25 +57,25 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
     return new Trial(changed, properties, Math.max(0, pages.size() - MOST_PAGES));
   }
 
-  private static void compare(PageStyles a, Page page, PageStyles b, Page then, Set<Integer> changed, Set<String> properties) {
+  private static void compare(PageStyles a, Page page, PageStyles b, Page then, Optional<ChangedRules.Finder> rules,
+      Set<Integer> changed, Set<String> properties) {
     List<Element> olds = body(page);
     List<Element> news = body(then);
     Map<Element, Integer> indices = new IdentityHashMap<>();
     page.elements().forEach(e -> indices.put(e, indices.size()));
-    Map<Element, Boolean> dirty = new IdentityHashMap<>();
+    Map<Element, List<String>> handed = new IdentityHashMap<>();
     for (int i = 0; i < Math.min(olds.size(), news.size()); i++) {
       Element e = olds.get(i);
-      boolean parentChanged = e.parent() != null && dirty.getOrDefault(e.parent(), i == 0);
-      boolean suspect = parentChanged || !Painting.sameDeclarations(a.of(e), b.of(news.get(i)));
-      if (suspect) {
-        List<String> differ = Painting.differences(a, e, b, news.get(i));
+      // Without the rules it is not known who reads a custom property that differs, so then each is compared in full.
+      List<String> inherits = rules.isPresent() && e.parent() != null ? handed.getOrDefault(e.parent(), List.of()) : List.of();
+      boolean found = rules.isEmpty() || rules.get().finds(e);
+      List<String> differ = found ? Painting.differences(a, e, b, news.get(i))
+          : inherits.isEmpty() ? List.of() : Painting.handedDown(a.of(e), b.of(news.get(i)), inherits);
+      if (!differ.isEmpty()) {
         properties.addAll(differ);
-        if (!differ.isEmpty()) {
-          changed.add(indices.get(e));
-        }
+        changed.add(indices.get(e));
+        handed.put(e, differ);
       }
-      // A custom property that differs is seen in what reads it, which may be further down.
-      dirty.put(e, suspect);
     }
   }
 

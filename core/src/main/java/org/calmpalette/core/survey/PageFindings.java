@@ -114,7 +114,9 @@ final class PageFindings {
           || Painting.declared(style, "text-shadow").filter(s -> !s.equals("none")).isPresent()) {
         continue;
       }
-      double ratio = Contrast.ratioOver(text.get(), ground.get().layers());
+      // In a specimen a class stands without what it is made to stand on: only its own ground can be judged.
+      boolean alone = e.parent() != null && e.parent().hasAttr("data-specimen") && ground.get().holder() != e;
+      double ratio = alone ? Double.MAX_VALUE : Contrast.ratioOver(text.get(), ground.get().layers());
       double size = px(style.computed("font-size"));
       boolean large = size >= LARGE || size >= LARGE_BOLD && px(style.computed("font-weight")) >= 700;
       double needed = large ? 3 : 4.5;

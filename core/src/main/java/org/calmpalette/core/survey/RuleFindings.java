@@ -118,8 +118,9 @@ final class RuleFindings {
   }
 
   private void sheet(SheetPart part) {
-    Map<Node.Rule, List<Located>> byRule = new LinkedHashMap<>();
-    Map<Node.Rule, Integer> alive = new HashMap<>();
+    // By the rule's first token: to hash a rule means to hash all that it holds.
+    Map<Integer, List<Located>> byRule = new LinkedHashMap<>();
+    Map<Integer, Integer> alive = new HashMap<>();
     int[] counts = new int[2];
     part.sheet().eachDeclaration((d, around) -> {
       Located at = new Located(part, d, List.copyOf(around));
@@ -130,8 +131,8 @@ final class RuleFindings {
       counts[0]++;
       counts[1] += fate.parts() > 0 ? 1 : 0;
       if (at.rule() != null) {
-        byRule.computeIfAbsent(at.rule(), k -> new ArrayList<>()).add(at);
-        alive.merge(at.rule(), fate.parts() > 0 ? 1 : 0, Integer::sum);
+        byRule.computeIfAbsent(at.rule().first(), k -> new ArrayList<>()).add(at);
+        alive.merge(at.rule().first(), fate.parts() > 0 ? 1 : 0, Integer::sum);
       }
       beaten(at, fate);
       if (d.important() && fate.parts() > 0 && !fate.importantNeeded() && fate.kind() != Fates.Kind.NOT_UNDERSTOOD) {
@@ -141,7 +142,7 @@ final class RuleFindings {
     if (counts[1] >= counts[0] * LEAST_USED) {
       byRule.forEach((rule, all) -> {
         if (alive.get(rule) == 0) {
-          dead(rule, all.get(0));
+          dead(all.get(0).rule(), all.get(0));
         }
       });
     }

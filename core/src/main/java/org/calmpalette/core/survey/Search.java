@@ -68,7 +68,7 @@ public final class Search {
   }
 
   private void sheet(SheetPart part) {
-    Set<Node.Rule> told = new LinkedHashSet<>();
+    Set<Integer> told = new LinkedHashSet<>();
     part.sheet().eachDeclaration((d, around) -> {
       Located at = new Located(part, d, around);
       Node.Rule rule = around.isEmpty() ? null : around.get(around.size() - 1);
@@ -76,7 +76,7 @@ public final class Search {
       String comment = Comments.above(part.sheet(), around);
       boolean named = has(selector) || has(comment);
       String text = d.property() + ": " + at.value() + (d.important() ? " !important" : "");
-      if (named && rule != null && told.add(rule)) {
+      if (named && rule != null && told.add(rule.first())) {
         int line = part.line(part.sheet().tokens().start(rule.first()));
         add(new Hit(has(selector) ? "selector" : "comment", part.path(), line, selector, "", at.nameStart(), comment, painted(at)));
       }

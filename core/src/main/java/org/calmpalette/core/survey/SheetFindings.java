@@ -112,10 +112,10 @@ final class SheetFindings {
 
   /** Custom properties of one rule that read each other in a circle are invalid: CSS Custom Properties 1, section 2.3. */
   private void variables(SheetPart part) {
-    Map<List<Node.Rule>, Map<String, Node.Declaration>> byRule = new LinkedHashMap<>();
+    Map<Integer, Map<String, Node.Declaration>> byRule = new LinkedHashMap<>();
     part.sheet().eachDeclaration((d, around) -> {
       if (d.isCustom()) {
-        byRule.computeIfAbsent(around, k -> new LinkedHashMap<>()).put(d.property(), d);
+        byRule.computeIfAbsent(around.isEmpty() ? -1 : around.get(around.size() - 1).first(), k -> new LinkedHashMap<>()).put(d.property(), d);
       }
     });
     for (Map<String, Node.Declaration> declared : byRule.values()) {
