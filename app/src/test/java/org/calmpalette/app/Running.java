@@ -124,6 +124,8 @@ public final class Running {
     page.waitForSelector("iframe[data-width]");
     List<Frame> frames = frames(page);
     Frame frame = frames.get(frames.size() - 1);
+    // The strip draws its frames to scale once their room is known; before that a place on the screen means nothing.
+    page.waitForTimeout(250);
     List<?> inside = (List<?>) frame.evaluate("s => { const e = document.querySelector(s); e.scrollIntoView({block: 'center', behavior: 'instant'});"
         + " const b = e.getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2]; }", selector);
     List<?> outside = (List<?>) page.evaluate("() => { const f = [...document.querySelectorAll('iframe[data-width]')].pop();"

@@ -103,6 +103,8 @@ class StrangerTest {
         <img src="evil.svg"><p style="background:url(https://evil.invalid/p.png)">styled</p></body></html>""",
         "two.html", "<h1>two</h1>", "evil.js", "window.hacked = 9", "a.css", "@import 'https://evil.invalid/i.css'; h1{color:#123}",
         "evil.svg", "<svg xmlns='http://www.w3.org/2000/svg'><script>fetch('https://evil.invalid/s')</script></svg>"));
+    // In the survey a click asks about a part; on the desk of settings links are followed.
+    page.navigate(page.url().replaceFirst("/survey.*", "/settings"));
     Frame frame = Running.frames(page).get(2);
     for (String id : List.of("#out", "#js", "#top", "#send")) {
       frame.dispatchEvent(id, "click");
@@ -110,7 +112,7 @@ class StrangerTest {
     page.waitForTimeout(400);
     assertThat(frame.evaluate("() => window.hacked ?? null")).isNull();
     assertThat(page.evaluate("() => window.hacked ?? null")).isNull();
-    assertThat(page.url()).contains("/survey");
+    assertThat(page.url()).contains("/settings");
     assertNothingWentOut(asked);
     assertThat(frame.evaluate("() => { try { return top.document.title } catch (e) { return e.name } }")).isEqualTo("SecurityError");
     assertThat(frame.evaluate("() => { try { return document.cookie } catch (e) { return e.name } }")).isEqualTo("SecurityError");
