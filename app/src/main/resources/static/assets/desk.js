@@ -13,9 +13,11 @@ const frames = new Frames(strip, {
     const list = [...counts.values()];
     const most = Math.max(...list.map((c) => c.count));
     const whenever = Math.max(...list.map((c) => c.whenever));
-    line.textContent = most + whenever === 0 ? "Paints nothing on this page."
-      : (most ? `Paints ${most} ${most === 1 ? "part" : "parts"} of this page.` : "")
-        + (whenever ? ` ${most ? "And" : "Paints"} ${whenever} in a state such as hover, dashed.` : "");
+    // A finding concerns parts; a colour or a setting paints them.
+    const verb = current().dataset.sure === "true" ? "Concerns" : "Paints";
+    line.textContent = most + whenever === 0 ? `${verb} nothing on this page.`
+      : (most ? `${verb} ${most} ${most === 1 ? "part" : "parts"} of this page.` : "")
+        + (whenever ? ` ${most ? "And" : verb} ${whenever} in a state such as hover, dashed.` : "");
   },
   onPick: (at, width) => lookAt(at, width),
   onOpen: (page) => {

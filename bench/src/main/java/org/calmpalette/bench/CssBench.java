@@ -4,8 +4,10 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
+import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.PageStyles;
@@ -13,7 +15,12 @@ import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.exchange.Specimen;
+import org.calmpalette.core.mend.Trial;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.PartChange;
+import org.calmpalette.core.part.PartIndex;
+import org.calmpalette.core.part.PartLook;
+import org.calmpalette.core.part.Readers;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Files;
 import org.calmpalette.core.theme.Theme;
@@ -49,6 +56,10 @@ public class CssBench {
     PageStyles.Sheets sheets;
     List<Element> elements;
     Theme theme;
+    Rendered rendered;
+    Readers readers;
+    PartIndex parts;
+    int at;
 
     @Setup
     public void read() throws IOException {
@@ -67,6 +78,9 @@ public class CssBench {
         files.put("page" + i + ".html", html);
       }
       theme = Theme.read(Files.of(files), "Bench");
+      rendered = new Rendered(theme);
+      readers = Readers.of(theme);
+      parts = new PartIndex(theme.pages());
     }
   }
 
@@ -136,5 +150,19 @@ public class CssBench {
   @Benchmark
   public Survey survey12Pages(Published p) {
     return Survey.of(p.theme);
+  }
+
+  /** Everything that a click on a part of a page asks. */
+  @Benchmark
+  public PartLook lookAtOnePart(Published p) {
+    p.at = (p.at + 37) % 280;
+    return PartLook.of(p.rendered, p.readers, p.parts, p.theme.pages().get(p.at % 12), 20 + p.at, Window.of(1440, 900), Set.of());
+  }
+
+  /** What giving one class another colour changes on all pages. */
+  @Benchmark
+  public Trial tryOneChange(Published p) {
+    PartChange change = new PartChange(p.rendered, p.theme.pages().get(0), 60, null, "color", Window.of(1440, 900), Set.of(), null);
+    return Trial.of(p.rendered, change.fix("only", new PartChange.What.Value("#123456")));
   }
 }

@@ -8,7 +8,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.IntConsumer;
 import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
@@ -82,12 +81,9 @@ final class PageFindings {
     this.roles = roles;
   }
 
-  /** @param progress hears which page is looked at, from 1 */
-  static List<Finding> of(Rendered rendered, Map<String, SheetRole> roles, IntConsumer progress) {
+  static List<Finding> of(Rendered rendered, Map<String, SheetRole> roles) {
     PageFindings found = new PageFindings(rendered, roles);
-    int number = 0;
     for (Page page : rendered.theme().pages()) {
-      progress.accept(++number);
       PageStyles styles = rendered.styles(page, WIDE, States.NONE);
       found.texts(page, styles);
       found.hidden(page, styles);

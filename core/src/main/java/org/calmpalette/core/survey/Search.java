@@ -24,7 +24,7 @@ import org.jsoup.nodes.Element;
 /** Finds words in all stylesheets and pages: in selectors, properties, values, comments and markup. */
 public final class Search {
   /** More than this nobody reads; the whole number is told. */
-  public static final int MOST = 200;
+  public static final int MOST = 80;
 
   private final String wanted;
   private final List<Hit> hits = new ArrayList<>();

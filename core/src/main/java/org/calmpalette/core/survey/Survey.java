@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.css.Node;
@@ -43,7 +44,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
   public static Survey of(Rendered rendered, ColorSurvey.Result colors, Progress progress) {
     Theme theme = rendered.theme();
     int pages = theme.pages().size();
-    int total = 2 * pages + 2;
+    int total = pages + 2;
     progress.step(0, total, "stylesheets");
     List<SheetSummary> summaries = new ArrayList<>();
     List<Finding> findings = new ArrayList<>();
@@ -55,14 +56,17 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
       findings.addAll(reading(part));
     }
     Map<String, SheetRole> roles = SheetRole.of(theme);
+    // Both go through all pages and need nothing of each other: one core each.
+    CompletableFuture<List<Finding>> onPages = CompletableFuture.supplyAsync(() -> PageFindings.of(rendered, roles));
     Map<Fates.Key, Fates.Fate> fates = Fates.of(theme.pages(), rendered.library(),
-        n -> progress.step(1 + n, total, "declarations on page " + n + " of " + pages));
+        n -> progress.step(n, total, "page " + n + " of " + pages));
     List<PictureUse> pictures = Pictures.of(theme);
     List<Addresses.Address> addresses = Addresses.of(theme);
     findings.addAll(SheetFindings.of(theme));
     findings.addAll(PictureFindings.of(theme, pictures, addresses));
     findings.addAll(SpellingFindings.of(theme, roles));
-    findings.addAll(PageFindings.of(rendered, roles, n -> progress.step(1 + pages + n, total, "texts on page " + n + " of " + pages)));
+    progress.step(pages + 1, total, "texts of the pages");
+    findings.addAll(onPages.join());
     findings.addAll(RuleFindings.of(rendered, roles, fates));
     findings.addAll(Addresses.elsewhere(theme, addresses));
     findings.addAll(RepeatFindings.of(theme, colors, roles));
