@@ -5,10 +5,13 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.exchange.ThemeFolder;
+import org.calmpalette.core.mend.SheetRole;
 import org.calmpalette.core.survey.ColorRow;
 import org.calmpalette.core.survey.ColorUse;
 import org.calmpalette.core.survey.Finding;
@@ -55,11 +58,38 @@ final class SurveyCommand implements Callable<Integer> {
 
   private static Map<String, Object> answer(Survey survey) {
     Map<String, Object> answer = new LinkedHashMap<>();
-    answer.put("stylesheets", survey.stylesheets());
+    answer.put("stylesheets", survey.stylesheets().stream().map(sheet -> answer(survey, sheet)).toList());
     answer.put("colors", survey.colors().rows().stream().map(SurveyCommand::answer).toList());
     answer.put("pictures", survey.pictures());
     answer.put("findings", survey.findings().stream().map(SurveyCommand::answer).toList());
     return answer;
+  }
+
+  private static Map<String, Object> answer(Survey survey, Survey.SheetSummary sheet) {
+    Map<String, Object> answer = new LinkedHashMap<>();
+    answer.put("file", sheet.file());
+    answer.put("bytes", sheet.bytes());
+    answer.put("rules", sheet.rules());
+    answer.put("declarations", sheet.declarations());
+    SheetRole role = survey.roles().get(sheet.file());
+    answer.put("role", role == null ? null : role.kind().name().toLowerCase(Locale.ROOT));
+    answer.put("because", role == null ? "" : role.because());
+    answer.put("fates", fates(survey, sheet.file()));
+    return answer;
+  }
+
+  /** How many declarations of a stylesheet come to what on the pages. */
+  private static Map<String, Integer> fates(Survey survey, String file) {
+    Map<String, Integer> counts = new LinkedHashMap<>();
+    for (Fates.Kind kind : Fates.Kind.values()) {
+      counts.put(kind.name().toLowerCase(Locale.ROOT).replace('_', '-'), 0);
+    }
+    survey.fates().forEach((key, fate) -> {
+      if (key.file().equals(file)) {
+        counts.merge(fate.kind().name().toLowerCase(Locale.ROOT).replace('_', '-'), 1, Integer::sum);
+      }
+    });
+    return counts;
   }
 
   private static Map<String, Object> answer(Finding f) {
@@ -97,7 +127,13 @@ final class SurveyCommand implements Callable<Integer> {
 
   private static void print(Survey survey, PrintWriter out) {
     for (Survey.SheetSummary s : survey.stylesheets()) {
-      out.printf("%s: %d bytes, %d rules, %d declarations%n", s.file(), s.bytes(), s.rules(), s.declarations());
+      out.printf("%s: %d bytes, %d rules, %d declarations%s%n", s.file(), s.bytes(), s.rules(), s.declarations(),
+          survey.roles().get(s.file()).lasts() ? "" : "; edits do not last: " + survey.roles().get(s.file()).because());
+      fates(survey, s.file()).forEach((kind, count) -> {
+        if (count > 0) {
+          out.printf("  %5d %s%n", count, kind.replace('-', ' '));
+        }
+      });
     }
     List<ColorRow> rows = survey.colors().rows();
     out.printf("%n%d colours%n", rows.size());

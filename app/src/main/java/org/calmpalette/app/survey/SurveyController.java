@@ -147,6 +147,9 @@ class SurveyController {
   private static void card(OpenTheme open, ColorRow row, Model model) {
     List<ColorUse> liftable = row.uses().stream().filter(ColorUse::isLiftable).toList();
     model.addAttribute("row", row);
+    // Where an edit does not last, one is told before it is made.
+    model.addAttribute("unlasting", row.uses().stream().map(ColorUse::file).distinct()
+        .filter(f -> !open.roles().get(f).lasts()).map(f -> f + ": " + open.roles().get(f).because()).toList());
     model.addAttribute("suggestion", Suggestion.of(liftable.isEmpty() ? row.uses() : liftable, open.theme(),
         open.colors().customProperties()));
     model.addAttribute("painted", row.uses().stream().flatMap(u -> u.paints().stream()).toList());

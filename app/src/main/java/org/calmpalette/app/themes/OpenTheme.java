@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.calmpalette.core.mend.SheetRole;
 import org.calmpalette.core.survey.ColorSurvey;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
@@ -25,6 +26,11 @@ public record OpenTheme(StoredTheme stored, Snapshot head, ThemeCache.Read read,
 
   public ColorSurvey.Result colors() {
     return read.colors();
+  }
+
+  /** Whose each stylesheet is, by path. */
+  public Map<String, SheetRole> roles() {
+    return read.roles();
   }
 
   public Survey survey() {

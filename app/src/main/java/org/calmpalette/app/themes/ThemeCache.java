@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.mend.SheetRole;
 import org.calmpalette.core.part.PartIndex;
 import org.calmpalette.core.part.Readers;
 import org.calmpalette.core.survey.ColorSurvey;
@@ -35,6 +36,7 @@ public class ThemeCache {
     private volatile Survey survey;
     private boolean started;
     private ColorSurvey.Result colors;
+    private Map<String, SheetRole> roles;
     private Readers readers;
     private PartIndex parts;
 
@@ -56,6 +58,13 @@ public class ThemeCache {
         colors = ColorSurvey.of(theme);
       }
       return colors;
+    }
+
+    public synchronized Map<String, SheetRole> roles() {
+      if (roles == null) {
+        roles = SheetRole.of(theme);
+      }
+      return roles;
     }
 
     public synchronized Readers readers() {

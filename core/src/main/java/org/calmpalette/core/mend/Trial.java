@@ -31,10 +31,11 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
   private static final Window[] WINDOWS = {Window.of(390, 800), Window.of(1440, 900)};
 
   public static Trial of(Rendered before, Fix fix) {
-    return between(before, new Rendered(fix.applied(before.theme())));
+    return between(before, new Rendered(fix.applied(before.theme())), false);
   }
 
-  static Trial between(Rendered before, Rendered after) {
+  /** @param everything whether every element is looked at, even where few can have changed */
+  static Trial between(Rendered before, Rendered after, boolean everything) {
     Map<String, List<Integer>> changed = new LinkedHashMap<>();
     Set<String> properties = new LinkedHashSet<>();
     List<Page> pages = before.theme().pages();
@@ -43,7 +44,7 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
       Set<Integer> here = new java.util.TreeSet<>();
       if (then != null) {
         // Where the markup stays and only single rules change, only what those find has to be looked at.
-        Optional<ChangedRules> rules = isSameMarkup(page, then)
+        Optional<ChangedRules> rules = !everything && isSameMarkup(page, then)
             ? ChangedRules.between(before.library().of(page), after.library().of(then)) : Optional.empty();
         for (Window window : WINDOWS) {
           compare(before.styles(page, window, States.NONE), page, after.styles(then, window, States.NONE), then,
