@@ -14,7 +14,6 @@ import java.util.function.IntConsumer;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
-import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.Stateless;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;

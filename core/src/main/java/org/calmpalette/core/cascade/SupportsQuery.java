@@ -14,12 +14,6 @@ final class SupportsQuery {
     return condition(Part.read(condition));
   }
 
-  /** The condition of an {@code @import}, which may be a bare declaration. */
-  static boolean matchesImport(String condition) {
-    return condition.contains(":") && !condition.strip().startsWith("(") && !condition.strip().startsWith("not")
-        ? declaration(condition) : matches(condition);
-  }
-
   private static boolean condition(List<Part> parts) {
     if (parts.isEmpty()) {
       return false;

@@ -81,11 +81,6 @@ public enum Understanding {
     return words;
   }
 
-  /** True if the property's values may hold a colour. */
-  public static boolean takesColor(String property) {
-    return KEYWORDS.getOrDefault(property, Set.of()).contains("<color>");
-  }
-
   private static Map<String, Set<String>> read() {
     try (InputStream in = Understanding.class.getResourceAsStream("keywords.txt")) {
       Map<String, Set<String>> read = new HashMap<>();

@@ -48,10 +48,6 @@ public record Fix(String title, SortedMap<String, List<Edit>> edits, SortedMap<S
     return new Fix(title, edits, all);
   }
 
-  public Fix titled(String other) {
-    return new Fix(other, edits, files);
-  }
-
   public boolean isEmpty() {
     return edits.isEmpty() && files.isEmpty();
   }

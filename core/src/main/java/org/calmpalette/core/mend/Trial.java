@@ -16,7 +16,6 @@ import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
-import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
 
 /**

@@ -18,7 +18,6 @@ import javax.imageio.ImageIO;
 import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.mend.Fix;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;

@@ -25,6 +25,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.PageSelector;
 import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.part.Readers;
+import org.calmpalette.core.part.WhyNot;
 import org.calmpalette.core.theme.SheetPart;
 
 /** Rules of the maker's own that do nothing on the pages, and what is in their way. */
@@ -167,22 +168,10 @@ final class RuleFindings {
       return;
     }
     findings.add(new Finding("beaten-declaration", at.part().path(), at.line(), 0, text(at) + " wins nowhere: "
-        + by.selector() + " { " + by.property() + ": " + by.written() + " } in " + by.file() + ", line " + by.line() + ", beats it by "
-        + reason(by.because()) + ".", "Take it out; or make it win, under “Why does it not win?”.")
+        + by.selector() + " { " + by.property() + ": " + by.written() + " } in " + by.file() + ", line " + by.line() + ", beats it, "
+        + WhyNot.reason(by.because()) + ".", "Take it out; or make it win, under “Why does it not win?”.")
         .about(text(at)).painting(painted(at)).fixedBy(() -> Fix.edit("Took out “" + at.declaration().property() + ": " + at.value() + "” of "
             + at.part().sheet().prelude(at.rule()) + ", which won nowhere", at.part().path(), removal(at))));
-  }
-
-  static String reason(String because) {
-    return switch (because) {
-      case "importance" -> "!important";
-      case "order" -> "coming later";
-      case "specificity" -> "a more specific selector";
-      case "layer" -> "its cascade layer";
-      case "style attribute" -> "standing in a style attribute";
-      case "scope" -> "a nearer scope";
-      default -> because;
-    };
   }
 
   /** A value for older browsers before one for newer ones, in one rule: common practice. */
