@@ -30,6 +30,9 @@ const frames = new Frames(strip, {
 pagePick?.addEventListener("change", () => frames.open(pagePick.value));
 frames.onReady = () => judge();
 
+// The root element is the first one of every page.
+const ROOT = 1;
+
 // Parts of the page: pointed at in a frame, or walked to from one to the next.
 const desk = document.querySelector("[data-part-address]");
 if (desk) frames.picking(true);
@@ -270,12 +273,8 @@ let outlinesHidden = false;
 addEventListener("calm:key", ({ detail }) => {
   if (detail === "o") frames.hide(outlinesHidden = !outlinesHidden);
   if (detail === "/") (search || document.querySelector("[data-search-all]"))?.focus();
-  if (detail === "p" && desk) lookAt(card.querySelector("[data-part]")?.dataset.at || bodyIndex()).then(() => card.querySelector("[data-go]:not(:disabled)")?.focus());
+  if (detail === "p" && desk) lookAt(card.querySelector("[data-part]")?.dataset.at || ROOT).then(() => card.querySelector("[data-go]:not(:disabled)")?.focus());
 });
-// The first element of the page after html, head and what the head holds is found by its name on the server's side.
-function bodyIndex() {
-  return 1;
-}
 showCard(false);
 const asked = new URLSearchParams(location.search).get("at");
 if (desk && asked) lookAt(asked);

@@ -7,8 +7,12 @@ import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.Simple;
 import org.calmpalette.core.css.selector.Specificity;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.page.Page;
+import org.jsoup.nodes.Element;
 
 /**
  * A selector raised by the least that beats another declaration: CSS Cascade 5, section 6, and Selectors 4, section 17.
@@ -22,9 +26,10 @@ public record Strengthened(String selector, boolean important, boolean raised) {
    * @param selector of the rule that is to win, as a list
    * @param winner what it has to beat; null for nothing
    * @param after whether the rule comes after the winner
+   * @param pages on which a raised selector has to find the same elements
    * @return empty if no rule outside can beat it: an important declaration in a layer
    */
-  public static Optional<Strengthened> over(SelectorList selector, Explanation.Cause winner, boolean after) {
+  public static Optional<Strengthened> over(SelectorList selector, Explanation.Cause winner, boolean after, List<Page> pages) {
     if (winner == null || winner.origin() == Origin.USER_AGENT && !winner.important() || winner.origin() == Origin.PRESENTATION) {
       return Optional.of(new Strengthened(selector.toString(), false, false));
     }
@@ -38,7 +43,7 @@ public record Strengthened(String selector, boolean important, boolean raised) {
     for (ComplexSelector s : selector.selectors()) {
       String text = s.toString();
       if (!strongEnough && !beats(s.specificity(), winner.specificity(), after)) {
-        Optional<String> more = raise(s, winner.specificity(), after);
+        Optional<String> more = raise(s, winner.specificity(), after, pages);
         if (more.isEmpty()) {
           return Optional.of(new Strengthened(selector.toString(), true, false));
         }
@@ -55,8 +60,8 @@ public record Strengthened(String selector, boolean important, boolean raised) {
     return by > 0 || by == 0 && after;
   }
 
-  /** Tried from the least to the most; every variant finds the same elements. */
-  private static Optional<String> raise(ComplexSelector s, Specificity other, boolean after) {
+  /** Tried from the least to the most; a variant that finds less, such as {@code body .x} for a class of the body, is passed over. */
+  private static Optional<String> raise(ComplexSelector s, Specificity other, boolean after, List<Page> pages) {
     String text = s.toString();
     List<String> variants = new ArrayList<>();
     boolean rooted = s.compounds().get(0).simples().stream().anyMatch(x -> x.toString().equals(":root")
@@ -72,7 +77,12 @@ public record Strengthened(String selector, boolean important, boolean raised) {
     String bare = text.substring(0, text.length() - end.length());
     for (int n = 1; n <= MOST_REPEATS; n++) {
       if (!handle.isEmpty()) {
-        variants.add(bare + handle.repeat(n) + end);
+        String repeated = bare + handle.repeat(n) + end;
+        variants.add(repeated);
+        if (!rooted) {
+          variants.add("body " + repeated);
+          variants.add("html body " + repeated);
+        }
       } else if (!rooted) {
         variants.add(":root".repeat(n) + " " + text);
       } else {
@@ -84,6 +94,18 @@ public record Strengthened(String selector, boolean important, boolean raised) {
       variants.add(id.isEmpty() ? bare + ":not(#\\_)".repeat(n) + end : bare + id.repeat(n) + end);
     }
     return variants.stream().filter(v -> SelectorList.parse(v)
-        .filter(l -> beats(l.mostSpecific(), other, after)).isPresent()).findFirst();
+        .filter(l -> beats(l.mostSpecific(), other, after) && count(l, pages) == count(new SelectorList(List.of(s)), pages)).isPresent())
+        .findFirst();
+  }
+
+  private static int count(SelectorList list, List<Page> pages) {
+    int found = 0;
+    for (Page page : pages) {
+      SelectorMatcher matcher = new SelectorMatcher(page.document(), States.ANY);
+      for (Element e : page.elements()) {
+        found += e != page.document() && list.selectors().stream().anyMatch(s -> matcher.matches(s, e)) ? 1 : 0;
+      }
+    }
+    return found;
   }
 }

@@ -287,7 +287,7 @@ public final class PartChange {
   private Fix written(String title, String selector, List<String> conditions, Explanation.Cause winner, List<String> declarations) {
     OwnSheet own = new OwnSheet(rendered, roles);
     boolean after = winner == null || rendered.theme().pages().stream().allMatch(p -> own.comesAfter(winner.file(), p));
-    Strengthened strong = SelectorList.parse(selector).flatMap(l -> Strengthened.over(l, winner, after))
+    Strengthened strong = SelectorList.parse(selector).flatMap(l -> Strengthened.over(l, winner, after, rendered.theme().pages()))
         .orElseThrow(() -> new BadInputException("An !important in a layer paints this, which no rule outside can beat: "
             + winner.file() + ", line " + winner.line() + ".", "Change that declaration itself."));
     StringBuilder css = new StringBuilder();

@@ -100,7 +100,7 @@ public record WhyNot(String id, String label, Fix fix) {
         SelectorList now = SelectorList.parse(text).orElseThrow();
         Explanation.Cause normal = new Explanation.Cause(by.file(), by.line(), by.column(), by.selector(), by.specificity(), false, "",
             by.property(), by.written(), by.because(), by.start(), by.origin(), by.conditions());
-        Strengthened strong = Strengthened.over(now, normal, false).orElse(null);
+        Strengthened strong = Strengthened.over(now, normal, false, rendered.theme().pages()).orElse(null);
         if (strong == null || strong.important()) {
           return Optional.empty();
         }
