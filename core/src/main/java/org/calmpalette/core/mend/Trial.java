@@ -1,7 +1,6 @@
 package org.calmpalette.core.mend;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -116,10 +115,5 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
   /** The numbers by page, such as {@code index.html 1}. */
   public List<String> byPage() {
     return changed.entrySet().stream().map(e -> e.getKey() + " " + e.getValue().size()).toList();
-  }
-
-  @Override
-  public String toString() {
-    return inWords() + Arrays.toString(byPage().toArray());
   }
 }

@@ -169,7 +169,7 @@ final class RuleFindings {
     }
     findings.add(new Finding("beaten-declaration", at.part().path(), at.line(), 0, text(at) + " wins nowhere: "
         + by.selector() + " { " + by.property() + ": " + by.written() + " } in " + by.file() + ", line " + by.line() + ", beats it, "
-        + WhyNot.reason(by.because()) + ".", "Take it out; or make it win, under “Why does it not win?”.")
+        + WhyNot.reason(by.because()) + ".", "Take it out; or find it under Rules and make it win.")
         .about(text(at)).painting(painted(at)).fixedBy(() -> Fix.edit("Took out “" + at.declaration().property() + ": " + at.value() + "” of "
             + at.part().sheet().prelude(at.rule()) + ", which won nowhere", at.part().path(), removal(at))));
   }
