@@ -1,5 +1,5 @@
 // The maker's desk: choosing a row brings its card, and outlines in the frames what it paints.
-import { Frames, css, isColor, words } from "./frames.js";
+import { Asking, Frames, later, pair, words } from "./frames.js";
 
 const strip = document.querySelector("[data-strip]");
 const about = document.querySelector("[data-about]");
@@ -28,7 +28,6 @@ const frames = new Frames(strip, {
   },
 });
 pagePick?.addEventListener("change", () => frames.open(pagePick.value));
-frames.onReady = () => judge();
 
 // The root element is the first one of every page.
 const ROOT = 1;
@@ -146,23 +145,77 @@ function select(value) {
   }
 }
 
-// Fields of a card that the frames follow while one types.
+// A card: the frames follow what is typed, of the fields only those show that belong to what was chosen.
 function follow(now) {
-  const field = now.querySelector("[data-default]");
-  if (field) {
-    const picker = now.querySelector("input[type=color]");
-    const dot = now.querySelector("[data-default-dot]");
-    const changed = () => {
-      const value = field.value.trim();
-      if (!isColor(value)) return;
-      dot?.setAttribute("fill", value);
-      frames.values(`:root{${css(now.dataset.key, value, now.dataset.triple === "true")}}`);
-      frames.show(JSON.parse(now.dataset.marks), { color: value, reveal: false });
-      judge();
-    };
-    field.addEventListener("input", changed);
-    picker?.addEventListener("input", () => { field.value = picker.value; changed(); });
+  shape(now);
+  later(now);
+  swatches(now);
+  uses(now);
+  if (!now.dataset.try) return;
+  const asking = new Asking(now.dataset.try);
+  let soon = 0;
+  const attempt = () => {
+    clearTimeout(soon);
+    soon = setTimeout(async () => {
+      const trial = await asking.ask(now);
+      if (trial) tried(now, trial);
+    }, 90);
+  };
+  now.addEventListener("input", (event) => { pair(event); shape(now); attempt(); });
+  attempt();
+}
+async function tried(now, trial) {
+  const line = now.querySelector("[data-refused]");
+  if (line) line.textContent = trial.refusal ? `${trial.refusal} ${trial.mend}` : "";
+  if (!Object.keys(trial.css).length) return;
+  frames.values(trial);
+  const colors = Object.keys(trial.candidates);
+  const color = colors.length && !now.dataset.banded ? chosenColor(now) || now.dataset.color : null;
+  frames.show(JSON.parse(now.dataset.marks), { color, reveal: false });
+  if (!colors.length) return;
+  await frames.whenReady();
+  const answers = await frames.measure(Object.values(trial.candidates), trial.probes);
+  colors.forEach((value, i) => {
+    const place = now.querySelector(`[data-of=own] input[type=radio][name=v][value="${CSS.escape(value)}"]`)?.closest("label").querySelector(".ratio");
+    const said = words(answers[i]);
+    if (place) {
+      place.textContent = said ? said.short : "";
+      place.className = "ratio" + (said?.state === "breaks" ? " state-breaks" : "");
+    }
+  });
+  const said = words(answers[Math.max(0, colors.indexOf(chosenColor(now)))] ?? answers[answers.length - 1]);
+  const judged = now.querySelector("[data-judged]");
+  judged.className = "reading " + (said ? `state-${said.state}` : "quiet");
+  judged.textContent = said ? said.long : "No text on this page stands on it or is painted by it.";
+}
+const chosenColor = (now) => now.querySelector("[data-of=own] input[name=v]:checked, [data-of=own] input[name=v][data-any]")?.value.trim() ?? "";
+
+function shape(now) {
+  for (const d of now.querySelectorAll("[data-default]")) {
+    const how = d.querySelector("[data-how-field]")?.value ?? "own";
+    d.querySelectorAll("[data-of]").forEach((part) => { part.hidden = part.dataset.of !== how; });
+    const way = d.querySelector("[data-way]")?.value ?? "same";
+    const by = d.querySelector("[data-by]");
+    if (by) by.hidden = way === "same" || way === "readable";
+    const mixed = d.querySelector("[data-with]");
+    if (mixed) mixed.hidden = way !== "mixed";
   }
+  for (const m of now.querySelectorAll("[data-modes]")) {
+    const mode = m.querySelector("input[type=radio]:checked")?.value;
+    m.querySelectorAll("[data-mode]").forEach((part) => { part.hidden = part.dataset.mode !== mode; });
+  }
+}
+function swatches(now) {
+  now.querySelectorAll("[data-add-color]").forEach((b) => b.addEventListener("click", () => {
+    const area = b.closest("[data-mode]").querySelector("[data-swatch-lines]");
+    const lines = area.value.split("\n").map((l) => l.trim()).filter(Boolean);
+    if (!lines.includes(b.dataset.addColor)) area.value = [...lines, b.dataset.addColor].join("\n");
+    area.dispatchEvent(new Event("input", { bubbles: true }));
+  }));
+  if (!now.dataset.try) now.addEventListener("input", (event) => { pair(event); shape(now); });
+}
+// The uses of a colour, to be lifted together.
+function uses(now) {
   const all = now.querySelector("[data-all]");
   const boxes = [...now.querySelectorAll("[data-use]")];
   const count = () => {
@@ -183,40 +236,12 @@ function follow(now) {
   });
   now.querySelector(".uses")?.addEventListener("pointerleave", () =>
     frames.show(JSON.parse(now.dataset.marks), { color: now.dataset.color, reveal: false }));
-  const allowed = now.querySelector("[data-swatch-values]");
-  const shape = () => {
-    if (allowed) allowed.hidden = now.querySelector("[name=allowed]:checked")?.value !== "swatches";
-  };
-  now.querySelectorAll("[name=allowed]").forEach((r) => r.addEventListener("change", shape));
-  shape();
-  now.querySelectorAll("[data-add-color]").forEach((b) => b.addEventListener("click", () => {
-    const area = now.querySelector("textarea[name=swatches]");
-    const lines = area.value.split("\n").map((l) => l.trim()).filter(Boolean);
-    if (!lines.includes(b.dataset.addColor)) area.value = [...lines, b.dataset.addColor].join("\n");
-    area.dispatchEvent(new Event("input"));
-  }));
   count();
-  judge();
-}
-
-// How well texts read on, or in, the value of the card.
-async function judge() {
-  const now = current();
-  const line = now?.querySelector("[data-judged]");
-  const field = now?.querySelector("[data-default]");
-  if (!line || !field || !isColor(field.value)) return;
-  await frames.whenReady();
-  const { key, triple } = now.dataset;
-  const rule = (value) => `:root{${css(key, value, triple === "true")}}`;
-  const [answer] = await frames.measure([rule(field.value)], [rule("#000000"), rule("#ffffff")]);
-  const said = words(answer);
-  line.className = "reading " + (said ? `state-${said.state}` : "quiet");
-  line.textContent = said ? said.long : "No text on this page stands on it or is painted by it.";
 }
 
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id === "card") {
-    frames.values("");
+    frames.values();
     showCard();
     card.scrollTop = 0;
   }
@@ -256,6 +281,87 @@ document.querySelector(".ledger")?.addEventListener("keydown", (event) => {
     next.click();
   }
 });
+// The order of settings: dragged, or with Alt and an arrow.
+const ordered = document.querySelector("table.ordered");
+function move(key, before) {
+  const values = { key, before, base: ordered.dataset.base, _csrf: document.querySelector("input[name=_csrf]").value };
+  htmx.ajax("POST", ordered.dataset.move, { target: "#notice", swap: "innerHTML", values });
+}
+let dragged = null;
+ordered?.addEventListener("dragstart", (event) => {
+  dragged = event.target.closest("tr.pick");
+  event.dataTransfer.effectAllowed = "move";
+});
+ordered?.addEventListener("dragover", (event) => {
+  const over = event.target.closest("tr.pick");
+  if (!dragged || !over || over === dragged) return;
+  event.preventDefault();
+  ordered.querySelectorAll(".drop-here").forEach((r) => r.classList.remove("drop-here"));
+  over.classList.add("drop-here");
+});
+ordered?.addEventListener("drop", (event) => {
+  const over = event.target.closest("tr.pick");
+  if (!dragged || !over || over === dragged) return;
+  event.preventDefault();
+  move(dragged.dataset.row, over.dataset.row);
+});
+ordered?.addEventListener("dragend", () => {
+  dragged = null;
+  ordered.querySelectorAll(".drop-here").forEach((r) => r.classList.remove("drop-here"));
+});
+ordered?.addEventListener("keydown", (event) => {
+  if (!event.altKey || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+  event.preventDefault();
+  event.stopPropagation();
+  const rows = [...ordered.querySelectorAll("tr.pick")];
+  const at = rows.indexOf(event.target.closest("tr.pick"));
+  // Down means: the next one comes before this one.
+  if (event.key === "ArrowUp" && at > 0) move(rows[at].dataset.row, rows[at - 1].dataset.row);
+  if (event.key === "ArrowDown" && at >= 0 && rows[at + 1]) move(rows[at + 1].dataset.row, rows[at].dataset.row);
+}, true);
+
+// Many at once.
+const each = document.querySelector("[data-each]");
+function ticked() {
+  const count = document.querySelectorAll("input[form=each]:checked").length;
+  each.hidden = count === 0;
+  each.querySelector("[data-ticked]").textContent = count;
+  each.querySelector("[data-place-field]").hidden = each.elements.what.value !== "place";
+}
+if (each) {
+  document.querySelector(".ledger").addEventListener("change", ticked);
+  ticked();
+}
+
+// The strip: its widths, and one frame at full size.
+const widths = document.querySelector("[data-widths]");
+widths?.querySelectorAll("[data-set-widths]").forEach((b) => b.addEventListener("click", () => { widths.elements.widths.value = b.dataset.setWidths; }));
+widths?.addEventListener("submit", (event) => {
+  event.preventDefault();
+  const list = widths.elements.widths.value.trim().split(/[\s,]+/).map(Number);
+  if (list.length < 1 || list.length > 5 || list.some((w) => !Number.isInteger(w) || w < 200 || w > 4000)) {
+    widths.querySelector("[data-widths-problem]").textContent = "Write one to five whole numbers from 200 to 4000.";
+    return;
+  }
+  document.cookie = `calm-strip=${list.join("-")}${widths.elements.together.checked ? "-t" : ""};path=/;max-age=31536000;samesite=lax`;
+  location.reload();
+});
+function whole(figure) {
+  const was = figure.classList.contains("full");
+  document.querySelectorAll(".full").forEach((f) => f.classList.remove("full"));
+  figure.classList.toggle("full", !was);
+  figure.querySelector("[data-full]").textContent = was ? "full size" : "back";
+  frames.fit();
+}
+strip?.addEventListener("click", (event) => {
+  const button = event.target.closest("[data-full]");
+  if (button) whole(button.closest("figure"));
+});
+addEventListener("keydown", (event) => {
+  const figure = document.querySelector(".full");
+  if (event.key === "Escape" && figure) whole(figure);
+});
+
 const search = document.querySelector("[data-search]");
 search?.addEventListener("input", () => {
   const wanted = search.value.trim().toLowerCase();
@@ -271,6 +377,7 @@ search?.addEventListener("input", () => {
 
 let outlinesHidden = false;
 addEventListener("calm:key", ({ detail }) => {
+  if (detail === "w") document.getElementById("widths")?.showModal();
   if (detail === "o") frames.hide(outlinesHidden = !outlinesHidden);
   if (detail === "/") (search || document.querySelector("[data-search-all]"))?.focus();
   if (detail === "p" && desk) lookAt(card.querySelector("[data-part]")?.dataset.at || ROOT).then(() => card.querySelector("[data-go]:not(:disabled)")?.focus());

@@ -228,9 +228,58 @@ addEventListener("click", (event) => {
   if (now) tell({ type: "pick", at: Number(now.dataset.calmAt) });
 }, true);
 
+// What bound parts of the page get while values are tried. A part that the build wrote once for each band is left with the
+// copy that shows; what is hidden or of another level comes back with the next trial.
+const ATTRIBUTES = { "data-setting-alt": "alt", "data-setting-href": "href" };
+function fill(fills) {
+  for (const { attribute, key, text, poster } of fills) {
+    for (const element of find(`[${attribute}="${CSS.escape(key)}"]`)) {
+      if (attribute === "data-setting-text") {
+        if (element.innerText !== text) element.replaceChildren(...text.split("\n").flatMap((line, i) => (i ? [document.createElement("br"), line] : [line])));
+      } else if (attribute === "data-setting-show") {
+        element.style.setProperty("display", text === "false" ? "none" : "", text === "false" ? "important" : "");
+        if (text === "true") element.removeAttribute("data-setting-hidden");
+      } else if (attribute === "data-setting-level") {
+        relevel(element, text);
+      } else if (attribute === "data-setting-src") {
+        if (element.src !== new URL(text || "about:blank", location).href) {
+          element.removeAttribute("srcset");
+          element.src = text;
+          element.style.display = text || poster ? "" : "none";
+        }
+        if (element.matches("video")) element.poster = poster;
+      } else if (ATTRIBUTES[attribute]) {
+        element.setAttribute(ATTRIBUTES[attribute], text);
+      }
+    }
+  }
+}
+function relevel(element, level) {
+  if (!/^h[1-6]$/i.test(element.tagName) || element.tagName[1] === level || !/^[1-6]$/.test(level)) return;
+  const other = document.createElement(`h${level}`);
+  for (const { name, value } of element.attributes) other.setAttribute(name, value);
+  other.append(...element.childNodes);
+  element.replaceWith(other);
+}
+
+// Frames that scroll together go to the same share of their pages.
+let told = 0;
+let moved = 0;
+addEventListener("scroll", () => {
+  if (performance.now() - moved < 120 || performance.now() - told < 30) return;
+  told = performance.now();
+  const room = document.documentElement.scrollHeight - innerHeight;
+  tell({ type: "scrolled", share: room > 0 ? scrollY / room : 0 });
+}, { passive: true });
+function scrollToShare(share) {
+  moved = performance.now();
+  scrollTo({ top: share * (document.documentElement.scrollHeight - innerHeight), behavior: "instant" });
+}
+
 addEventListener("message", ({ source, data }) => {
   if (source !== desk || !data || typeof data.type !== "string") return;
-  if (data.type === "values") { trial.textContent = data.css; draw(); }
+  if (data.type === "values") { trial.textContent = data.css; fill(data.fills); draw(); }
+  if (data.type === "scroll") scrollToShare(data.share);
   if (data.type === "show") show(data);
   if (data.type === "measure") measure(data);
   if (data.type === "picking") { picking = data.on; if (!picking) point(null); }

@@ -8,6 +8,7 @@ export class Frames {
     this.last = {};
     this.waiting = new Map();
     this.next = 1;
+    this.bands = JSON.parse(root.dataset.bands || "[]");
     this.onShown = onShown;
     this.onPick = onPick;
     addEventListener("message", (event) => this.hear(event, onOpen));
@@ -18,6 +19,8 @@ export class Frames {
   fit() {
     const room = this.root.clientWidth;
     const height = Number(this.root.dataset.height) || 280;
+    const whole = this.windows.find((f) => f.closest(".full"));
+    if (whole) return this.fitWhole(whole);
     const total = this.windows.reduce((sum, f) => sum + Number(f.dataset.width), 0);
     const scale = Math.min(Number(this.root.dataset.most) || 1, (room - 18 * (this.windows.length - 1) - 2 * this.windows.length) / total);
     for (const frame of this.windows) {
@@ -33,17 +36,38 @@ export class Frames {
     this.again("show");
   }
 
+  // One frame over everything else, as large as it is where there is room.
+  fitWhole(frame) {
+    const width = Number(frame.dataset.width);
+    const scale = Math.min(1, innerWidth / width);
+    frame.width = width;
+    frame.height = Math.round((innerHeight - 40) / scale);
+    frame.style.transform = `scale(${scale})`;
+    frame.parentElement.style.width = `${width * scale}px`;
+    frame.parentElement.style.height = `${innerHeight - 40}px`;
+    this.scale = scale;
+    this.again("show");
+  }
+
+  // The band of a frame: the first one that is not over at its width.
+  band(frame) {
+    return this.bands.find(([, to]) => Number(frame.dataset.width) < to + 1)?.[0] ?? "";
+  }
+
   send(message) {
     for (const frame of this.windows) frame.contentWindow.postMessage(message, "*");
   }
 
   again(type) {
-    if (this.last[type]) this.send(this.last[type] = { ...this.last[type], scale: this.scale });
+    const last = this.last[type];
+    if (typeof last === "function") for (const frame of this.windows) frame.contentWindow.postMessage(last(frame), "*");
+    else if (last) this.send(this.last[type] = { ...last, scale: this.scale });
   }
 
-  // Values that are tried: shown in all frames at once, kept nowhere.
-  values(css) {
-    this.send(this.last.values = { type: "values", css });
+  // Values that are tried: shown in all frames at once, kept nowhere. Each frame gets what holds in its band.
+  values({ css = {}, fills = {} } = {}) {
+    this.last.values = (frame) => ({ type: "values", css: css[this.band(frame)] || "", fills: fills[this.band(frame)] || [] });
+    for (const frame of this.windows) frame.contentWindow.postMessage(this.last.values(frame), "*");
   }
 
   show(marks, { color = null, reveal = true, sure = false } = {}) {
@@ -84,11 +108,14 @@ export class Frames {
   open(page) {
     this.root.dataset.page = page;
     this.ready.clear();
+    this.last.values = null;
     for (const frame of this.windows) frame.src = this.root.dataset.base + page;
   }
 
+  // The same page anew, at the place where one was.
   reload(base) {
     this.root.dataset.base = base;
+    this.back = this.share;
     this.open(this.root.dataset.page);
   }
 
@@ -98,8 +125,10 @@ export class Frames {
     if (data.type === "ready") {
       this.ready.add(frame);
       for (const type of ["values", "without", "picking", "hide", "show"]) {
-        if (this.last[type]) source.postMessage({ ...this.last[type], scale: this.scale }, "*");
+        const last = typeof this.last[type] === "function" ? this.last[type](frame) : this.last[type];
+        if (last) source.postMessage({ ...last, scale: this.scale }, "*");
       }
+      if (this.back) source.postMessage({ type: "scroll", share: this.back }, "*");
       if (frame === this.windows[this.windows.length - 1]) {
         (this.readyCalls || []).forEach((call) => call());
         this.readyCalls = [];
@@ -114,6 +143,10 @@ export class Frames {
       (this.counts ||= new Map()).set(Number(frame.dataset.width), data);
       this.onShown(this.counts);
     }
+    if (data.type === "scrolled") this.share = Number(data.share) || 0;
+    if (data.type === "scrolled" && this.root.dataset.together === "true" && typeof data.share === "number") {
+      for (const other of this.windows) if (other !== frame) other.contentWindow.postMessage({ type: "scroll", share: data.share }, "*");
+    }
     if (data.type === "pick" && Number.isInteger(data.at)) this.onPick(data.at, Number(frame.dataset.width));
     if (data.type === "open" && typeof data.href === "string") {
       const from = new URL(this.root.dataset.page, "https://theme.invalid/");
@@ -123,19 +156,48 @@ export class Frames {
   }
 }
 
-// The custom properties that a value of a setting becomes.
-export function css(key, value, triple) {
-  if (!value) return "";
-  const numbers = triple ? `--${key}-rgb:${numbersOf(value)};` : "";
-  return `--${key}:${value};${numbers}`;
-}
-function numbersOf(value) {
-  const context = document.createElement("canvas").getContext("2d");
-  context.fillStyle = value;
-  context.fillRect(0, 0, 1, 1);
-  return [...context.getImageData(0, 0, 1, 1).data].slice(0, 3).join(", ");
+// Asks the server what a form would make of the previews; of several questions on the way only the last answer counts.
+export class Asking {
+  constructor(address) {
+    this.address = address;
+    this.turn = 0;
+  }
+
+  async ask(form, extra = {}) {
+    const turn = ++this.turn;
+    const body = new URLSearchParams(new FormData(form));
+    for (const [name, value] of Object.entries(extra)) body.set(name, value);
+    const headers = JSON.parse(document.body.getAttribute("hx-headers") || "{}");
+    const answer = await fetch(this.address, { method: "POST", body, headers }).catch(() => null);
+    if (!answer?.ok || turn !== this.turn) return null;
+    const trial = await answer.json();
+    return turn === this.turn ? trial : null;
+  }
 }
 export const isColor = (value) => CSS.supports("color", value) && !/^(inherit|initial|unset|revert|revert-layer|currentcolor)$|var\(/i.test(value.trim());
+
+// Pairs of fields that say the same: a picker or a slide, and the field beside it.
+export function pair(event) {
+  const field = event.target;
+  const set = (other, value) => { if (other && other.value !== value) other.value = value; };
+  if (field.matches("[data-picks-next]")) set(field.parentElement.querySelector("[data-any]"), field.value);
+  if (field.matches("[data-slides]")) set(field.parentElement.querySelector("[data-number]"), field.value);
+  if (field.matches("[data-number]")) set(field.parentElement.querySelector("[data-slides]"), field.value);
+  if (field.matches("[data-any]") && /^#[0-9a-f]{6}$/i.test(field.value.trim())) set(field.parentElement.querySelector("[data-picks-next]"), field.value.trim());
+}
+// Rows for more colours of a gradient wait until they are wanted.
+export function later(root) {
+  root.querySelectorAll(".gradient").forEach((g) => {
+    g.querySelectorAll("[data-later]").forEach((row) => { row.hidden = true; });
+    const more = g.querySelector("[data-one-more]");
+    const left = () => [...g.querySelectorAll("[data-later]")].filter((r) => r.hidden);
+    if (more) more.hidden = left().length === 0;
+    more?.addEventListener("click", () => {
+      left()[0].hidden = false;
+      more.hidden = left().length === 0;
+    });
+  });
+}
 
 // What is said beside a choice.
 export function words(answer) {

@@ -1,5 +1,5 @@
 // The owner's side: choices show at once in the preview and are kept in the draft; nothing goes live by itself.
-import { Frames, css, isColor, words } from "./frames.js";
+import { Asking, Frames, later, pair, words } from "./frames.js";
 
 const screen = document.querySelector("[data-screen]");
 const slip = document.getElementById("slip");
@@ -14,49 +14,56 @@ fitHeight();
 
 const questions = () => [...slip.querySelectorAll("[data-question]")];
 const chosen = (q) => q.querySelector("input[type=radio]:checked")?.value ?? q.querySelector("[data-any]")?.value ?? "";
-const rule = (q, value) => css(q.dataset.key, value, q.dataset.triple === "true");
+const asking = new Map();
 
-function tryAll() {
-  frames.values(`:root{${questions().map((q) => { const v = chosen(q); return isColor(v) ? rule(q, v) : ""; }).join("")}}`);
+// What the answer to one question would make of the site, before it is kept.
+async function attempt(form, reveal = false) {
+  const q = form.closest("[data-question]");
+  if (!asking.has(form)) asking.set(form, new Asking(q.dataset.try));
+  const trial = await asking.get(form).ask(form);
+  if (!trial) return;
+  const line = q.querySelector(".reading");
+  if (trial.refusal) {
+    line.textContent = trial.refusal;
+    line.className = "reading state-breaks";
+    return;
+  }
+  if (reveal) frames.values(trial);
+  await judge(q, trial, line);
 }
 
 // Says beside each choice how well the text reads that stands on it.
-async function judge(q) {
+async function judge(q, trial, line) {
+  const colors = Object.keys(trial.candidates);
+  line.textContent = "";
+  if (!colors.length) return;
   await frames.whenReady();
-  const radios = [...q.querySelectorAll("input[type=radio]")];
-  const values = [...radios.map((r) => r.value), chosen(q)];
-  const others = questions().filter((o) => o !== q).map((o) => { const v = chosen(o); return isColor(v) ? rule(o, v) : ""; }).join("");
-  const sheet = (value) => `:root{${others}${rule(q, value)}}`;
-  const answers = await frames.measure(values.map(sheet), [sheet("#000000"), sheet("#ffffff")]);
-  radios.forEach((radio, i) => {
+  const answers = await frames.measure(Object.values(trial.candidates), trial.probes);
+  colors.forEach((value, i) => {
+    const place = q.querySelector(`input[type=radio][value="${CSS.escape(value)}"]`)?.closest("label").querySelector(".ratio");
     const said = words(answers[i]);
-    const place = radio.closest("label").querySelector(".ratio");
+    if (!place) return;
     place.textContent = said ? said.short : "";
     place.className = "ratio" + (said?.state === "breaks" ? " state-breaks" : "");
   });
-  const said = words(answers[answers.length - 1]);
-  const line = q.querySelector(".reading");
+  const said = words(answers[Math.max(0, colors.indexOf(chosen(q)))]);
   line.textContent = said ? said.long : "";
   line.className = "reading" + (said ? ` state-${said.state}` : "");
 }
+const judgeAll = () => questions().filter((q) => q.dataset.kind === "color").forEach((q) => attempt(q.querySelector("[data-answer]")));
 
 function show(q, reveal = true) {
-  frames.show(JSON.parse(q.dataset.marks), { color: chosen(q), reveal, sure: true });
+  frames.show(JSON.parse(q.dataset.marks), { color: q.dataset.kind === "color" ? chosen(q) : null, reveal, sure: true });
 }
 
 slip.addEventListener("input", (event) => {
-  const q = event.target.closest("[data-question]");
-  if (!q) return;
-  const any = q.querySelector("[data-any]");
-  if (event.target.type === "color") any.value = event.target.value;
-  if (event.target === any && isColor(any.value)) {
-    const picker = q.querySelector("input[type=color]");
-    if (/^#[0-9a-f]{6}$/i.test(any.value.trim())) picker.value = any.value.trim();
-  }
-  tryAll();
-  show(q, false);
-  judge(q);
+  const form = event.target.closest("[data-answer]");
+  if (!form) return;
+  pair(event);
+  attempt(form, true);
+  show(form.closest("[data-question]"), false);
 });
+
 slip.addEventListener("focusin", (event) => {
   const q = event.target.closest("[data-question]");
   if (q) show(q);
@@ -79,22 +86,30 @@ function toWidth(button) {
   widths.forEach((w) => w.setAttribute("aria-pressed", w === button));
   frames.windows[0].dataset.width = button.dataset.toWidth;
   frames.fit();
+  frames.again("values");
 }
 widths.forEach((w) => w.addEventListener("click", () => toWidth(w)));
 toWidth(matchMedia("(max-width: 767px)").matches ? widths[0] : widths[1]);
 
+// A choice that others depend on brings their questions, or takes them away.
+document.body.addEventListener("htmx:afterRequest", ({ detail }) => {
+  if (!detail.successful || !detail.elt.matches("[data-answer]")) return;
+  screen.dataset.base = document.getElementById("state").dataset.preview;
+});
+
 function start() {
+  later(slip);
   const remembered = sessionStorage.getItem("place");
   const first = chips.find((c) => c.dataset.place === remembered) ?? chips[0];
   if (first) openPlace(first.dataset.place);
-  tryAll();
 }
-frames.onReady = () => questions().forEach(judge);
+frames.onReady = () => judgeAll();
 // After undo, redo and put back the server sends the slip anew.
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id === "slip") {
+    asking.clear();
+    frames.reload(screen.dataset.base = document.getElementById("state").dataset.preview);
     start();
-    questions().forEach(judge);
   }
 });
 addEventListener("calm:key", ({ detail }) => { if (detail === "o") frames.hide(frames.hidden = !frames.hidden); });

@@ -12,15 +12,15 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.exchange.Handover;
 import org.calmpalette.core.exchange.ThemeFolder;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.theme.Theme;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 @Command(name = "build", mixinStandardHelpOptions = true,
     description = "The finished stylesheets and pages of a theme with an owner's values.")
@@ -49,7 +49,7 @@ final class BuildCommand implements Callable<Integer> {
     if (cases != null) {
       return Answers.each(cases, out, given -> {
         JsonNode v = given.path("values");
-        Map<String, String> read = v.isObject() ? values(v) : v.isString() ? values(Path.of(v.asString())) : null;
+        Map<String, Chosen> read = v.isObject() ? Chosen.readAll(v, "values") : v.isString() ? values(Path.of(v.asString())) : null;
         return build(Path.of(given.path("theme").asString("")), read, Path.of(given.path("out").asString("")));
       });
     }
@@ -63,7 +63,7 @@ final class BuildCommand implements Callable<Integer> {
     } else {
       out.println(answer.get("files") + " files written to " + target + ".");
       for (Object o : (List<?>) answer.get("leftOut")) {
-        ThemeBuild.LeftOut left = (ThemeBuild.LeftOut) o;
+        LeftOut left = (LeftOut) o;
         out.println("Left out: " + left.key() + " = " + left.value() + ". " + left.why());
       }
       out.flush();
@@ -71,7 +71,7 @@ final class BuildCommand implements Callable<Integer> {
     return 0;
   }
 
-  private static Map<String, Object> build(Path source, Map<String, String> values, Path target) throws IOException {
+  private static Map<String, Object> build(Path source, Map<String, Chosen> values, Path target) throws IOException {
     if (target.toString().isEmpty()) {
       throw new BadInputException("A folder to write to is needed.", "Give --out, or \"out\" in a case.");
     }
@@ -87,7 +87,7 @@ final class BuildCommand implements Callable<Integer> {
     }
     Map<String, Object> answer = new LinkedHashMap<>();
     answer.put("files", files.paths().size());
-    answer.put("leftOut", ThemeBuild.leftOut(read.palette(), values == null ? Map.of() : values));
+    answer.put("leftOut", ThemeBuild.chosen(read, values == null ? Map.of() : values).leftOut());
     return answer;
   }
 
@@ -97,18 +97,7 @@ final class BuildCommand implements Callable<Integer> {
     }
   }
 
-  private static Map<String, String> values(Path file) throws IOException {
-    try {
-      return values(JsonMapper.shared().readTree(Files.readAllBytes(file)));
-    } catch (JacksonException e) {
-      throw new BadInputException(file + ": this is not JSON. " + e.getOriginalMessage(),
-          "Write {\"notice-badge-fill\": \"#24463a\"}.");
-    }
-  }
-
-  private static Map<String, String> values(JsonNode node) {
-    Map<String, String> values = new LinkedHashMap<>();
-    node.properties().forEach(e -> values.put(e.getKey(), e.getValue().asString("")));
-    return values;
+  private static Map<String, Chosen> values(Path file) throws IOException {
+    return Chosen.readAll(Files.readAllBytes(file), file.toString());
   }
 }

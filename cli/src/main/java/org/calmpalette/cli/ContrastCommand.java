@@ -11,7 +11,7 @@ import java.util.concurrent.Callable;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
-import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.ColorKind;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -63,9 +63,9 @@ final class ContrastCommand implements Callable<Integer> {
   }
 
   private static double ratio(String text, List<String> layers) {
-    List<Color> read = layers.stream().map(Setting::color).toList();
+    List<Color> read = layers.stream().map(ColorKind::parse).toList();
     try {
-      return Contrast.ratioOver(Setting.color(text), read);
+      return Contrast.ratioOver(ColorKind.parse(text), read);
     } catch (IllegalArgumentException e) {
       throw new BadInputException(e.getMessage(), "");
     }

@@ -1,5 +1,6 @@
 package org.calmpalette.app.demo;
 
+import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
@@ -12,9 +13,11 @@ import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.StoredTheme;
 import org.calmpalette.app.themes.ThemeService;
-import org.calmpalette.core.setting.Allowed;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.ColorUse;
 import org.calmpalette.core.survey.Lift;
 import org.slf4j.Logger;
@@ -60,26 +63,30 @@ class DemoLoader implements ApplicationRunner {
     own.bringIn(OwnThemes.STARTER, ida);
     lift(towpath.id(), ida, u -> u.selector().equals(":root") && u.property().equals("--amber"),
         setting("signal-fill", "Signal colour", "Badge and buttons share it.", "Everywhere", "#d8a13c",
-            new Allowed.AnyColor()), "Everywhere");
+            ColorKind.ANY), "Everywhere");
     lift(towpath.id(), ida, u -> u.selector().equals(":root") && u.property().equals("--night"),
         setting("header-fill", "Header fill", "Behind the name and the links at the top.", "Header", "#1f3347",
-            new Allowed.Swatches(java.util.List.of("#1f3347", "#24463a", "#4a2636"))), "Header");
+            swatches("#1f3347", "#24463a", "#4a2636")), "Header");
     lift(towpath.id(), ida, u -> u.selector().equals(".hero"),
         setting("hero-text", "Hero text", "", "Hero", "#ffffff",
-            new Allowed.Swatches(java.util.List.of("#ffffff", "#f7ecd2", "#1f3347"))), "Hero");
+            swatches("#ffffff", "#f7ecd2", "#1f3347")), "Hero");
     lift(towpath.id(), ida, u -> u.selector().equals(":root") && u.property().equals("--paper"),
         setting("column-fill", "Paper behind the text", "", "Column", "#f4efe6",
-            new Allowed.Swatches(java.util.List.of("#f4efe6", "#ffffff", "#e9eef0"))), "Column");
+            swatches("#f4efe6", "#ffffff", "#e9eef0")), "Column");
     themes.namePoint(towpath.id(), themes.open(towpath.id(), ida).head().id(), "four settings", ida);
     OpenTheme open = themes.open(towpath.id(), ida);
     Site site = sites.create(open, "Sallowmere Ferries", "owner", "jonas", ida);
     sites.goLive(site.slug(), jonas);
-    sites.choose(site.slug(), "header-fill", "#24463a", jonas);
+    sites.choose(site.slug(), "header-fill", "", Value.of("#24463a"), jonas);
     LOG.info("demo loaded in {} ms", (System.nanoTime() - started) / 1_000_000);
   }
 
-  private static Setting setting(String key, String label, String help, String place, String value, Allowed allowed) {
-    return new Setting(key, label, help, Place.keyOf(place), value, allowed, false);
+  private static Setting setting(String key, String label, String help, String place, String value, Kind kind) {
+    return Setting.of(key, label, help, Place.keyOf(place), kind, Value.of(value));
+  }
+
+  private static Kind swatches(String... values) {
+    return new ColorKind(List.of(values), null, List.of(), false);
   }
 
   private void lift(long theme, SignedIn me, Predicate<ColorUse> which, Setting setting, String place) {

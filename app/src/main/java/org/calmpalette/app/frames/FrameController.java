@@ -11,6 +11,8 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.ContentTypes;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.theme.Files;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;
@@ -50,7 +52,7 @@ class FrameController {
     if (shown == null) {
       return gone("This preview is over. Load the page around it again.");
     }
-    Map<String, String> values = null;
+    Map<String, Chosen> values = null;
     ThemeCache.Read read;
     if (shown.kind() == FrameAddresses.Shown.DRAFT) {
       SiteService.Draft draft = sites.draft(shown.id());
@@ -62,19 +64,20 @@ class FrameController {
     return answer(read.theme(), values, path, request);
   }
 
-  private ResponseEntity<byte[]> answer(Theme theme, Map<String, String> values, String path,
+  private ResponseEntity<byte[]> answer(Theme theme, Map<String, Chosen> values, String path,
       HttpServletRequest request) {
     Files files = theme.files();
     String own = origin(request);
     if (Paths.isPage(path)) {
       Page page = theme.pages().stream().filter(p -> p.source().file().equals(path)).findFirst().orElse(null);
-      return page == null ? gone("There is no page " + path + " in this theme.") : page(page, own, request);
+      return page == null ? gone("There is no page " + path + " in this theme.")
+          : page(page, values == null ? ThemeBuild.defaults(theme) : ThemeBuild.chosen(theme, values), own, request);
     }
     byte[] bytes;
     if (path.equals(Theme.SETTINGS_CSS)) {
-      bytes = ThemeBuild.settingsCss(theme.palette()).getBytes(StandardCharsets.UTF_8);
+      bytes = ThemeBuild.settingsCss(theme).getBytes(StandardCharsets.UTF_8);
     } else if (path.equals(Theme.PALETTE_CSS) && (values != null || !files.has(path))) {
-      bytes = ThemeBuild.paletteCss(theme.palette(), values == null ? Map.of() : values)
+      bytes = ThemeBuild.paletteCss(theme, values == null ? Map.of() : values)
           .getBytes(StandardCharsets.UTF_8);
     } else if (files.has(path)) {
       bytes = files.read(path);
@@ -91,14 +94,15 @@ class FrameController {
         .body(bytes);
   }
 
-  private ResponseEntity<byte[]> page(Page page, String own, HttpServletRequest request) {
+  private ResponseEntity<byte[]> page(Page page, Effective values, String own, HttpServletRequest request) {
     byte[] random = new byte[18];
     RANDOM.nextBytes(random);
     String nonce = Base64.getUrlEncoder().encodeToString(random);
-    Page linked = Page.read(page.source().file(), ThemeBuild.linked(page));
+    Page numbered = Page.read(page.source().file(), FramePage.numbered(page));
+    Page shown = Page.read(page.source().file(), ThemeBuild.finished(numbered, values));
     // A small picture in a list needs no outlines, so it gets no script at all.
     boolean still = "still".equals(request.getQueryString());
-    String html = FramePage.of(linked, page, still ? null : assets.getForLookupPath("/assets/frame.js"), nonce);
+    String html = FramePage.of(shown, page, still ? null : assets.getForLookupPath("/assets/frame.js"), nonce);
     String policy = NOTHING_RUNS.formatted(own).replaceFirst("sandbox;",
         "sandbox allow-scripts; script-src 'nonce-" + nonce + "';");
     return ResponseEntity.ok()

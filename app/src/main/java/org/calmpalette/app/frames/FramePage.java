@@ -1,8 +1,10 @@
 package org.calmpalette.app.frames;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.page.Page;
 import org.jsoup.nodes.Attribute;
 import org.jsoup.nodes.Document;
@@ -26,9 +28,25 @@ final class FramePage {
   /** The attribute that carries an element's index in the maker's page, see {@link Page#elements()}. */
   static final String INDEX = "data-calm-at";
 
+  /** The page with the index of each of its elements in the element's own tag, so that the index stays through a build. */
+  static byte[] numbered(Page page) {
+    List<Edit> edits = new ArrayList<>();
+    List<Element> elements = page.elements();
+    String text = page.source().text();
+    for (int i = 1; i < elements.size(); i++) {
+      Element e = elements.get(i);
+      int start = e.sourceRange().startPos();
+      String tag = "<" + e.tagName();
+      if (e.sourceRange().isTracked() && text.regionMatches(true, Math.max(0, start), tag, 0, tag.length())) {
+        edits.add(new Edit(start + tag.length(), start + tag.length(), " " + INDEX + "=\"" + i + "\""));
+      }
+    }
+    return page.source().withEdits(edits);
+  }
+
   /**
-   * @param page with the links that the build puts in
-   * @param original without them: its elements' indices are written into the page
+   * @param page as it is built, from the page with its numbers
+   * @param original as the maker wrote it
    */
   static String of(Page page, Page original, String script, String nonce) {
     Document document = page.document().clone();
@@ -48,20 +66,16 @@ final class FramePage {
     return document.outerHtml();
   }
 
-  /** The build only ever adds links, so both pages are walked in step, and what is not in the original is passed over. */
+  /** Elements that HTML puts there by itself: html, head and body. */
   private static void number(Document document, Page original) {
     List<Element> before = original.elements();
-    int at = 1;
-    for (Element e : document.getAllElements()) {
-      if (at < before.size() && e != document && isSame(e, before.get(at))) {
-        e.attr(INDEX, String.valueOf(at++));
+    for (String name : List.of("html", "head", "body")) {
+      Element shown = document.selectFirst(name);
+      Element written = original.document().selectFirst(name);
+      if (shown != null && written != null && !shown.hasAttr(INDEX)) {
+        shown.attr(INDEX, String.valueOf(before.indexOf(written)));
       }
     }
-  }
-
-  private static boolean isSame(Element shown, Element original) {
-    return shown.normalName().equals(original.normalName())
-        && (!shown.normalName().equals("link") || shown.attr("href").equals(original.attr("href")));
   }
 
   private static boolean isInstruction(Element meta) {

@@ -10,6 +10,7 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.exchange.Handover;
 import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.theme.Files;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -54,7 +55,7 @@ class HandoverController {
   ResponseEntity<StreamingResponseBody> zip(@PathVariable long id, @RequestParam(required = false) Long site,
       @AuthenticationPrincipal SignedIn me) {
     OpenTheme open = themes.open(id, me);
-    Map<String, String> values = site == null ? null : sites.liveChoices(site, me);
+    Map<String, Chosen> values = site == null ? null : sites.liveChoices(site, me);
     Files files = Handover.files(open.theme(), values);
     String name = open.stored().name().replaceAll("[^\\p{L}\\p{N}]+", "-") + ".zip";
     return ResponseEntity.ok()

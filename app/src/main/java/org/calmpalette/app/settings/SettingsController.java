@@ -1,5 +1,6 @@
 package org.calmpalette.app.settings;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -12,13 +13,22 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.Landmarks;
+import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.BoundUse;
 import org.calmpalette.core.survey.ColorRow;
-import org.calmpalette.core.part.Landmarks;
-import org.calmpalette.core.survey.Lift;
-import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.survey.PageBinding;
+import org.calmpalette.core.survey.PaletteChange;
+import org.calmpalette.core.theme.Theme;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -27,6 +37,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 
 /** The maker's desk: a theme's settings with what each paints and what an owner may choose. */
 @Controller
@@ -42,13 +53,21 @@ class SettingsController {
     this.notices = notices;
   }
 
+  /**
+   * A row of the ledger.
+   *
+   * @param color for a dot, or empty
+   * @param bands the value in each narrower band, empty where it is the same
+   */
+  public record Row(Setting setting, String value, String color, List<String> bands, List<String> swatches, String allowed, int paints) {}
+
   @GetMapping
-  String settings(@PathVariable long id, @RequestParam(defaultValue = "") String key,
-      @RequestParam(defaultValue = "") String page, @AuthenticationPrincipal SignedIn me, Model model) {
+  String settings(@PathVariable long id, @RequestParam(defaultValue = "") String key, @RequestParam(defaultValue = "") String page,
+      @RequestParam(defaultValue = "") String make, @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request) {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
-    model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page));
-    model.addAttribute("counts", counts(open));
+    model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
+    model.addAttribute("rows", rows(open));
     List<Setting> settings = open.theme().palette().settings();
     Setting chosen = open.theme().palette().setting(key).orElse(settings.isEmpty() ? null : settings.get(0));
     if (chosen != null) {
@@ -62,12 +81,13 @@ class SettingsController {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
     open.theme().palette().setting(key).ifPresent(s -> card(open, s, model));
-    return "settings/settings :: card";
+    return "settings/card :: card";
   }
 
-  private static void card(OpenTheme open, Setting setting, Model model) {
+  void card(OpenTheme open, Setting setting, Model model) {
     List<BoundUse> bound = open.colors().boundTo(setting.key());
-    List<Painted> painted = painted(bound);
+    List<PageBinding.Use> fills = PageBinding.uses(open.theme(), setting.key());
+    List<Painted> painted = painted(open, setting);
     int pages = 0;
     int parts = 0;
     for (Page page : open.theme().pages()) {
@@ -75,43 +95,135 @@ class SettingsController {
       parts += count;
       pages += count > 0 ? 1 : 0;
     }
-    model.addAttribute("setting", setting);
+    Effective values = ThemeBuild.defaults(open.theme());
+    model.addAttribute("card", SettingCard.of(open.theme().palette(), setting, values, false));
+    model.addAttribute("controls", new Controls(open.theme().media(), addresses.ofSnapshot(open.head().id())));
     model.addAttribute("bound", bound);
+    model.addAttribute("fills", fills);
     model.addAttribute("painted", painted);
     model.addAttribute("parts", parts);
     model.addAttribute("pagesPainted", pages);
+    model.addAttribute("value", values.words(setting, open.theme().palette().bands().widest()));
     model.addAttribute("themeColors", open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
   }
 
-  private static List<Painted> painted(List<BoundUse> bound) {
-    return bound.stream().flatMap(b -> b.paints().stream()).distinct().toList();
+  /** The parts of pages that a setting paints or fills. */
+  static List<Painted> painted(OpenTheme open, Setting setting) {
+    List<Painted> all = new ArrayList<>(open.colors().boundTo(setting.key()).stream().flatMap(b -> b.paints().stream()).distinct().toList());
+    setting.kind().bindings().forEach(b -> all.add(new Painted("[" + b.attribute() + "=\"" + setting.key() + "\"]", "content", "")));
+    return all;
+  }
+
+  private static List<Row> rows(OpenTheme open) {
+    Palette palette = open.theme().palette();
+    Effective values = ThemeBuild.defaults(open.theme());
+    Map<String, Integer> counts = counts(open);
+    var bands = palette.bands();
+    return palette.settings().stream().map(s -> {
+      Value v = values.value(s, bands.widest());
+      List<String> others = bands.list().stream().filter(b -> b != bands.widest())
+          .map(b -> values.value(s, b).equals(v) ? "" : values.words(s, b)).toList();
+      boolean color = s.kind() instanceof org.calmpalette.core.setting.ColorKind;
+      List<String> swatches = s.kind() instanceof org.calmpalette.core.setting.ColorKind c ? c.swatches() : List.of();
+      String shown = s.given() instanceof Given.Follows f ? f.inWords() : s.kind().words(v);
+      return new Row(s, shown, color ? s.kind().words(v) : "", others, swatches, s.kind().inWords(), counts.getOrDefault(s.key(), 0));
+    }).toList();
   }
 
   /** How many parts of all pages each setting may paint, by key. */
   private static Map<String, Integer> counts(OpenTheme open) {
-    Map<String, List<Painted>> byKey = new HashMap<>();
-    for (BoundUse b : open.colors().bound()) {
-      byKey.computeIfAbsent(b.key(), k -> new ArrayList<>()).addAll(b.paints());
-    }
     Map<String, Integer> counts = new HashMap<>();
-    byKey.forEach((key, painted) -> counts.put(key,
-        open.theme().pages().stream().mapToInt(p -> Landmarks.count(painted, p)).sum()));
+    for (Setting s : open.theme().palette().settings()) {
+      List<Painted> painted = painted(open, s);
+      counts.put(s.key(), open.theme().pages().stream().mapToInt(p -> Landmarks.count(painted, p)).sum());
+    }
     return counts;
   }
 
+  /** What the previews show while the card is filled in. */
+  @PostMapping("/try")
+  @ResponseBody
+  Trial attempt(@PathVariable long id, @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
+    OpenTheme open = themes.open(id, me);
+    try {
+      return attempt(open.theme(), new SettingForm(new Fields(request.getParameterMap())), addresses.ofSnapshot(open.head().id()));
+    } catch (BadInputException e) {
+      return Trial.refused(e.getMessage(), e.mend());
+    }
+  }
+
+  private static Trial attempt(Theme theme, SettingForm form, String address) {
+    Palette palette = theme.palette();
+    Setting before = palette.setting(form.key()).orElse(null);
+    Setting wanted = form.setting(palette, before);
+    Place place = form.place(palette);
+    Palette after = before == null ? palette.with(wanted, place) : palette.replacing(wanted.withTriple(before.triple()), place);
+    Effective values = Effective.defaults(after, theme.media());
+    String refusal = values.problems().stream().findFirst().map(p -> "“" + p.setting().label() + "”: " + p.why()).orElse("");
+    return Trial.of(values, address, refusal, wanted, v -> Effective.defaults(after.replacing(
+        after.known(wanted.key()).withGiven(new Given.Fixed(v)).withBands(Map.of()), place), theme.media()));
+  }
+
   @PostMapping
-  String save(@PathVariable long id, @RequestParam long base, SettingForm form, @AuthenticationPrincipal SignedIn me) {
+  String save(@PathVariable long id, @RequestParam long base, @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
+    SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
     Snapshot made = themes.change(id, base, me,
-        theme -> Lift.edit(theme, form.setting(theme.palette()), form.place(theme.palette())));
+        theme -> PaletteChange.edit(theme, form.setting(theme.palette(), theme.palette().known(form.key())), form.place(theme.palette())));
+    return done(id, made, form.key());
+  }
+
+  private String done(long id, Snapshot made, String key) {
     notices.done(made.note());
-    return Go.to("/themes/" + id + "/settings?key=" + form.key());
+    return Go.to("/themes/" + id + "/settings" + (key.isEmpty() ? "" : "?key=" + key));
   }
 
   @PostMapping("/remove")
-  String remove(@PathVariable long id, @RequestParam long base, @RequestParam String key,
+  String remove(@PathVariable long id, @RequestParam long base, @RequestParam List<String> key, @AuthenticationPrincipal SignedIn me) {
+    return done(id, themes.change(id, base, me, theme -> PaletteChange.remove(theme, key)), "");
+  }
+
+  @PostMapping("/duplicate")
+  String duplicate(@PathVariable long id, @RequestParam long base, @RequestParam String key, @AuthenticationPrincipal SignedIn me) {
+    Snapshot made = themes.change(id, base, me, theme -> PaletteChange.duplicate(theme, key));
+    List<Setting> all = themes.open(id, me).theme().palette().settings();
+    int at = all.indexOf(all.stream().filter(s -> s.key().equals(key)).findFirst().orElseThrow());
+    return done(id, made, all.get(at + 1).key());
+  }
+
+  @PostMapping("/rename")
+  String rename(@PathVariable long id, @RequestParam long base, @RequestParam String key, @RequestParam String to,
       @AuthenticationPrincipal SignedIn me) {
-    Snapshot made = themes.change(id, base, me, theme -> Lift.remove(theme, key));
-    notices.done(made.note());
-    return Go.to("/themes/" + id + "/settings");
+    return done(id, themes.change(id, base, me, theme -> PaletteChange.rename(theme, key, to.strip())), to.strip());
+  }
+
+  /** @param before key of the setting that it is to stand before, or empty for the end of its place */
+  @PostMapping("/move")
+  String move(@PathVariable long id, @RequestParam long base, @RequestParam String key, @RequestParam(defaultValue = "") String before,
+      @AuthenticationPrincipal SignedIn me) {
+    return done(id, themes.change(id, base, me, theme -> PaletteChange.move(theme, key, before)), key);
+  }
+
+  /** The same for all that are ticked. */
+  @PostMapping("/each")
+  String each(@PathVariable long id, @RequestParam long base, @RequestParam(required = false) List<String> key, @RequestParam String what,
+      @RequestParam(defaultValue = "") String place, @AuthenticationPrincipal SignedIn me) {
+    if (key == null || key.isEmpty()) {
+      throw new BadInputException("No setting is ticked.", "Tick those that are to change.");
+    }
+    Snapshot made = themes.change(id, base, me, theme -> switch (what) {
+      case "place" -> {
+        Place to = SettingForm.place(theme.palette(), place.strip());
+        yield PaletteChange.each(theme, key, s -> s.withPlace(to.key()), to, "Moved " + count(key) + " to “" + to.label() + "”");
+      }
+      case "perBand" -> PaletteChange.each(theme, key, s -> s.withPerBand(true), null, count(key) + " may differ from band to band");
+      case "sameInBands" -> PaletteChange.each(theme, key, s -> s.withPerBand(false).withBands(Map.of()), null, count(key) + " are the same in all bands");
+      case "remove" -> PaletteChange.remove(theme, key);
+      default -> throw new BadInputException("There is no such change.", "Choose one of the list.");
+    });
+    return done(id, made, what.equals("remove") ? "" : key.get(0));
+  }
+
+  private static String count(List<String> keys) {
+    return keys.size() == 1 ? "1 setting" : keys.size() + " settings";
   }
 }

@@ -14,6 +14,7 @@ import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
 import org.springframework.http.HttpHeaders;
@@ -83,7 +84,7 @@ class LiveController {
       return themeFile(theme, wanted, "no-cache");
     }
     return theme.pages().stream().filter(p -> p.source().file().equals(wanted)).findFirst()
-        .map(p -> page(p, slug, filesHash(snapshot, theme), live, request))
+        .map(p -> page(p, ThemeBuild.chosen(theme, SiteService.chosenIn(live)), slug, filesHash(snapshot, theme), live, request))
         .orElseGet(() -> plain(404, "There is no page " + wanted + " on this site."));
   }
 
@@ -93,13 +94,13 @@ class LiveController {
 
   /** Stands for all files of a theme with its {@code settings.css}. */
   private static String filesHash(Snapshot snapshot, Theme theme) {
-    String settings = ThemeBuild.settingsCss(theme.palette());
+    String settings = ThemeBuild.settingsCss(theme);
     return Hash.of((snapshot.treeHash() + settings).getBytes(StandardCharsets.UTF_8)).substring(0, 24);
   }
 
-  private static ResponseEntity<byte[]> page(Page page, String slug, String filesHash, Edition live,
+  private static ResponseEntity<byte[]> page(Page page, Effective values, String slug, String filesHash, Edition live,
       HttpServletRequest request) {
-    Page linked = Page.read(page.source().file(), ThemeBuild.linked(page));
+    Page linked = Page.read(page.source().file(), ThemeBuild.finished(page, values));
     byte[] bytes = linked.source().withEdits(addresses(linked, "/at/" + slug, filesHash, live));
     String own = request.getRequestURL().toString();
     own = own.substring(0, own.indexOf('/', own.indexOf("//") + 2));
@@ -141,7 +142,7 @@ class LiveController {
 
   private static ResponseEntity<byte[]> themeFile(Theme theme, String path, String caching) {
     if (path.equals(Theme.SETTINGS_CSS)) {
-      return file(path, ThemeBuild.settingsCss(theme.palette()).getBytes(StandardCharsets.UTF_8), caching);
+      return file(path, ThemeBuild.settingsCss(theme).getBytes(StandardCharsets.UTF_8), caching);
     }
     return theme.files().has(path) && !path.equals("palette.json")
         ? file(path, theme.files().read(path), caching) : plain(404, "There is no such file.");

@@ -1,15 +1,34 @@
 package org.calmpalette.app.sites;
 
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
-import org.calmpalette.core.setting.Allowed;
+import org.calmpalette.app.settings.Controls;
+import org.calmpalette.app.settings.Fields;
+import org.calmpalette.app.settings.Trial;
+import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.LeftOut;
+import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.survey.ColorSurvey;
 import org.calmpalette.core.part.Painted;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -20,6 +39,9 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.multipart.MultipartFile;
+import org.springframework.http.ResponseEntity;
 
 /** The owner's side: places, questions, going live, earlier editions. */
 @Controller
@@ -37,16 +59,24 @@ class SiteController {
     this.notices = notices;
   }
 
-  /** One question of the slip: a setting with the value it has in the draft. */
-  public record Question(Setting setting, String value, List<Painted> painted, List<String> swatches, String refusal) {
-    public boolean isAny() {
-      return setting.allowed() instanceof Allowed.AnyColor;
-    }
+  /**
+   * One question of the slip: a setting with the value it has in the draft.
+   *
+   * @param fields what its control shows
+   * @param chosen whether the owner has chosen it, everywhere or in a band
+   * @param bands the bands in which it may differ, or does
+   */
+  public record Question(Setting setting, Map<String, String> fields, String value, String asMade, boolean chosen, List<Painted> painted,
+      String refusal, String allowed, boolean asked, List<InBand> bands) {}
 
-    public boolean isChanged() {
-      return !setting.isDefault(value);
-    }
-  }
+  /**
+   * The setting in one band.
+   *
+   * @param own whether the owner has chosen something for it
+   * @param made whether the maker has
+   * @param mayDiffer whether the owner may choose
+   */
+  public record InBand(Band band, String widths, Map<String, String> fields, String value, boolean own, boolean made, boolean mayDiffer) {}
 
   /** A place with its questions. */
   public record Asked(Place place, List<Question> questions) {}
@@ -69,30 +99,118 @@ class SiteController {
 
   private void fill(SiteService.OpenSite open, Model model) {
     ColorSurvey.Result colors = themes.read(themes.snapshot(open.site().snapshotId())).colors();
+    Palette palette = open.theme().palette();
+    Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
+    Effective made = ThemeBuild.defaults(open.theme());
     List<Asked> asked = new ArrayList<>();
-    for (Place place : open.theme().palette().places()) {
-      List<Question> questions = open.theme().palette().settingsIn(place).stream().map(s -> {
-        String value = open.draft().choices().getOrDefault(s.key(), s.defaultValue());
-        List<Painted> painted = colors.boundTo(s.key()).stream().flatMap(b -> b.paints().stream()).distinct().toList();
-        List<String> swatches = s.allowed().choices();
-        return new Question(s, value, painted, swatches, s.refusal(value).orElse(""));
-      }).toList();
+    for (Place place : palette.places()) {
+      List<Question> questions = palette.settingsIn(place).stream().map(s -> question(open, s, values, made, colors)).toList();
       if (!questions.isEmpty()) {
         asked.add(new Asked(place, questions));
       }
     }
     model.addAttribute("open", open);
     model.addAttribute("asked", asked);
-    model.addAttribute("strip", Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), "index.html"));
+    model.addAttribute("schemes", palette.schemes());
+    Strip strip = Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), "index.html", null);
+    model.addAttribute("strip", strip);
+    model.addAttribute("controls", new Controls(open.theme().media(), strip.base()));
+  }
+
+  private static Question question(SiteService.OpenSite open, Setting s, Effective values, Effective made, ColorSurvey.Result colors) {
+    Bands bands = open.theme().palette().bands();
+    Band widest = bands.widest();
+    Chosen chosen = open.draft().choices().getOrDefault(s.key(), new Chosen(null, Map.of()));
+    List<InBand> inBands = new ArrayList<>();
+    for (Band b : bands.list()) {
+      boolean ownWay = s.perBand() || s.bands().containsKey(b.key());
+      if (b != widest && ownWay) {
+        inBands.add(new InBand(b, bands.inWords(b), s.kind().fields(values.value(s, b)), values.words(s, b), chosen.bands().containsKey(b.key()),
+            s.bands().containsKey(b.key()), s.perBand()));
+      }
+    }
+    List<Painted> painted = new ArrayList<>(colors.boundTo(s.key()).stream().flatMap(b -> b.paints().stream()).distinct().toList());
+    s.kind().bindings().forEach(b -> painted.add(new Painted("[" + b.attribute() + "=\"" + s.key() + "\"]", "content", "")));
+    String refusal = open.leftOut().stream().filter(l -> l.key().equals(s.key())).findFirst()
+        .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. " + SiteService.named(open.theme(), l.why())).orElse("");
+    return new Question(s, s.kind().fields(values.value(s, widest)), values.words(s, widest), made.words(s, widest), !chosen.isEmpty(), painted, refusal,
+        SiteService.named(open.theme(), s.kind().inWords()), values.isAsked(s), inBands);
   }
 
   /** Answers with the state of the draft; the slip itself stays, so that focus and scrolling stay too. */
   @PostMapping("/{slug}/choose")
-  String choose(@PathVariable String slug, @RequestParam String key, @RequestParam String value,
-      @AuthenticationPrincipal SignedIn me, Model model) {
-    sites.choose(slug, key, value, me);
+  String choose(@PathVariable String slug, @RequestParam String key, @RequestParam(defaultValue = "") String band,
+      @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request, HttpServletResponse response) {
+    Fields fields = new Fields(request.getParameterMap());
+    SiteService.OpenSite open = sites.open(slug, me);
+    Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
+    sites.choose(slug, key, band, setting.kind().read(fields.of("v")), me);
     fill(sites.open(slug, me), model);
+    if (open.theme().palette().settings().stream().anyMatch(x -> x.shown() != null && x.shown().key().equals(key))) {
+      // Other questions come or go with this one.
+      response.setHeader("HX-Retarget", "#slip");
+      response.setHeader("HX-Reswap", "innerHTML");
+      return "sites/site :: slip-and-state";
+    }
     return "sites/site :: state";
+  }
+
+  /** Takes a choice back: the setting is as the maker made it, or in a band as everywhere. */
+  @PostMapping("/{slug}/as-made")
+  String asMade(@PathVariable String slug, @RequestParam String key, @RequestParam(defaultValue = "") String band,
+      @AuthenticationPrincipal SignedIn me, Model model) {
+    sites.choose(slug, key, band, null, me);
+    return slip(slug, me, model);
+  }
+
+  @PostMapping("/{slug}/scheme")
+  String scheme(@PathVariable String slug, @RequestParam String scheme, @AuthenticationPrincipal SignedIn me, Model model) {
+    sites.applyScheme(slug, scheme, me);
+    return slip(slug, me, model);
+  }
+
+  /** What the preview shows while a value is tried; nothing is kept. */
+  @PostMapping("/{slug}/try")
+  @ResponseBody
+  Trial attempt(@PathVariable String slug, @RequestParam String key, @RequestParam(defaultValue = "") String band,
+      @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
+    SiteService.OpenSite open = sites.open(slug, me);
+    Theme theme = open.theme();
+    Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
+    String address = addresses.ofDraft(open.draft().id());
+    try {
+      Value value = setting.kind().read(new Fields(request.getParameterMap()).of("v"));
+      Map<String, Chosen> after = SiteService.with(theme, open.draft().choices(), setting, band, value);
+      String refusal = SiteService.refusal(theme, open.draft().choices(), after).orElse("");
+      return Trial.of(ThemeBuild.chosen(theme, refusal.isEmpty() ? after : open.draft().choices()), address, refusal, setting,
+          v -> forced(theme, after, setting, v));
+    } catch (BadInputException e) {
+      return Trial.refused(e.getMessage() + " " + e.mend(), "");
+    }
+  }
+
+  /** The values if a setting were something else, allowed or not. */
+  private static Effective forced(Theme theme, Map<String, Chosen> choices, Setting setting, Value value) {
+    Map<String, Chosen> others = new TreeMap<>(choices);
+    others.remove(setting.key());
+    Palette palette = theme.palette().replacing(setting.withGiven(new Given.Fixed(value)).withBands(Map.of()), Place.EVERYWHERE);
+    return Effective.of(palette, others, theme.media());
+  }
+
+  /** An owner's choices as a file, to keep or to build with. */
+  @GetMapping("/{slug}/choices.json")
+  ResponseEntity<String> choices(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
+    return ResponseEntity.ok().header("Content-Type", "application/json;charset=utf-8")
+        .header("Content-Disposition", "attachment; filename=\"" + slug + "-choices.json\"")
+        .body(Chosen.writeAll(sites.open(slug, me).draft().choices()));
+  }
+
+  @PostMapping("/{slug}/choices.json")
+  String takeOver(@PathVariable String slug, @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me) throws IOException {
+    String name = file.getOriginalFilename() == null ? "the file" : file.getOriginalFilename();
+    List<LeftOut> left = sites.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
+    notices.done(left.isEmpty() ? "Your choices are in the draft" : "Taken over but for " + left.get(0).key() + ": " + left.get(0).why());
+    return "redirect:/sites/" + slug;
   }
 
   @PostMapping("/{slug}/undo")

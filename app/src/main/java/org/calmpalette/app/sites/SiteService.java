@@ -22,21 +22,23 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.springframework.dao.OptimisticLockingFailureException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
-import tools.jackson.core.type.TypeReference;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Sites: what owners choose, what is live, and the way back. Finds only what belongs to the person who asks. */
 @Service
 public class SiteService {
   private static final int TRIES = 4;
-  private static final TypeReference<TreeMap<String, String>> CHOICES = new TypeReference<>() {};
   private static final SecureRandom RANDOM = new SecureRandom();
 
   private final SiteRepository sites;
@@ -45,7 +47,6 @@ public class SiteService {
   private final ThemeService themes;
   private final AccountService accounts;
   private final TransactionTemplate transaction;
-  private final JsonMapper json = JsonMapper.shared();
 
   SiteService(SiteRepository sites, SiteDraftRepository drafts, EditionRepository editions, ThemeService themes,
       AccountService accounts, TransactionTemplate transaction) {
@@ -58,7 +59,7 @@ public class SiteService {
   }
 
   /** An owner's choices at one moment, by key of the setting; what is not in it has its default. */
-  public record Draft(long id, long siteId, long snapshotId, Map<String, String> choices) {}
+  public record Draft(long id, long siteId, long snapshotId, Map<String, Chosen> choices) {}
 
   /**
    * A site with all that its owner's page shows.
@@ -66,7 +67,7 @@ public class SiteService {
    * @param changes how many choices differ from what is live
    */
   public record OpenSite(Site site, Theme theme, Draft draft, Edition live, boolean canUndo, boolean canRedo,
-      int changes, List<ThemeBuild.LeftOut> leftOut) {
+      int changes, List<LeftOut> leftOut) {
     /** True if the next edition brings a newer state of the theme along. */
     public boolean isThemeNewer() {
       return live != null && live.snapshotId() != site.snapshotId();
@@ -150,7 +151,7 @@ public class SiteService {
 
   /** The choices that are live on a site, for a handover that carries them. */
   @Transactional(readOnly = true)
-  public Map<String, String> liveChoices(long siteId, SignedIn maker) {
+  public Map<String, Chosen> liveChoices(long siteId, SignedIn maker) {
     Site site = ofMaker(siteId, maker);
     return site.liveId() == null ? Map.of() : choices(editions.findById(site.liveId()).orElseThrow().choices());
   }
@@ -203,15 +204,15 @@ public class SiteService {
     SiteDraft draft = drafts.findById(site.draftId()).orElseThrow();
     Edition live = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
     Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
-    Map<String, String> choices = choices(draft.choices());
+    Map<String, Chosen> choices = choices(draft.choices());
     return new OpenSite(site, theme, new Draft(draft.id(), site.id(), site.snapshotId(), choices), live,
         draft.parentId() != null, drafts.findFirstByParentIdOrderByIdDesc(draft.id()).isPresent(),
         differences(choices, live == null ? Map.of() : choices(live.choices())),
-        ThemeBuild.leftOut(theme.palette(), choices));
+        ThemeBuild.chosen(theme, choices).leftOut());
   }
 
-  private static int differences(Map<String, String> a, Map<String, String> b) {
-    TreeMap<String, String> all = new TreeMap<>(a);
+  private static int differences(Map<String, Chosen> a, Map<String, Chosen> b) {
+    TreeMap<String, Chosen> all = new TreeMap<>(a);
     b.forEach(all::putIfAbsent);
     return (int) all.keySet().stream().filter(k -> !java.util.Objects.equals(a.get(k), b.get(k))).count();
   }
@@ -227,27 +228,105 @@ public class SiteService {
   /**
    * Chooses a value in the draft. Nothing is live yet.
    *
+   * @param band key of the band that it is for, or empty for all that have none of their own
+   * @param value null takes the choice back
    * @throws BadInputException with the reason in plain words, if the maker does not allow the value
    */
-  public void choose(String slug, String key, String value, SignedIn me) {
-    changeDraft(slug, me, (site, palette, choices) -> {
-      Setting setting = palette.setting(key).orElseThrow(NotFoundException::new);
-      Optional<String> refusal = setting.refusal(value);
-      if (refusal.isPresent()) {
-        throw new BadInputException(setting.label() + " was not changed. " + refusal.get(), "");
-      }
-      if (setting.isDefault(value)) {
-        choices.remove(key);
-      } else {
-        choices.put(key, Setting.normal(value));
-      }
-      return setting.label() + ": " + value;
+  public void choose(String slug, String key, String band, Value value, SignedIn me) {
+    changeDraft(slug, me, (site, theme, choices) -> {
+      Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
+      Map<String, Chosen> after = with(theme, choices, setting, band, value);
+      refusal(theme, choices, after).ifPresent(why -> {
+        throw new BadInputException(setting.label() + " was not changed. " + why, "");
+      });
+      choices.clear();
+      choices.putAll(after);
+      return setting.label() + (value == null ? ": as made" : ": " + setting.kind().words(setting.kind().normal(value)));
     });
+  }
+
+  /** The choices with one more; what is as the maker made it is no choice. */
+  static Map<String, Chosen> with(Theme theme, Map<String, Chosen> choices, Setting setting, String band, Value value) {
+    if (!band.isEmpty() && (!setting.perBand() || theme.palette().bands().band(band).isEmpty())) {
+      throw new BadInputException(setting.label() + " is the same at every width.", "Load the page again.");
+    }
+    Map<String, Chosen> after = new TreeMap<>(choices);
+    Chosen now = choices.getOrDefault(setting.key(), new Chosen(null, Map.of()));
+    Value normal = value == null ? null : setting.kind().normal(value);
+    boolean asMade = band.isEmpty() && normal != null && setting.given() instanceof Given.Fixed f && f.value().equals(normal);
+    Chosen next = now.with(band, asMade ? null : normal);
+    if (next.isEmpty()) {
+      after.remove(setting.key());
+    } else {
+      after.put(setting.key(), next);
+    }
+    return after;
+  }
+
+  /** Why choices are refused that were not refused before: a value that is not allowed, or one that breaks another. */
+  static Optional<String> refusal(Theme theme, Map<String, Chosen> before, Map<String, Chosen> after) {
+    List<LeftOut> known = ThemeBuild.chosen(theme, before).leftOut();
+    Optional<String> left = ThemeBuild.chosen(theme, after).leftOut().stream().filter(l -> !known.contains(l)).findFirst()
+        .map(l -> said(theme, l.key(), l.value(), l.why()));
+    if (left.isPresent()) {
+      return left;
+    }
+    List<String> broken = ThemeBuild.chosen(theme, before).problems().stream().map(p -> p.setting().key() + p.band().key()).toList();
+    return ThemeBuild.chosen(theme, after).problems().stream().filter(p -> !broken.contains(p.setting().key() + p.band().key())).findFirst()
+        .map(p -> said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
+  }
+
+  private static String said(Theme theme, String key, String value, String why) {
+    return theme.palette().setting(key).map(s -> s.label() + " would be " + value + ". " + named(theme, why)).orElse(why);
+  }
+
+  /** With the labels of settings in the place of their keys, which owners do not know. */
+  static String named(Theme theme, String why) {
+    String text = why;
+    for (Setting s : theme.palette().settings()) {
+      text = text.replace("“" + s.key() + "”", "“" + s.label() + "”");
+    }
+    return text;
+  }
+
+  /** Takes a ready-made set of values over, on top of what was chosen. */
+  public void applyScheme(String slug, String key, SignedIn me) {
+    changeDraft(slug, me, (site, theme, choices) -> {
+      Scheme scheme = theme.palette().schemes().stream().filter(s -> s.key().equals(key)).findFirst().orElseThrow(NotFoundException::new);
+      Map<String, Chosen> after = new TreeMap<>(choices);
+      scheme.values().forEach((k, chosen) -> {
+        if (theme.palette().setting(k).isPresent()) {
+          after.put(k, chosen);
+        }
+      });
+      refusal(theme, choices, after).ifPresent(why -> {
+        throw new BadInputException("“" + scheme.label() + "” was not taken over. " + why, "");
+      });
+      choices.clear();
+      choices.putAll(after);
+      return "Took over “" + scheme.label() + "”";
+    });
+  }
+
+  /** Takes choices from a file over, on top of what was chosen. */
+  public List<LeftOut> takeOver(String slug, Map<String, Chosen> given, SignedIn me) {
+    List<LeftOut> left = new ArrayList<>();
+    changeDraft(slug, me, (site, theme, choices) -> {
+      left.clear();
+      left.addAll(ThemeBuild.chosen(theme, given).leftOut());
+      given.forEach((key, chosen) -> {
+        if (left.stream().noneMatch(l -> l.key().equals(key))) {
+          choices.put(key, chosen);
+        }
+      });
+      return "Took over choices from a file";
+    });
+    return left;
   }
 
   /** Makes the draft what is live, or all defaults if nothing is; the way back is undo. */
   public void putBack(String slug, SignedIn me) {
-    changeDraft(slug, me, (site, palette, choices) -> {
+    changeDraft(slug, me, (site, theme, choices) -> {
       choices.clear();
       if (site.liveId() != null) {
         choices.putAll(choices(editions.findById(site.liveId()).orElseThrow().choices()));
@@ -257,16 +336,15 @@ public class SiteService {
   }
 
   private interface DraftChange {
-    String apply(Site site, Palette palette, TreeMap<String, String> choices);
+    String apply(Site site, Theme theme, TreeMap<String, Chosen> choices);
   }
 
   private void changeDraft(String slug, SignedIn me, DraftChange change) {
     retried(slug, me, site -> {
       SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
-      TreeMap<String, String> choices = choices(before.choices());
-      Palette palette = themes.read(themes.snapshot(site.snapshotId())).theme().palette();
-      String note = change.apply(site, palette, choices);
-      String after = json.writeValueAsString(choices);
+      TreeMap<String, Chosen> choices = choices(before.choices());
+      String note = change.apply(site, themes.read(themes.snapshot(site.snapshotId())).theme(), choices);
+      String after = Chosen.writeAll(choices);
       if (!after.equals(before.choices())) {
         site.moveDraft(drafts.save(new SiteDraft(site.id(), before.id(), after, note, me.name())).id());
       }
@@ -308,16 +386,17 @@ public class SiteService {
   public void goLive(String slug, SignedIn me) {
     retried(slug, me, site -> {
       Draft draft = draft(site.draftId());
-      Palette palette = themes.read(themes.snapshot(site.snapshotId())).theme().palette();
-      List<ThemeBuild.LeftOut> leftOut = ThemeBuild.leftOut(palette, draft.choices()).stream()
+      Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+      Palette palette = theme.palette();
+      List<LeftOut> leftOut = ThemeBuild.chosen(theme, draft.choices()).leftOut().stream()
           .filter(l -> palette.setting(l.key()).isPresent()).toList();
       if (!leftOut.isEmpty()) {
-        ThemeBuild.LeftOut first = leftOut.get(0);
+        LeftOut first = leftOut.get(0);
         throw new BadInputException("The site did not go live: " + palette.setting(first.key()).orElseThrow().label()
-            + " is " + first.value() + ", which the theme no longer allows. " + first.why(), "Choose another colour there.");
+            + " is " + first.value() + ", which the theme no longer allows. " + first.why(), "Choose something else there.");
       }
-      String css = ThemeBuild.paletteCss(palette, draft.choices());
-      publish(site, site.snapshotId(), json.writeValueAsString(draft.choices()), css, "", me);
+      String css = ThemeBuild.paletteCss(theme, draft.choices());
+      publish(site, site.snapshotId(), Chosen.writeAll(draft.choices()), css, "", me);
     });
   }
 
@@ -335,13 +414,18 @@ public class SiteService {
         Hash.of(css.getBytes(StandardCharsets.UTF_8)), note, me.name())).id());
   }
 
+  /** What an edition's choices are, for the pages that they fill. */
+  public static Map<String, Chosen> chosenIn(Edition edition) {
+    return Chosen.readAll(edition.choices().getBytes(StandardCharsets.UTF_8), "choices");
+  }
+
   @Transactional(readOnly = true)
   public List<Edition> editions(String slug, SignedIn me) {
     return editions.findBySiteIdOrderByNumberDesc(mine(slug, me).id());
   }
 
-  private TreeMap<String, String> choices(String text) {
-    return json.readValue(text, CHOICES);
+  private TreeMap<String, Chosen> choices(String text) {
+    return new TreeMap<>(Chosen.readAll(text.getBytes(StandardCharsets.UTF_8), "choices"));
   }
 
   // Visitors

@@ -20,6 +20,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.part.PartLook;
 import org.calmpalette.core.part.UtilityClass;
+import org.calmpalette.core.survey.PageBinding;
 import org.calmpalette.core.survey.Suggestion;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -53,6 +54,9 @@ class PartController {
     PartLook look = look(open, form);
     Map<String, List<Beaten>> beaten = new HashMap<>();
     look.aspects().forEach(a -> beaten.put(a.id(), beaten(a.explanation())));
+    Page page = form.page(open.read().rendered());
+    model.addAttribute("offers", PageBinding.offers(page, page.elements().get(form.index())));
+    model.addAttribute("roles", open.roles());
     model.addAttribute("look", look);
     model.addAttribute("beaten", beaten);
     model.addAttribute("chosen", look.aspects().stream().filter(a -> a.id().equals("fill") || a.id().endsWith("background") && a.isColor()).findFirst()

@@ -11,9 +11,10 @@ import org.calmpalette.core.mend.Fix;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.UtilityClass;
-import org.calmpalette.core.setting.Allowed;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 
 /**
@@ -70,7 +71,7 @@ public record PartForm(String page, Integer at, String pseudo, String property, 
       case "setting" -> {
         Place where = text(place).isEmpty() ? Place.EVERYWHERE : theme.palette().places().stream()
             .filter(p -> p.label().equalsIgnoreCase(text(place))).findFirst().orElseGet(() -> new Place(Place.keyOf(text(place)), text(place)));
-        yield new PartChange.What.NewSetting(new Setting(text(key), text(label), "", where.key(), Setting.normal(color), new Allowed.AnyColor(), false), where);
+        yield new PartChange.What.NewSetting(Setting.of(text(key), text(label), "", where.key(), ColorKind.ANY, Value.of(color)), where);
       }
       case "follow" -> new PartChange.What.Follow(text(follow));
       case "nothing" -> new PartChange.What.Nothing(side == null ? Set.of() : side);

@@ -1,5 +1,6 @@
 package org.calmpalette.app.survey;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -8,6 +9,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.settings.Controls;
+import org.calmpalette.app.settings.Fields;
 import org.calmpalette.app.settings.SettingForm;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.Snapshot;
@@ -15,10 +18,14 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
+import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.ColorRow;
 import org.calmpalette.core.survey.ColorUse;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Lift;
+import org.calmpalette.core.survey.Proposal;
 import org.calmpalette.core.survey.Search;
 import org.calmpalette.core.survey.Suggestion;
 import org.calmpalette.core.survey.Survey;
@@ -68,7 +75,7 @@ class SurveyController {
   @GetMapping("/survey")
   String survey(@PathVariable long id, @RequestParam(defaultValue = "") String row,
       @RequestParam(defaultValue = "colours") String view, @RequestParam(defaultValue = "") String page,
-      @RequestParam(defaultValue = "") String q, @AuthenticationPrincipal SignedIn me, Model model) {
+      @RequestParam(defaultValue = "") String q, @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request) {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
     Optional<Survey> survey = open.read().surveyWithin(PATIENCE);
@@ -77,7 +84,7 @@ class SurveyController {
       return "survey/working";
     }
     model.addAttribute("view", view);
-    model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page));
+    model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
     List<ColorRow> rows = open.colors().rows();
     model.addAttribute("colorCount", rows.size());
     List<Finding> findings = open.findings();
@@ -144,7 +151,7 @@ class SurveyController {
     return "survey/survey :: card";
   }
 
-  private static void card(OpenTheme open, ColorRow row, Model model) {
+  private void card(OpenTheme open, ColorRow row, Model model) {
     List<ColorUse> liftable = row.uses().stream().filter(ColorUse::isLiftable).toList();
     model.addAttribute("row", row);
     // Where an edit does not last, one is told before it is made.
@@ -153,15 +160,19 @@ class SurveyController {
     model.addAttribute("suggestion", Suggestion.of(liftable.isEmpty() ? row.uses() : liftable, open.theme(),
         open.colors().customProperties()));
     model.addAttribute("painted", row.uses().stream().flatMap(u -> u.paints().stream()).toList());
+    List<Painted> painted = row.uses().stream().flatMap(u -> u.paints().stream()).distinct().toList();
+    model.addAttribute("kind", Proposal.of(ColorKind.ANY, Value.of(row.value()), open.read().rendered(), open.colors().rows(), painted));
+    model.addAttribute("controls", new Controls(open.theme().media(), addresses.ofSnapshot(open.head().id())));
     model.addAttribute("themeColors", open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
   }
 
   @PostMapping("/lift")
   String lift(@PathVariable long id, @RequestParam long base, @RequestParam(required = false) Set<String> use,
-      SettingForm form, @AuthenticationPrincipal SignedIn me) {
+      @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
+    SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
     Snapshot made = themes.change(id, base, me, theme ->
-        Lift.lift(theme, use == null ? Set.of() : use, form.setting(theme.palette()), form.place(theme.palette())));
+        Lift.lift(theme, use == null ? Set.of() : use, form.setting(theme.palette(), null), form.place(theme.palette())));
     notices.done(made.note());
-    return Go.to("/themes/" + id + "/settings?key=" + form.key().strip());
+    return Go.to("/themes/" + id + "/settings?key=" + form.key());
   }
 }

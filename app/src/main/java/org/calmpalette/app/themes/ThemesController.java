@@ -47,7 +47,7 @@ class ThemesController {
   @GetMapping
   String list(@AuthenticationPrincipal SignedIn me, Model model) {
     List<Listed> listed = themes.all(me).stream().map(open -> {
-      Strip strip = Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), "index.html");
+      Strip strip = Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), "index.html", null);
       return new Listed(open, strip.page().isEmpty() ? null : strip.base() + strip.page());
     }).toList();
     model.addAttribute("themes", listed);

@@ -23,7 +23,7 @@ public final class Rendered {
 
   private Optional<byte[]> sheet(String path) {
     if (path.equals(Theme.SETTINGS_CSS)) {
-      return Optional.of(ThemeBuild.settingsCss(theme.palette()).getBytes(StandardCharsets.UTF_8));
+      return Optional.of(ThemeBuild.settingsCss(theme).getBytes(StandardCharsets.UTF_8));
     }
     return theme.files().has(path) ? Optional.of(theme.files().read(path)) : Optional.empty();
   }

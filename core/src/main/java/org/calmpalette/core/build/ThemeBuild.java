@@ -1,26 +1,22 @@
 package org.calmpalette.core.build;
 
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
-import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
 
 /** Makes what goes out of the workshop: a theme with its defaults, and an owner's choices as one small stylesheet. */
 public final class ThemeBuild {
-  private static final String HEAD =
-      "/* Made by Calm Palette from palette.json. It is made anew at every build: change palette.json instead. */\n";
-
   private ThemeBuild() {}
-
-  /** A value that was not written, and why, in plain words. */
-  public record LeftOut(String key, String value, String why) {}
 
   /**
    * The files that the build adds to the theme or writes in their stead.
@@ -29,65 +25,52 @@ public final class ThemeBuild {
    */
   public record Result(SortedMap<String, byte[]> files, List<LeftOut> leftOut) {}
 
+  /** The values that hold while nobody has chosen anything. */
+  public static Effective defaults(Theme theme) {
+    return Effective.defaults(theme.palette(), theme.media());
+  }
+
+  /** The values that hold with an owner's choices. */
+  public static Effective chosen(Theme theme, Map<String, Chosen> choices) {
+    return Effective.of(theme.palette(), choices, theme.media());
+  }
+
   /** The defaults of all settings, to be loaded before the theme's own stylesheets. */
-  public static String settingsCss(Palette palette) {
-    StringBuilder out = new StringBuilder(HEAD).append(":root {\n");
-    palette.settings().forEach(s -> append(out, s, s.defaultValue()));
-    return out.append("}\n").toString();
+  public static String settingsCss(Theme theme) {
+    return SettingSheets.settings(defaults(theme), theme.pages().stream().anyMatch(BoundPage::isBound));
   }
 
   /** An owner's choices: only what differs from the defaults, in the order of the settings. */
-  public static String paletteCss(Palette palette, Map<String, String> values) {
-    StringBuilder out = new StringBuilder();
-    for (Setting s : palette.settings()) {
-      String value = values.get(s.key());
-      if (value != null && s.refusal(value).isEmpty() && !s.isDefault(value)) {
-        append(out, s, value);
-      }
-    }
-    return out.isEmpty() ? "/* No choice differs from the defaults. */\n" : ":root {\n" + out + "}\n";
-  }
-
-  private static void append(StringBuilder out, Setting setting, String value) {
-    out.append("  ").append(setting.property()).append(": ").append(Setting.normal(value)).append(";\n");
-    if (setting.triple()) {
-      out.append("  ").append(setting.tripleProperty()).append(": ").append(Setting.triple(value)).append(";\n");
-    }
+  public static String paletteCss(Theme theme, Map<String, Chosen> choices) {
+    return SettingSheets.choices(defaults(theme), chosen(theme, choices));
   }
 
   /**
    * Builds a theme.
    *
-   * @param values an owner's choices by key, or null to leave {@code palette.css} as the theme has it
+   * @param choices an owner's choices by key, or null to leave {@code palette.css} as the theme has it
    */
-  public static Result build(Theme theme, Map<String, String> values) {
+  public static Result build(Theme theme, Map<String, Chosen> choices) {
     TreeMap<String, byte[]> files = new TreeMap<>();
+    Effective values = choices == null ? defaults(theme) : chosen(theme, choices);
     for (Page page : theme.pages()) {
-      files.put(page.source().file(), linked(page));
+      files.put(page.source().file(), finished(page, values));
     }
-    Palette palette = theme.palette();
-    files.put(Theme.SETTINGS_CSS, utf8(settingsCss(palette)));
-    if (values != null || !theme.files().has(Theme.PALETTE_CSS)) {
-      files.put(Theme.PALETTE_CSS, utf8(paletteCss(palette, values == null ? Map.of() : values)));
+    files.put(Theme.SETTINGS_CSS, utf8(settingsCss(theme)));
+    if (choices != null || !theme.files().has(Theme.PALETTE_CSS)) {
+      files.put(Theme.PALETTE_CSS, utf8(SettingSheets.choices(defaults(theme), values)));
     }
     if (!theme.files().has(Palette.FILE)) {
-      files.put(Palette.FILE, PaletteJson.write(palette, null));
+      files.put(Palette.FILE, PaletteJson.write(theme.palette(), null));
     }
-    return new Result(files, leftOut(palette, values == null ? Map.of() : values));
+    return new Result(files, values.leftOut());
   }
 
-  /** The page's bytes with links to {@code settings.css} and {@code palette.css}. */
-  public static byte[] linked(Page page) {
-    return page.source().withEdits(PageLinks.edits(page));
-  }
-
-  /** The values that a build would leave out. */
-  public static List<LeftOut> leftOut(Palette palette, Map<String, String> values) {
-    List<LeftOut> out = new ArrayList<>();
-    new TreeMap<>(values).forEach((key, value) -> palette.setting(key).ifPresentOrElse(
-        s -> s.refusal(value).ifPresent(why -> out.add(new LeftOut(key, value, why))),
-        () -> out.add(new LeftOut(key, value, "The theme has no setting with this key."))));
-    return out;
+  /** The page's bytes with its bound parts filled, and with links to {@code settings.css} and {@code palette.css}. */
+  public static byte[] finished(Page page, Effective values) {
+    List<Edit> edits = BoundPage.edits(page, values);
+    Page filled = edits.isEmpty() ? page : Page.read(page.source().file(), page.source().withEdits(edits));
+    return filled.source().withEdits(PageLinks.edits(filled));
   }
 
   private static byte[] utf8(String text) {

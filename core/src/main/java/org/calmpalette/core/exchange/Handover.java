@@ -4,7 +4,11 @@ import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import org.calmpalette.core.build.SettingSheets;
 import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Files;
 import org.calmpalette.core.theme.Theme;
@@ -18,7 +22,7 @@ public final class Handover {
    *
    * @param values an owner's choices, or null for the theme with its defaults
    */
-  public static Files files(Theme theme, Map<String, String> values) {
+  public static Files files(Theme theme, Map<String, Chosen> values) {
     SortedMap<String, byte[]> made = new TreeMap<>(ThemeBuild.build(theme, values).files());
     String readme = theme.files().has("README.txt") ? "README-settings.txt" : "README.txt";
     made.put(readme, readme(theme).getBytes(StandardCharsets.UTF_8));
@@ -26,6 +30,7 @@ public final class Handover {
   }
 
   private static String readme(Theme theme) {
+    Effective defaults = ThemeBuild.defaults(theme);
     StringBuilder out = new StringBuilder();
     out.append(theme.palette().name()).append("\n").append("=".repeat(theme.palette().name().length())).append("""
 
@@ -49,18 +54,31 @@ public final class Handover {
         Write it into palette.css, for example:
 
         """);
-    String example = theme.palette().settings().stream().findFirst()
-        .map(s -> ":root {\n  " + s.property() + ": " + s.defaultValue() + ";\n}\n")
+    String example = theme.palette().settings().stream().filter(s -> !s.kind().css(defaults.value(s, theme.palette().bands().widest()), a -> a).isEmpty()).findFirst()
+        .map(s -> ":root {\n" + example(s, defaults) + "}\n")
         .orElse(":root {\n}\n(This theme has no settings yet.)\n");
     out.append(example).append("\nThe settings\n------------\n");
     for (Setting s : theme.palette().settings()) {
       out.append(s.property()).append("\n  ").append(s.label()).append(" (")
-          .append(theme.palette().placeLabel(s.place())).append("), default ").append(s.defaultValue())
-          .append(", allowed: ").append(s.allowed().inWords()).append("\n");
+          .append(theme.palette().placeLabel(s.place())).append("), default ").append(inBands(s, defaults))
+          .append(", allowed: ").append(s.kind().inWords()).append("\n");
       if (!s.help().isEmpty()) {
         out.append("  ").append(s.help()).append("\n");
       }
     }
+    return out.toString();
+  }
+
+  private static String example(Setting s, Effective defaults) {
+    StringBuilder out = new StringBuilder();
+    SettingSheets.properties(s, defaults.value(s, defaults.palette().bands().widest()), Paths::address)
+        .forEach((name, value) -> out.append("  ").append(name).append(": ").append(value).append(";\n"));
+    return out.toString();
+  }
+
+  private static String inBands(Setting s, Effective defaults) {
+    StringBuilder out = new StringBuilder(defaults.words(s, defaults.palette().bands().widest()));
+    s.bands().keySet().forEach(k -> defaults.palette().bands().band(k).ifPresent(b -> out.append("; ").append(b.label()).append(' ').append(defaults.words(s, b))));
     return out.toString();
   }
 }

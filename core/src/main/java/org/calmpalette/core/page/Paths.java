@@ -76,6 +76,11 @@ public final class Paths {
     return "../".repeat(a.length - 1 - same) + String.join("/", java.util.Arrays.copyOfRange(b, same, b.length));
   }
 
+  /** A path as an address: what would mean something else in one is escaped. */
+  public static String address(String path) {
+    return path.replace("%", "%25").replace(" ", "%20");
+  }
+
   /** The ending of a file's name in lower case, without the dot; empty if it has none. */
   public static String ending(String path) {
     String name = path.substring(path.lastIndexOf('/') + 1);

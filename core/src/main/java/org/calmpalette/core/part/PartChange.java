@@ -7,6 +7,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.build.SettingSheets;
+import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
@@ -131,7 +133,12 @@ public final class PartChange {
     if (what instanceof What.Follow f) {
       Setting s = rendered.theme().palette().setting(f.key()).orElseThrow(() -> new BadInputException(
           "There is no setting “" + f.key() + "” any more.", "Choose another one."));
-      return "var(" + s.property() + ", " + s.defaultValue() + ")";
+      String now = SettingSheets.properties(s, ThemeBuild.defaults(rendered.theme()).value(s, rendered.theme().palette().bands().widest()), a -> a)
+          .getOrDefault(s.property(), "");
+      if (Understanding.of(property, now) != Understanding.FULL) {
+        throw new BadInputException("“" + s.label() + "” is a " + s.kind().label() + " and cannot be followed by " + property + ".", "Choose another one.");
+      }
+      return "var(" + s.property() + ", " + now + ")";
     }
     if (what instanceof What.Value v) {
       String text = v.css().strip();

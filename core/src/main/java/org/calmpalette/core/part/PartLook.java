@@ -300,8 +300,7 @@ public record PartLook(String page, int index, String name, String words, List<S
         sources(e, w, rule.painted(), all);
       }
       for (String name : e.through()) {
-        Optional<Setting> setting = rendered.theme().palette().settings().stream()
-            .filter(s -> s.property().equals(name) || s.triple() && s.tripleProperty().equals(name)).findFirst();
+        Optional<Setting> setting = Optional.ofNullable(rendered.theme().palette().properties().get(name));
         Element holder = e.inheritedFrom() == null ? element : e.inheritedFrom();
         Explanation variable = Explanation.of(styles.of(holder), name);
         Explanation.Cause declared = variable.winner();

@@ -2,13 +2,19 @@ package org.calmpalette.core.setting;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Function;
 import org.calmpalette.core.BadInputException;
 import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.util.DefaultIndenter;
 import tools.jackson.core.util.DefaultPrettyPrinter;
@@ -20,11 +26,13 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
- * Reads and writes {@code palette.json}. What it does not know, such as keys that a later version or another tool
- * wrote, is kept in its place when the file is written again.
+ * Reads and writes {@code palette.json}. What can be read is read; what cannot is reported with its place, and stays in
+ * the file as it is, as do keys that a later version or another tool wrote.
  */
 public final class PaletteJson {
   public static final String FORMAT = "calm-palette/1";
+  private static final Set<String> SETTING_KEYS = Set.of("key", "label", "help", "kind", "place", "default", "bands", "allowed", "perBand",
+      "shownWhen", "former", "triple");
   private static final JsonMapper MAPPER = JsonMapper.builder()
       .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
       .enable(SerializationFeature.INDENT_OUTPUT)
@@ -33,58 +41,237 @@ public final class PaletteJson {
           .withObjectIndenter(new DefaultIndenter("  ", "\n")).withArrayIndenter(new DefaultIndenter("  ", "\n")))
       .build();
 
-  private PaletteJson() {}
+  private final byte[] bytes;
+  private final Entry root;
+  private final List<Palette.Fault> faults = new ArrayList<>();
+  private final Set<String> unknown = new LinkedHashSet<>();
+  private Map<String, Integer> lines;
 
-  /**
-   * @param name the theme's name where the file gives none
-   * @throws BadInputException with the place in the file, if a part cannot be understood
-   */
-  public static Palette read(byte[] bytes, String name) {
-    JsonNode root = tree(bytes);
-    List<Band> bands = new ArrayList<>();
-    each(root, "bands", (node, at) -> bands.add(new Band(text(node, at, "key"), text(node, at, "label"),
-        node.has("to") ? integer(node.get("to"), at + ".to") : null)));
-    List<Place> places = new ArrayList<>();
-    each(root, "places", (node, at) -> places.add(new Place(text(node, at, "key"), text(node, at, "label"))));
-    List<Setting> settings = new ArrayList<>();
-    Set<String> keys = new HashSet<>();
-    each(root, "settings", (node, at) -> {
-      Setting setting = setting(node, at);
-      if (!keys.add(setting.key())) {
-        throw bad(at + ".key", "the key “" + setting.key() + "” is there twice", "Give one of the two another key.");
-      }
-      if (places.stream().noneMatch(p -> p.key().equals(setting.place()))) {
-        throw bad(at + ".place", "there is no place “" + setting.place() + "”",
-            "Name one that stands under places, or add it there.");
-      }
-      settings.add(setting);
-    });
-    return new Palette(root.path("name").asString(name), bands.isEmpty() ? Band.USUAL : bands, places, settings);
+  private PaletteJson(byte[] bytes) {
+    this.bytes = bytes;
+    this.root = new Entry(Value.of(tree(bytes)), "");
   }
 
-  private static Setting setting(JsonNode node, String at) {
-    String kind = text(node, at, "kind");
-    if (!kind.equals("color")) {
-      throw bad(at + ".kind", "“" + kind + "” is no kind of setting that is known", "Write \"color\".");
+  /**
+   * Reads the file. Settings that cannot be used are not among the palette's; each has a fault instead.
+   *
+   * @param name the theme's name where the file gives none
+   * @throws BadInputException if the file is no JSON object at all
+   */
+  public static Palette read(byte[] bytes, String name) {
+    return new PaletteJson(bytes).palette(name);
+  }
+
+  private Palette palette(String name) {
+    root.value("format");
+    Bands bands = bands();
+    String own = attempt(() -> root.optionalText("name")).flatMap(n -> n).orElse(name);
+    List<Place> places = new ArrayList<>();
+    each("places", e -> {
+      Place place = new Place(e.text("key"), e.text("label"));
+      if (places.stream().anyMatch(p -> p.key().equals(place.key()))) {
+        throw Entry.bad(e.at("key"), "the place “" + place.key() + "” is there twice", "Give one of the two another key.");
+      }
+      places.add(place);
+    });
+    Map<String, Setting> settings = new LinkedHashMap<>();
+    Map<String, String> at = new HashMap<>();
+    each("settings", e -> {
+      Setting s = setting(e, bands);
+      if (settings.containsKey(s.key())) {
+        throw Entry.bad(e.at("key"), "the key “" + s.key() + "” is there twice", "Give one of the two another key.");
+      }
+      if (places.stream().noneMatch(p -> p.key().equals(s.place()))) {
+        throw Entry.bad(e.at("place"), "there is no place “" + s.place() + "”", "Name one that stands under places, or add it there.");
+      }
+      settings.put(s.key(), s);
+      at.put(s.key(), e.place());
+    });
+    dropBrokenReferences(settings, at, bands);
+    List<Scheme> schemes = new ArrayList<>();
+    each("schemes", e -> {
+      Map<String, Chosen> values = new LinkedHashMap<>();
+      e.entry("values").parts().parts().forEach((k, v) -> values.put(k, Chosen.of(v.json())));
+      schemes.add(new Scheme(e.text("key"), e.text("label"), values));
+    });
+    unknownKeys();
+    return new Palette(own, bands, places, List.copyOf(settings.values()), schemes, faults);
+  }
+
+  private Bands bands() {
+    List<Band> list = new ArrayList<>();
+    each("bands", e -> list.add(new Band(e.text("key"), e.text("label"), e.whole("to").orElse(null))));
+    try {
+      // With one of them missing the others would mean something else.
+      return list.isEmpty() || !faults.isEmpty() ? Bands.USUAL : new Bands(list);
+    } catch (BadInputException e) {
+      fault("bands", e.getMessage(), e.mend() + " Until then the usual three bands are taken.");
+      return Bands.USUAL;
     }
-    JsonNode allowed = node.path("allowed");
-    Allowed values = new Allowed.AnyColor();
-    if (allowed.has("swatches")) {
-      List<String> swatches = new ArrayList<>();
-      if (!allowed.get("swatches").isArray()) {
-        throw bad(at + ".allowed.swatches", "it is no list", "Write [\"#1f3347\", \"#24463a\"].");
+  }
+
+  private Setting setting(Entry e, Bands bands) {
+    String name = e.text("kind");
+    if (!Kinds.names().contains(name)) {
+      throw Entry.bad(e.at("kind"), "“" + name + "” is no kind of setting that is known", "Write one of " + String.join(", ", Kinds.names()) + ".");
+    }
+    Kind kind = Kinds.read(name, e.entry("allowed"));
+    Given given = given(e, "default", kind);
+    Map<String, Given> each = new LinkedHashMap<>();
+    Entry b = e.entry("bands");
+    for (String band : b.keys()) {
+      if (bands.band(band).isEmpty() || bands.widest().key().equals(band)) {
+        throw Entry.bad(b.at(band), bands.band(band).isEmpty() ? "there is no band “" + band + "”" : "the widest band has the setting's default",
+            "Name one of " + String.join(", ", bands.list().stream().map(Band::key).filter(k -> !k.equals(bands.widest().key())).toList()) + ".");
       }
-      for (JsonNode s : allowed.get("swatches")) {
-        swatches.add(s.asString(""));
-      }
-      values = new Allowed.Swatches(swatches);
+      each.put(band, given(b, band, kind));
+    }
+    Setting.Shown shown = null;
+    if (e.has("shownWhen")) {
+      Entry when = e.entry("shownWhen");
+      shown = new Setting.Shown(when.text("key"), when.list("is"));
+    }
+    Setting s = new Setting(e.text("key"), e.text("label"), e.optionalText("help").orElse(""), e.text("place"), kind, given, each, e.flag("perBand"),
+        shown, e.flag("triple"), e.texts("former"));
+    // What depends on nothing else is judged here, where the place is known.
+    checkFixed(s.given(), s, e.at("default"));
+    s.bands().forEach((band, g) -> checkFixed(g, s, e.at("bands") + "." + band));
+    return s;
+  }
+
+  private static Given given(Entry e, String key, Kind kind) {
+    Value v = e.value(key).orElseThrow(() -> Entry.bad(e.at(key), "it is missing", "Write \"" + key + "\": …"));
+    if (Given.isFollowing(v)) {
+      return Given.follows(e.entry(key));
     }
     try {
-      return new Setting(text(node, at, "key"), text(node, at, "label"), node.path("help").asString(""),
-          text(node, at, "place"), text(node, at, "default"), values, node.path("triple").asBoolean(false));
-    } catch (BadInputException e) {
-      throw e.getMessage().startsWith(Palette.FILE) ? e : bad(at, e.getMessage(), e.mend());
+      return new Given.Fixed(kind.normal(v));
+    } catch (BadInputException wrong) {
+      throw Entry.bad(e.at(key), wrong.getMessage(), wrong.mend());
     }
+  }
+
+  private static void checkFixed(Given given, Setting s, String at) {
+    if (given instanceof Given.Fixed f) {
+      s.kind().refusal(f.value(), Kind.Around.NOTHING).ifPresent(why -> {
+        throw Entry.bad(at, s.kind().words(f.value()) + " is not among what an owner may choose. " + why, "Widen allowed, or take another default.");
+      });
+    }
+  }
+
+  /** Takes out settings that follow what is not there, or each other in a circle, until what is left holds. */
+  private void dropBrokenReferences(Map<String, Setting> settings, Map<String, String> at, Bands bands) {
+    for (boolean again = true; again;) {
+      again = false;
+      for (Setting s : List.copyOf(settings.values())) {
+        List<String> chain = Palette.circle(s, settings);
+        String what = chain.isEmpty() ? missing(s, settings) : "settings follow each other in a circle: " + String.join(" → ", chain);
+        if (!what.isEmpty()) {
+          fault(at.get(s.key()) + ".default", what, chain.isEmpty() ? "Name the key of another setting of the same kind." : "Give one of them a value of its own.");
+          settings.remove(s.key());
+          again = true;
+        }
+      }
+    }
+  }
+
+  private static String missing(Setting s, Map<String, Setting> settings) {
+    for (Given.Follows f : s.following()) {
+      Setting other = settings.get(f.key());
+      if (other == null || !other.kind().name().equals(s.kind().name())) {
+        return "it follows “" + f.key() + "”" + (other == null ? ", and there is no such setting" : ", which is a " + other.kind().label());
+      }
+      Optional<String> second = f.how().alsoReads();
+      if (second.isPresent() && !settings.containsKey(second.get())) {
+        return "it is mixed with “" + second.get() + "”, which is neither a colour nor a setting";
+      }
+    }
+    boolean lost = s.shown() != null && (!settings.containsKey(s.shown().key()) || s.shown().key().equals(s.key()));
+    return lost ? "it is shown depending on “" + s.shown().key() + "”, and there is no such other setting" : "";
+  }
+
+  private void unknownKeys() {
+    unknown.addAll(root.unknown());
+    for (String at : unknown) {
+      String key = at.substring(at.lastIndexOf('.') + 1);
+      // Tools may keep things of their own under a name with a dollar sign, as JSON Schema does.
+      if (!key.startsWith("$")) {
+        Optional<String> meant = SETTING_KEYS.stream().filter(k -> org.apache.commons.text.similarity.LevenshteinDistance.getDefaultInstance()
+            .apply(k, key) <= 2).findFirst();
+        fault(at, "“" + key + "” means nothing here; it is kept, and does nothing", meant.map(m -> "Did you mean “" + m + "”?").orElse("Take it out, or leave it."));
+      }
+    }
+  }
+
+  private void each(String list, Consumer<Entry> visit) {
+    List<Entry> entries;
+    try {
+      entries = root.has(list) ? new ArrayList<>() : List.of();
+      List<Value> items = root.list(list);
+      for (int i = 0; i < items.size(); i++) {
+        String at = list + "[" + i + "]";
+        Value item = items.get(i);
+        attempt(at, () -> entries.add(new Entry(item, at)));
+      }
+    } catch (Entry.PlacedException e) {
+      fault(e.at(), e.what(), e.mend());
+      return;
+    }
+    for (Entry e : entries) {
+      int before = faults.size();
+      attempt(e.place(), () -> visit.accept(e));
+      // An entry that was given up half way has keys that nobody came to ask for.
+      if (faults.size() == before) {
+  unknown.addAll(e.unknown());
+      }
+    }
+  }
+
+  private void attempt(String at, Runnable read) {
+    try {
+      read.run();
+    } catch (Entry.PlacedException e) {
+      fault(e.at(), e.what(), e.mend());
+    } catch (BadInputException e) {
+      fault(at, e.getMessage(), e.mend());
+    }
+  }
+
+  private <T> Optional<T> attempt(java.util.function.Supplier<T> read) {
+    try {
+      return Optional.of(read.get());
+    } catch (Entry.PlacedException e) {
+      fault(e.at(), e.what(), e.mend());
+      return Optional.empty();
+    }
+  }
+
+  private void fault(String at, String what, String mend) {
+    if (lines == null) {
+      lines = lines(bytes);
+    }
+    String place = at;
+    while (!place.isEmpty() && !lines.containsKey(place)) {
+      place = place.substring(0, Math.max(0, Math.max(place.lastIndexOf('.'), place.lastIndexOf('['))));
+    }
+    faults.add(new Palette.Fault(at, lines.getOrDefault(place, 1), what, mend));
+  }
+
+  /** On which line each part of the file starts, by its place. */
+  private static Map<String, Integer> lines(byte[] bytes) {
+    Map<String, Integer> lines = new HashMap<>();
+    try (JsonParser parser = MAPPER.createParser(bytes)) {
+      for (JsonToken t = parser.nextToken(); t != null; t = parser.nextToken()) {
+        String pointer = parser.streamReadContext().pathAsPointer().toString();
+        StringBuilder at = new StringBuilder();
+        for (String step : pointer.isEmpty() ? new String[0] : pointer.substring(1).split("/", -1)) {
+          String name = step.replace("~1", "/").replace("~0", "~");
+          at.append(name.matches("\\d+") ? "[" + name + "]" : at.length() == 0 ? name : "." + name);
+        }
+        lines.putIfAbsent(at.toString(), parser.currentTokenLocation().getLineNr());
+      }
+    }
+    return lines;
   }
 
   private static JsonNode tree(byte[] bytes) {
@@ -92,49 +279,14 @@ public final class PaletteJson {
     try {
       root = MAPPER.readTree(bytes);
     } catch (JacksonException e) {
-      int line = e.getLocation() == null ? 1 : e.getLocation().getLineNr();
+      int line = e.getLocation() == null ? 1 : Math.max(1, e.getLocation().getLineNr());
       throw new BadInputException(Palette.FILE + ", line " + line + ": this is not JSON. " + e.getOriginalMessage(),
           "Mend that line, or take the file out of the theme to start without settings.");
     }
     if (!root.isObject()) {
-      throw bad("the file", "it holds no object", "Let it start with {.");
+      throw new BadInputException(Palette.FILE + ", the file: it holds no object", "Let it start with {.");
     }
     return root;
-  }
-
-  private interface Visit {
-    void accept(JsonNode node, String at);
-  }
-
-  private static void each(JsonNode root, String list, Visit visit) {
-    JsonNode nodes = root.path(list);
-    if (nodes.isMissingNode() || nodes.isNull()) {
-      return;
-    }
-    if (!nodes.isArray()) {
-      throw bad(list, "it is no list", "Put its parts between [ and ].");
-    }
-    for (int i = 0; i < nodes.size(); i++) {
-      visit.accept(nodes.get(i), list + "[" + i + "]");
-    }
-  }
-
-  private static String text(JsonNode node, String at, String key) {
-    if (!node.path(key).isString()) {
-      throw bad(at + "." + key, node.has(key) ? "it is no text" : "it is missing", "Write \"" + key + "\": \"…\".");
-    }
-    return node.get(key).asString();
-  }
-
-  private static int integer(JsonNode node, String at) {
-    if (!node.isInt()) {
-      throw bad(at, "it is no whole number", "Write a width in CSS px, such as 767.");
-    }
-    return node.asInt();
-  }
-
-  private static BadInputException bad(String at, String what, String mend) {
-    return new BadInputException(Palette.FILE + ", " + at + ": " + what, mend);
   }
 
   /**
@@ -148,56 +300,86 @@ public final class PaletteJson {
       root.put("format", FORMAT);
     }
     root.put("name", palette.name());
-    merge(root, "bands", palette.bands(), (band, node) -> {
-      node.put("key", band.key()).put("label", band.label());
-      if (band.to() != null) {
-        node.put("to", band.to());
-      }
-    }, Band::key);
-    merge(root, "places", palette.places(), (place, node) ->
-        node.put("key", place.key()).put("label", place.label()), Place::key);
-    merge(root, "settings", palette.settings(), PaletteJson::write, Setting::key);
+    Set<String> aside = new LinkedHashSet<>();
+    palette.faults().forEach(f -> aside.add(f.at().replaceFirst("\\].*", "]")));
+    if (!aside.contains("bands") || !palette.bands().equals(Bands.USUAL)) {
+      merge(root, "bands", palette.bands().list(), (band, node) -> {
+        node.put("key", band.key()).put("label", band.label());
+        putOrRemove(node, "to", band.to() == null ? null : Value.of(band.to().doubleValue()));
+      }, Band::key, aside);
+    }
+    merge(root, "places", palette.places(), (place, node) -> node.put("key", place.key()).put("label", place.label()), Place::key, aside);
+    merge(root, "settings", palette.settings(), PaletteJson::write, Setting::key, aside);
+    if (!palette.schemes().isEmpty() || root.has("schemes")) {
+      merge(root, "schemes", palette.schemes(), (scheme, node) -> {
+        node.put("key", scheme.key()).put("label", scheme.label());
+        Map<String, Value> values = new LinkedHashMap<>();
+        scheme.values().forEach((k, c) -> values.put(k, c.value()));
+        node.set("values", new Value.Parts(values).json());
+      }, Scheme::key, aside);
+    }
     return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
   }
 
   private static void write(Setting setting, ObjectNode node) {
     node.put("key", setting.key()).put("label", setting.label());
-    putOrRemove(node, "help", setting.help());
-    node.put("kind", "color").put("place", setting.place()).put("default", setting.defaultValue());
-    if (setting.allowed() instanceof Allowed.Swatches swatches) {
-      ArrayNode values = node.withObjectProperty("allowed").putArray("swatches");
-      swatches.values().forEach(values::add);
-    } else {
-      node.remove("allowed");
-    }
-    if (setting.triple()) {
-      node.put("triple", true);
-    } else {
-      node.remove("triple");
-    }
+    putOrRemove(node, "help", setting.help().isEmpty() ? null : Value.of(setting.help()));
+    node.put("kind", setting.kind().name()).put("place", setting.place());
+    node.set("default", setting.given().value().json());
+    Map<String, Value> bands = new LinkedHashMap<>();
+    setting.bands().forEach((band, g) -> bands.put(band, g.value()));
+    putOrRemove(node, "bands", bands.isEmpty() ? null : new Value.Parts(bands));
+    Value.Parts allowed = setting.kind().allowed();
+    putOrRemove(node, "allowed", allowed.parts().isEmpty() ? null : allowed);
+    putOrRemove(node, "perBand", setting.perBand() ? Value.of(true) : null);
+    putOrRemove(node, "shownWhen", setting.shown() == null ? null
+        : Value.parts("key", setting.shown().key(), "is", new Value.Many(setting.shown().is())));
+    putOrRemove(node, "former", setting.former().isEmpty() ? null : Value.of(setting.former()));
+    putOrRemove(node, "triple", setting.triple() ? Value.of(true) : null);
   }
 
-  private static void putOrRemove(ObjectNode node, String key, String value) {
-    if (value.isEmpty()) {
+  private static void putOrRemove(ObjectNode node, String key, Value value) {
+    if (value == null) {
       node.remove(key);
     } else {
-      node.put(key, value);
+      node.set(key, value.json());
     }
   }
 
-  private static <T> void merge(ObjectNode root, String list, List<T> items,
-      java.util.function.BiConsumer<T, ObjectNode> write, java.util.function.Function<T, String> key) {
+  /**
+   * Writes a list over the one that is there: what is known of an entry is written anew, the rest of it stays, and
+   * entries that could not be read stay where they are.
+   *
+   * @param aside places of the entries that could not be read
+   */
+  private static <T> void merge(ObjectNode root, String list, List<T> items, java.util.function.BiConsumer<T, ObjectNode> write,
+      Function<T, String> key, Set<String> aside) {
     Map<String, ObjectNode> known = new LinkedHashMap<>();
-    root.path(list).forEach(n -> {
-      if (n instanceof ObjectNode object) {
-        known.put(object.path("key").asString(""), object);
+    Map<Integer, JsonNode> kept = new LinkedHashMap<>();
+    Set<String> wanted = new LinkedHashSet<>(items.stream().map(key).toList());
+    List<String> former = items.stream().flatMap(i -> i instanceof Setting s ? s.former().stream() : java.util.stream.Stream.empty()).toList();
+    int index = 0;
+    for (JsonNode n : root.path(list)) {
+      String k = n.path("key").asString("");
+      boolean readable = n instanceof ObjectNode && !known.containsKey(k) && (!aside.contains(list + "[" + index + "]") || wanted.contains(k));
+      if (readable) {
+        known.put(k, (ObjectNode) n);
+      } else {
+        kept.put(index, n);
       }
-    });
-    ArrayNode array = root.putArray(list);
+      index++;
+    }
+    ArrayNode array = MAPPER.createArrayNode();
     for (T item : items) {
-      ObjectNode node = known.getOrDefault(key.apply(item), MAPPER.createObjectNode());
+      ObjectNode node = known.get(key.apply(item));
+      if (node == null && item instanceof Setting s) {
+        node = s.former().stream().filter(former::contains).map(known::get).filter(java.util.Objects::nonNull).findFirst().orElse(null);
+      }
+      node = node == null ? MAPPER.createObjectNode() : node;
       write.accept(item, node);
       array.add(node);
     }
+    kept.forEach((i, n) -> array.insert(Math.min(i, array.size()), n));
+    root.set(list, array);
   }
 }

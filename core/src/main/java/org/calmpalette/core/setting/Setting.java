@@ -1,9 +1,11 @@
 package org.calmpalette.core.setting;
 
-import java.util.Optional;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.regex.Pattern;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.color.Color;
 
 /**
  * A named value that an owner may change.
@@ -12,15 +14,30 @@ import org.calmpalette.core.color.Color;
  * @param label what the owner reads
  * @param help a sentence for the owner, may be empty
  * @param place key of the place the setting belongs to
- * @param defaultValue as CSS
+ * @param given the default, at every window width that has none of its own
+ * @param bands defaults of single bands, by the band's key
+ * @param perBand whether the owner may choose for each band
+ * @param shown when the owner is asked, or null for always
+ * @param former keys that the setting had before: what owners chose under them still counts
  * @param triple whether stylesheets also read the colour as {@code red, green, blue} numbers, from {@code --key-rgb}
  */
-public record Setting(
-    String key, String label, String help, String place, String defaultValue, Allowed allowed, boolean triple) {
+public record Setting(String key, String label, String help, String place, Kind kind, Given given, Map<String, Given> bands, boolean perBand,
+    Shown shown, boolean triple, List<String> former) {
   public static final int LONGEST_KEY = 60;
   public static final int LONGEST_LABEL = 80;
   public static final int LONGEST_HELP = 400;
   private static final Pattern KEY = Pattern.compile("[a-z_][a-z0-9_-]*", Pattern.CASE_INSENSITIVE);
+
+  /**
+   * The owner is asked only while another setting has one of some values. What was chosen stays chosen meanwhile.
+   *
+   * @param key of the other setting
+   */
+  public record Shown(String key, List<Value> is) {
+    public Shown {
+      is = List.copyOf(is);
+    }
+  }
 
   /** @throws BadInputException if a part cannot be used; the message names the part */
   public Setting {
@@ -32,29 +49,43 @@ public record Setting(
     if (help.length() > LONGEST_HELP) {
       throw new BadInputException("The help is too long.", "Say it in at most " + LONGEST_HELP + " characters.");
     }
-    Color color = Color.parse(defaultValue).orElseThrow(() -> noColor(defaultValue));
-    allowed.refusal(color).ifPresent(why -> {
-      throw new BadInputException("The default " + defaultValue + " is not among what an owner may choose. " + why,
-          "Add the default to the swatches, or choose another default.");
-    });
+    given = normal(kind, given, "The default");
+    Map<String, Given> each = new LinkedHashMap<>();
+    for (Map.Entry<String, Given> e : bands.entrySet()) {
+      each.put(e.getKey(), normal(kind, e.getValue(), "The default for " + e.getKey()));
+    }
+    bands = Collections.unmodifiableMap(each);
+    triple = triple && kind instanceof ColorKind;
+    former = List.copyOf(former);
   }
 
-  private static void checkKey(String key) {
+  private static Given normal(Kind kind, Given given, String which) {
+    if (!(given instanceof Given.Fixed fixed)) {
+      boolean fits = kind instanceof ColorKind || ((Given.Follows) given).how() instanceof Given.Same;
+      if (!fits) {
+        throw new BadInputException(which + " is made of a colour, but this is a " + kind.label() + ".", "Let it be the same as another one.");
+      }
+      return given;
+    }
+    try {
+      return new Given.Fixed(kind.normal(fixed.value()));
+    } catch (BadInputException e) {
+      throw new BadInputException(which + ": " + e.getMessage(), e.mend());
+    }
+  }
+
+  /** A setting that is the same at every width and always asked for. */
+  public static Setting of(String key, String label, String help, String place, Kind kind, Value value) {
+    return new Setting(key, label, help, place, kind, new Given.Fixed(value), Map.of(), false, null, false, List.of());
+  }
+
+  /** @throws BadInputException if no custom property can have this name */
+  public static void checkKey(String key) {
     if (!KEY.matcher(key).matches() || key.length() > LONGEST_KEY) {
       throw new BadInputException("“" + key + "” cannot be the name of a custom property.",
           "Use letters, digits and hyphens, with a letter first, at most " + LONGEST_KEY
               + " characters: notice-badge-fill.");
     }
-  }
-
-  private static BadInputException noColor(String text) {
-    return new BadInputException("“" + text + "” is not a colour.",
-        "Write it as CSS does: #d8a13c, rgb(216 161 60) or oklch(75% 0.13 78).");
-  }
-
-  /** Reads a colour that a person typed. @throws BadInputException if it is none */
-  public static Color color(String text) {
-    return Color.parse(text.strip()).orElseThrow(() -> noColor(text.strip()));
   }
 
   /** The name of the custom property. */
@@ -67,34 +98,60 @@ public record Setting(
     return property() + "-rgb";
   }
 
-  /** Why a value is refused, in plain words; empty if an owner may choose it. */
-  public Optional<String> refusal(String value) {
-    return Color.parse(value).map(allowed::refusal).orElseGet(() -> Optional.of(noColor(value).getMessage()));
+  /** What a maker gives for a band. */
+  public Given givenIn(Band band) {
+    return bands.getOrDefault(band.key(), given);
   }
 
-  /**
-   * The value as it is kept and written into stylesheets: {@code #rrggbb} or {@code #rrggbbaa} where that says all, else
-   * the computed value. Nothing of what was typed goes through but the colour.
-   */
-  public static String normal(String value) {
-    return ColorKey.of(color(value));
+  /** Everything that the defaults follow. */
+  public List<Given.Follows> following() {
+    return java.util.stream.Stream.concat(java.util.stream.Stream.of(given), bands.values().stream())
+        .filter(Given.Follows.class::isInstance).map(Given.Follows.class::cast).distinct().toList();
   }
 
   /** A colour as {@code red, green, blue} from 0 to 255. */
   public static String triple(String color) {
-    int[] b = color(color).bytes();
+    int[] b = ColorKind.parse(color).bytes();
     return b[0] + ", " + b[1] + ", " + b[2];
   }
 
-  public boolean isDefault(String value) {
-    return Color.parse(value).filter(c -> Allowed.sameColor(c, color(defaultValue))).isPresent();
+  /** With another key; the one it had is remembered. */
+  public Setting withKey(String other) {
+    List<String> before = new java.util.ArrayList<>(former);
+    before.remove(other);
+    before.add(key);
+    return new Setting(other, label, help, place, kind, given, bands, perBand, shown, triple, before);
   }
 
-  public Setting withDefault(String value) {
-    return new Setting(key, label, help, place, value, allowed, triple);
+  public Setting withLabel(String other) {
+    return new Setting(key, other, help, place, kind, given, bands, perBand, shown, triple, former);
   }
 
-  public Setting withTriple() {
-    return new Setting(key, label, help, place, defaultValue, allowed, true);
+  public Setting withPlace(String other) {
+    return new Setting(key, label, help, other, kind, given, bands, perBand, shown, triple, former);
+  }
+
+  public Setting withKind(Kind other) {
+    return new Setting(key, label, help, place, other, given, bands, perBand, shown, triple, former);
+  }
+
+  public Setting withGiven(Given other) {
+    return new Setting(key, label, help, place, kind, other, bands, perBand, shown, triple, former);
+  }
+
+  public Setting withBands(Map<String, Given> others) {
+    return new Setting(key, label, help, place, kind, given, others, perBand, shown, triple, former);
+  }
+
+  public Setting withPerBand(boolean may) {
+    return new Setting(key, label, help, place, kind, given, bands, may, shown, triple, former);
+  }
+
+  public Setting withShown(Shown when) {
+    return new Setting(key, label, help, place, kind, given, bands, perBand, when, triple, former);
+  }
+
+  public Setting withTriple(boolean reads) {
+    return new Setting(key, label, help, place, kind, given, bands, perBand, shown, reads, former);
   }
 }

@@ -40,11 +40,13 @@ public final class ColorSurvey {
   private final Set<String> namesInRgb = new LinkedHashSet<>();
   private final Set<String> customProperties = new LinkedHashSet<>();
   private final List<ColorUse> uses = new ArrayList<>();
+  private final Map<String, Setting> settings;
   private final List<BoundUse> bound = new ArrayList<>();
 
   private ColorSurvey(Theme theme) {
     this.theme = theme;
     this.readers = Readers.of(theme);
+    this.settings = theme.palette().properties();
   }
 
   /**
@@ -211,18 +213,16 @@ public final class ColorSurvey {
     }
 
     private boolean bind(String read, int open, int after, int fallback) {
-      for (Setting s : theme.palette().settings()) {
-        boolean triple = s.triple() && read.equals(s.tripleProperty());
-        if (triple || read.equals(s.property())) {
-          int last = tokens.is(after - 1, TokenType.RIGHT_PAREN) ? after - 1 : after;
-          String text = fallback < last ? part.sheet().text(fallback, last).strip() : "";
-          bound.add(new BoundUse(s.key(), triple, part.path(), part.offset() + tokens.start(open),
-              part.offset() + tokens.end(after - 1), part.line(tokens.start(open)), selectorText(),
-              declaration.property(), text, paints()));
-          return true;
-        }
+      Setting s = settings.get(read);
+      if (s == null) {
+        return false;
       }
-      return false;
+      int last = tokens.is(after - 1, TokenType.RIGHT_PAREN) ? after - 1 : after;
+      String text = fallback < last ? part.sheet().text(fallback, last).strip() : "";
+      bound.add(new BoundUse(s.key(), read, part.path(), part.offset() + tokens.start(open),
+          part.offset() + tokens.end(after - 1), part.line(tokens.start(open)), selectorText(),
+          declaration.property(), text, paints()));
+      return true;
     }
 
     private boolean addIfColor(int first, int end) {

@@ -226,9 +226,8 @@ final class PageFindings {
   }
 
   private Optional<String> setting(Explanation e) {
-    return rendered.theme().palette().settings().stream()
-        .filter(s -> e.through().contains(s.property()) || s.triple() && e.through().contains(s.tripleProperty()))
-        .map(s -> s.key()).findFirst();
+    var settings = rendered.theme().palette().properties();
+    return e.through().stream().filter(settings::containsKey).map(n -> settings.get(n).key()).findFirst();
   }
 
   private String label(String key) {

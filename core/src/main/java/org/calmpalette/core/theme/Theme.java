@@ -7,6 +7,7 @@ import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Media;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 
@@ -15,8 +16,9 @@ import org.calmpalette.core.setting.PaletteJson;
  *
  * @param pages in order of path, {@code index.html} first
  * @param sheets those that are files, in order of path, then those inside pages
+ * @param media what is known of the pictures and videos
  */
-public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPart> sheets) {
+public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPart> sheets, Media media) {
   public static final String SETTINGS_CSS = "settings.css";
   public static final String PALETTE_CSS = "palette.css";
   /** Made by us from palette.json, and made again at every build: not part of what a maker wrote. */
@@ -48,6 +50,6 @@ public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPa
       }
     }
     sheets.addAll(embedded);
-    return new Theme(files, palette, List.copyOf(pages), List.copyOf(sheets));
+    return new Theme(files, palette, List.copyOf(pages), List.copyOf(sheets), new ThemeMedia(files));
   }
 }

@@ -13,9 +13,10 @@ import org.calmpalette.core.mend.Fix;
 import org.calmpalette.core.mend.Trial;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange.What;
-import org.calmpalette.core.setting.Allowed;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
@@ -61,7 +62,7 @@ class PartChangeTest {
   }
 
   private static What.NewSetting setting(String key, String value) {
-    return new What.NewSetting(new Setting(key, "Badge", "", "everywhere", value, new Allowed.AnyColor(), false), Place.EVERYWHERE);
+    return new What.NewSetting(Setting.of(key, "Badge", "", "everywhere", ColorKind.ANY, Value.of(value)), Place.EVERYWHERE);
   }
 
   @Test

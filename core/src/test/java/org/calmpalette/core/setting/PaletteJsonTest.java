@@ -4,44 +4,115 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
 import org.calmpalette.core.BadInputException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class PaletteJsonTest {
-  private static final String SETTING = "\"key\":\"a\",\"label\":\"A\",\"kind\":\"color\",\"place\":\"p\",\"default\":\"red\"";
-
   private static Palette read(String json) {
     return PaletteJson.read(json.getBytes(StandardCharsets.UTF_8), "Name");
   }
 
+  /** One setting a line, after a first line with the bands and places. */
+  private static Palette settings(String... settings) {
+    return read("{\"places\":[{\"key\":\"p\",\"label\":\"P\"}],\"settings\":[\n" + String.join(",\n", settings) + "]}");
+  }
+
+  private static String setting(String key, String kind, String rest) {
+    return "{\"key\":\"" + key + "\",\"label\":\"L\",\"place\":\"p\",\"kind\":\"" + kind + "\"," + rest + "}";
+  }
+
   @ParameterizedTest
   @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
-      "[] | the file", "{\"settings\": {}} | settings:", "{\"settings\": [{\"label\": \"A\"}]} | settings[0].kind",
-      "{\"bands\": [{\"key\": \"a\", \"label\": \"A\", \"to\": \"767\"}]} | bands[0].to", "{\"a\": 1, \"a\": 2} | line 1",
-      "{\"places\": [{\"key\": 7}]} | places[0].key"})
-  void whatCannotBeUnderstoodIsToldWithItsPlace(String json, String place) {
+      "[] | the file", "{\"a\": 1, \"a\": 2} | line 1", "{| line 1"})
+  void whatIsNoJsonObjectIsRefusedWithItsLine(String json, String place) {
     assertThatThrownBy(() -> read(json)).isInstanceOf(BadInputException.class)
         .hasMessageStartingWith("palette.json").hasMessageContaining(place);
   }
 
+  @ParameterizedTest
+  @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
+      "color   | \"default\":7                                             | settings[1].default | not a colour",
+      "colour  | \"default\":\"red\"                                       | settings[1].kind | no kind of setting",
+      "color   | \"default\":\"red\",\"allowed\":{\"swatches\":[\"blue\"]} | settings[1].default | not among what an owner may choose",
+      "length  | \"default\":{\"value\":20,\"unit\":\"px\"},\"allowed\":{\"units\":[{\"unit\":\"px\",\"least\":9,\"most\":3}]} | settings[1].allowed.units[0] | more than the most",
+      "length  | \"default\":{\"value\":20,\"unit\":\"parsec\"}            | settings[1].default | not a length",
+      "choice  | \"default\":\"a\",\"allowed\":{\"options\":[{\"key\":\"a\",\"css\":\"red;}\"}]} | settings[1].allowed.options[0].css | one value in a stylesheet",
+      "link    | \"default\":\"javascript:alert(1)\"                       | settings[1].default | not among what may be linked",
+      "picture | \"default\":\"../../etc/passwd\"                          | settings[1].default | not the path of a picture",
+      "color   | \"default\":{\"follows\":\"nowhere\"}                     | settings[1].default | no such setting",
+      "color   | \"default\":\"red\",\"bands\":{\"watch\":\"blue\"}        | settings[1].bands.watch | no band",
+      "number  | \"default\":1e999999999                                   | settings[1].default | not a number"})
+  void aSettingThatCannotBeUsedIsReportedWithItsPlaceAndTheOthersAreRead(String kind, String rest, String place, String why) {
+    String good = setting("good", "color", "\"default\":\"#112233\"");
+    Palette palette = settings(good, setting("bad", kind, rest));
+    assertThat(palette.settings()).extracting(Setting::key).containsExactly("good");
+    assertThat(palette.faults()).singleElement().satisfies(f -> {
+      assertThat(f.at()).isEqualTo(place);
+      assertThat(f.line()).isEqualTo(3);
+      assertThat(f.what()).contains(why);
+      assertThat(f.mend()).isNotBlank();
+    });
+  }
+
   @Test
-  void settingsThatContradictEachOtherAreRefused() {
-    String places = "{\"places\":[{\"key\":\"p\",\"label\":\"P\"}],\"settings\":[";
-    assertThatThrownBy(() -> read(places + "{" + SETTING + "},{" + SETTING + "}]}")).hasMessageContaining("settings[1].key").hasMessageContaining("twice");
-    assertThatThrownBy(() -> read("{\"settings\":[{" + SETTING + "}]}")).hasMessageContaining("settings[0].place");
-    assertThatThrownBy(() -> read(places + "{" + SETTING + ",\"allowed\":{\"swatches\":[\"blue\"]}}]}"))
-        .hasMessageContaining("settings[0]").hasMessageContaining("not among what an owner may choose");
-    assertThat(read(places + "{" + SETTING + ",\"allowed\":{\"swatches\":[\"#f00\",\"blue\"]}}]}").settings().get(0).refusal("rgb(255 0 0)")).isEmpty();
+  void circlesAreShownWithTheirChainTwinsAndUnknownKeysWithTheirPlace() {
+    Palette palette = settings(setting("a", "color", "\"default\":{\"follows\":\"b\"}"), setting("b", "color", "\"default\":{\"follows\":\"c\",\"lighter\":9}"),
+        setting("c", "color", "\"default\":\"red\",\"bands\":{\"phone\":{\"follows\":\"a\"}}"), setting("d", "color", "\"default\":\"red\",\"alowed\":{}"),
+        setting("d", "color", "\"default\":\"blue\""));
+    assertThat(palette.settings()).extracting(Setting::key).contains("d").doesNotContain("a");
+    assertThat(palette.faults()).anySatisfy(f -> assertThat(f.what()).contains("a → b → c → a"))
+        .anySatisfy(f -> assertThat(f.message()).contains("line 6, settings[4].key").contains("twice"))
+        .anySatisfy(f -> assertThat(f.message() + f.mend()).contains("settings[3].alowed").contains("Did you mean “allowed”"));
+    assertThatThrownBy(() -> Palette.empty("x").with(following("a", "a"), Place.EVERYWHERE)).hasMessageContaining("a → a");
+  }
+
+  private static Setting following(String key, String other) {
+    return Setting.of(key, "L", "", "everywhere", ColorKind.ANY, Value.of("red")).withGiven(new Given.Follows(other, new Given.Same()));
+  }
+
+  @ParameterizedTest
+  @CsvSource({"767,700,overlaps", "767,767,overlaps", ",1199,no end", "100,1199,ends at 100"})
+  void bandsWithAGapOrAnOverlapAreRefused(Integer first, Integer second, String why) {
+    List<Band> bands = List.of(new Band("a", "A", first), new Band("b", "B", second), new Band("c", "C", null));
+    assertThatThrownBy(() -> new Bands(bands)).hasMessageContaining(why);
+    Palette read = read("{\"bands\":[{\"key\":\"a\",\"label\":\"A\",\"to\":" + first + "},{\"key\":\"b\",\"label\":\"B\",\"to\":" + second
+        + "},{\"key\":\"c\",\"label\":\"C\"}]}");
+    assertThat(read.bands()).isEqualTo(Bands.USUAL);
+    assertThat(read.faults()).isNotEmpty();
+  }
+
+  @Test
+  void whatCannotBeReadStaysInTheFileWhenItIsWritten() {
+    String bad = setting("bad", "hologram", "\"default\":1");
+    String json = "{\"later\":{\"kept\":true},\"places\":[{\"key\":\"p\",\"label\":\"P\"}],\"settings\":["
+        + bad + "," + setting("a", "color", "\"default\":\"red\",\"tool\":7") + "]}";
+    byte[] before = json.getBytes(StandardCharsets.UTF_8);
+    Palette palette = PaletteJson.read(before, "N");
+    Palette more = palette.with(Setting.of("b", "B", "", "p", NumberKind.ANY, Value.of(2)), Place.EVERYWHERE);
+    String written = new String(PaletteJson.write(more, before), StandardCharsets.UTF_8);
+    assertThat(written).contains("hologram").contains("\"tool\": 7").contains("\"kept\": true").contains("\"b\"");
+    assertThat(PaletteJson.read(written.getBytes(StandardCharsets.UTF_8), "N").settings()).extracting(Setting::key).containsExactly("a", "b");
   }
 
   @Test
   void whatIsWrittenReadsBackTheSame() {
-    Palette palette = new Palette("N", Band.USUAL, java.util.List.of(new Place("p", "P")), java.util.List.of(
-        new Setting("a", "A", "help", "p", "#ff0000", new Allowed.Swatches(java.util.List.of("#ff0000", "#0000ff")), true)));
+    Palette palette = Specimens.palette();
     byte[] once = PaletteJson.write(palette, null);
     assertThat(PaletteJson.read(once, "other")).isEqualTo(palette);
     assertThat(PaletteJson.write(palette, once)).isEqualTo(once);
+    assertThat(palette.settings().stream().map(s -> s.kind().name()).distinct()).containsExactlyInAnyOrderElementsOf(Kinds.names());
+  }
+
+  @Test
+  void aRenamedKeyIsRenamedWhereverThePaletteSpeaksOfItAndItsChoicesStillCount() {
+    Palette palette = Specimens.palette().renamed("ink", "text-color");
+    assertThat(PaletteJson.write(palette, null)).asString(StandardCharsets.UTF_8).doesNotContain("\"follows\": \"ink\"").contains("\"former\": [");
+    Effective values = Effective.of(palette, Map.of("ink", Chosen.of("#0000ff")), Media.NONE);
+    assertThat(values.words(palette.known("text-color"), palette.bands().widest())).isEqualTo("#0000ff");
+    assertThat(values.words(palette.known("ink-copy"), palette.bands().widest())).isEqualTo("#0000ff");
   }
 }

@@ -11,9 +11,11 @@ import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.part.Painted;
-import org.calmpalette.core.setting.Allowed;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Change;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
@@ -21,7 +23,7 @@ import org.junit.jupiter.api.Test;
 
 class LiftTest {
   private static Setting setting(String key, String value) {
-    return new Setting(key, "Label", "", "everywhere", value, new Allowed.AnyColor(), false);
+    return Setting.of(key, "Label", "", "everywhere", ColorKind.ANY, Value.of(value));
   }
 
   private static Set<String> uses(Theme theme, Predicate<ColorUse> which) {
@@ -64,11 +66,11 @@ class LiftTest {
   void removingASettingGivesTheStylesheetBackItsOwnWordsOrTheNewDefault() {
     String css = "a { color: Red } b { color: #f00 }";
     Theme after = lifted(Themes.of("a.css", css), "alarm", "red", u -> true);
-    assertThat(new String(Lift.remove(after, "alarm").files().get("a.css"))).isEqualTo(css);
-    Change edit = Lift.edit(after, setting("alarm", "#00ff00"), Place.EVERYWHERE);
+    assertThat(new String(PaletteChange.remove(after, List.of("alarm")).files().get("a.css"))).isEqualTo(css);
+    Change edit = PaletteChange.edit(after, setting("alarm", "#00ff00"), Place.EVERYWHERE);
     assertThat(edit.files()).containsOnlyKeys("palette.json");
     Theme green = Theme.read(edit.on(after.files()), "Test");
-    assertThat(new String(Lift.remove(green, "alarm").files().get("a.css")))
+    assertThat(new String(PaletteChange.remove(green, List.of("alarm")).files().get("a.css")))
         .isEqualTo("a { color: #00ff00 } b { color: #00ff00 }");
   }
 
@@ -77,7 +79,7 @@ class LiftTest {
     Theme theme = Themes.of("a.css", ":root{--l-rgb:13,110,253;--n:1,2,3} a{color:rgba(var(--l-rgb),var(--o,1))}");
     Theme after = lifted(theme, "link", "#0d6efd", ColorUse::triple);
     assertThat(Themes.text(after.files(), "a.css")).contains("--l-rgb:var(--link-rgb, 13,110,253);--n:1,2,3");
-    assertThat(ThemeBuild.paletteCss(after.palette(), Map.of("link", "#ff8000")))
+    assertThat(ThemeBuild.paletteCss(after, Map.of("link", Chosen.of("#ff8000"))))
         .isEqualTo(":root {\n  --link: #ff8000;\n  --link-rgb: 255, 128, 0;\n}\n");
     assertThat(ColorSurvey.of(after).boundTo("link").get(0).paints())
         .containsExactly(new Painted("a", "color", ""));

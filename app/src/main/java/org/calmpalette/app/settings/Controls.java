@@ -1,0 +1,94 @@
+package org.calmpalette.app.settings;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.BackgroundKind;
+import org.calmpalette.core.setting.BorderKind;
+import org.calmpalette.core.setting.Compound;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.LengthKind;
+import org.calmpalette.core.setting.Media;
+import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.ShadowKind;
+import org.calmpalette.core.setting.SpacingKind;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.setting.VideoKind;
+
+/**
+ * What the templates of the controls ask for. One kind has one control, on the maker's side and on the owner's.
+ *
+ * @param address of the previews, without a path: pictures are shown from there
+ */
+public record Controls(Media media, String address) {
+  private static final int MOST_SHOWN = 24;
+
+  /** A picture or video to choose; {@code why} says why it may not be chosen, or is empty. */
+  public record File(String path, String name, String address, String why) {}
+
+  /** The fields below a prefix, as the kind of a part names them. */
+  public Map<String, String> sub(Map<String, String> fields, String prefix) {
+    Map<String, String> sub = new LinkedHashMap<>();
+    fields.forEach((name, text) -> {
+      if (name.startsWith(prefix)) {
+        sub.put(name.substring(prefix.length()), text);
+      }
+    });
+    return sub;
+  }
+
+  /** The parts of a kind that has parts; null for others. */
+  public Compound parts(Kind kind) {
+    return kind instanceof BackgroundKind b ? b.parts() : kind instanceof BorderKind b ? b.parts() : kind instanceof ShadowKind s ? s.parts()
+        : kind instanceof SpacingKind s ? s.sides() : null;
+  }
+
+  /** Whether nothing at all may be chosen. */
+  public boolean mayBeNone(Kind kind) {
+    return kind instanceof BorderKind b && b.none() || kind instanceof ShadowKind s && s.none();
+  }
+
+  public List<String> units(LengthKind kind) {
+    return kind.units().isEmpty() ? LengthKind.UNITS : List.copyOf(kind.units().keySet());
+  }
+
+  /** What a colour field of the browser shows: it knows no alpha. */
+  public String opaque(String color) {
+    return color != null && color.matches("#[0-9a-f]{6}([0-9a-f]{2})?") ? color.substring(0, 7) : "#808080";
+  }
+
+  public String address(String path) {
+    return address + Paths.address(path);
+  }
+
+  /** Pictures of the theme, those that may be chosen first. */
+  public List<File> pictures(PictureKind kind) {
+    return files(path -> kind.refusal(Value.of(path), around()).orElse(""), PictureKind.FORMATS);
+  }
+
+  public List<File> videos(VideoKind kind) {
+    PictureKind film = new PictureKind(kind.none(), 0, 0, null, null, 0, List.of());
+    return files(path -> VideoKind.FORMATS.contains(Paths.ending(path)) ? "" : film.inWords(), VideoKind.FORMATS);
+  }
+
+  private List<File> files(java.util.function.UnaryOperator<String> refusal, List<String> formats) {
+    List<File> good = new ArrayList<>();
+    List<File> bad = new ArrayList<>();
+    for (String path : media.paths()) {
+      String format = Paths.ending(path).replace("jpeg", "jpg");
+      if (formats.contains(format)) {
+        String why = refusal.apply(path);
+        (why.isEmpty() ? good : bad).add(new File(path, path.substring(path.lastIndexOf('/') + 1), address(path), why));
+      }
+    }
+    good.addAll(bad.subList(0, Math.max(0, Math.min(bad.size(), MOST_SHOWN - good.size()))));
+    return good;
+  }
+
+  private Kind.Around around() {
+    return new Effective.MediaOnly(media);
+  }
+}

@@ -1,0 +1,83 @@
+package org.calmpalette.app.settings;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.calmpalette.core.build.BoundPage;
+import org.calmpalette.core.build.SettingSheets;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.setting.VideoKind;
+
+/**
+ * What the previews get while a value is tried: nothing is kept.
+ *
+ * @param css by the band's key, with addresses that hold in a preview
+ * @param fills what bound parts get, by the band's key
+ * @param refusal why the value may not be chosen, or empty
+ * @param candidates stylesheets for the colours that may be chosen, by colour, to judge each before it is chosen
+ * @param probes two stylesheets that differ in this colour alone: what differs under them depends on it
+ */
+public record Trial(Map<String, String> css, Map<String, List<Fill>> fills, String refusal, String mend, Map<String, String> candidates,
+    List<String> probes) {
+
+  /** One bound part: the attribute, the setting's key, and the value as a script can use it. */
+  public record Fill(String attribute, String key, String text, String poster) {}
+
+  public static Trial refused(String refusal, String mend) {
+    return new Trial(Map.of(), Map.of(), refusal, mend, Map.of(), List.of());
+  }
+
+  /**
+   * @param address of the previews, without a path
+   * @param with the values if the setting in question were another colour
+   */
+  public static Trial of(Effective values, String address, String refusal, Setting setting, Function<Value, Effective> with) {
+    Map<String, String> css = new LinkedHashMap<>();
+    Map<String, List<Fill>> fills = new LinkedHashMap<>();
+    for (Band band : values.palette().bands().list()) {
+      css.put(band.key(), css(values, band, address));
+      List<Fill> here = new ArrayList<>();
+      BoundPage.fills(values, band).forEach(f -> here.add(fill(values, f, address)));
+      fills.put(band.key(), here);
+    }
+    Map<String, String> candidates = new LinkedHashMap<>();
+    List<String> probes = new ArrayList<>();
+    Band widest = values.palette().bands().widest();
+    if (setting != null && setting.kind() instanceof ColorKind color) {
+      List<String> all = new ArrayList<>(color.swatches());
+      String now = color.words(values.value(values.palette().known(setting.key()), widest));
+      if (!all.contains(now)) {
+        all.add(now);
+      }
+      all.forEach(c -> candidates.put(c, css(with.apply(Value.of(c)), widest, address)));
+      List.of("#000000", "#ffffff").forEach(c -> probes.add(css(with.apply(Value.of(c)), widest, address)));
+    }
+    return new Trial(css, fills, refusal, "", candidates, probes);
+  }
+
+  private static String css(Effective values, Band band, String address) {
+    return SettingSheets.trial(values, band, path -> address + Paths.address(path));
+  }
+
+  private static Fill fill(Effective values, BoundPage.Fill f, String address) {
+    Setting s = values.palette().known(f.key());
+    if (s.kind() instanceof VideoKind) {
+      Value.Parts p = (Value.Parts) f.value();
+      return new Fill(f.attribute(), f.key(), shown(p.text("src"), address), shown(p.text("poster"), address));
+    }
+    String text = f.value() instanceof Value.Text t ? t.text() : f.value() instanceof Value.Number n ? n.number().toPlainString()
+        : String.valueOf(((Value.Flag) f.value()).on());
+    return new Fill(f.attribute(), f.key(), f.attribute().endsWith("src") ? shown(text, address) : text, "");
+  }
+
+  private static String shown(String path, String address) {
+    return path.isEmpty() ? "" : address + Paths.address(path);
+  }
+}

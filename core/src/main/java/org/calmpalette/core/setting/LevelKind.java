@@ -1,0 +1,95 @@
+package org.calmpalette.core.setting;
+
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+
+/** The level of a heading: which of {@code h1} to {@code h6} it is. */
+public record LevelKind(int least, int most) implements Kind {
+  public static final LevelKind ANY = new LevelKind(1, 6);
+
+  static Kind read(Entry e) {
+    int least = e.whole("least").orElse(1);
+    int most = e.whole("most").orElse(6);
+    if (least < 1 || most > 6 || least > most) {
+      throw Entry.bad(e.at("least"), "headings have levels 1 to 6", "Write \"least\": 2, \"most\": 4.");
+    }
+    return new LevelKind(least, most);
+  }
+
+  @Override
+  public Value.Parts allowed() {
+    return Value.parts("least", least == 1 ? null : least, "most", most == 6 ? null : most);
+  }
+
+  @Override
+  public String name() {
+    return "level";
+  }
+
+  @Override
+  public String label() {
+    return "heading level";
+  }
+
+  @Override
+  public String inWords() {
+    return "level " + least + " to " + most;
+  }
+
+  @Override
+  public Value normal(Value given) {
+    if (!(given instanceof Value.Number n) || n.number().scale() > 0) {
+      throw Kind.wrong(given, "a heading level", "Write a whole number from 1 to 6.");
+    }
+    return given;
+  }
+
+  @Override
+  public Optional<String> refusal(Value value, Around around) {
+    return new Range(BigDecimal.valueOf(least), BigDecimal.valueOf(most), null).refusal(((Value.Number) value).number(), "");
+  }
+
+  @Override
+  public Value initial() {
+    return Value.of(BigDecimal.valueOf(Math.max(least, Math.min(2, most))));
+  }
+
+  @Override
+  public Map<String, String> css(Value value, UnaryOperator<String> address) {
+    return Map.of();
+  }
+
+  @Override
+  public Optional<Value> readCss(String css) {
+    return Optional.empty();
+  }
+
+  @Override
+  public String words(Value value) {
+    return "level " + Range.plain(((Value.Number) value).number());
+  }
+
+  @Override
+  public Value.Parts schema(Around around) {
+    return Value.parts("type", "integer", "minimum", least, "maximum", most);
+  }
+
+  @Override
+  public Value read(Function<String, String> fields) {
+    return normal(Range.typed(fields.apply(""), "a heading level"));
+  }
+
+  @Override
+  public Map<String, String> fields(Value value) {
+    return Map.of("", Range.plain(((Value.Number) value).number()));
+  }
+
+  @Override
+  public List<Binding> bindings() {
+    return List.of(Binding.LEVEL);
+  }
+}

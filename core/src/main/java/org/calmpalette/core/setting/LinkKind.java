@@ -1,0 +1,131 @@
+package org.calmpalette.core.setting;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
+
+/**
+ * Where a link leads. What could run, such as {@code javascript:}, is never a link here.
+ *
+ * @param targets what it may lead to, among {@link #TARGETS}; empty for all of them
+ */
+public record LinkKind(List<String> targets) implements Kind {
+  public static final LinkKind ANY = new LinkKind(List.of());
+  private static final Map<String, String> PATTERNS = patterns();
+  public static final List<String> TARGETS = List.copyOf(PATTERNS.keySet());
+  static final int LONGEST = 2_000;
+
+  public LinkKind {
+    targets = List.copyOf(targets);
+  }
+
+  private static Map<String, String> patterns() {
+    Map<String, String> all = new LinkedHashMap<>();
+    // A page of the theme, by its path: no scheme, no host, nothing that climbs out.
+    all.put("page", "(?!.*\\.\\.)[^\\s:/?#\\\\<>\"][^\\s:?#\\\\<>\"]*(\\?[^\\s#<>\"]*)?(#[^\\s<>\"]*)?");
+    all.put("anchor", "#[^\\s<>\"]*");
+    all.put("web", "https?://[^\\s<>\"\\\\]+");
+    all.put("mail", "mailto:[^\\s<>\"@]+@[^\\s<>\"@]+");
+    all.put("phone", "tel:[+0-9][0-9().-]*");
+    return java.util.Collections.unmodifiableMap(all);
+  }
+
+  static Kind read(Entry e) {
+    List<String> targets = e.texts("targets");
+    for (String t : targets) {
+      if (!TARGETS.contains(t)) {
+        throw Entry.bad(e.at("targets"), "“" + t + "” is nothing that a link leads to", "Write some of " + String.join(", ", TARGETS) + ".");
+      }
+    }
+    return new LinkKind(targets);
+  }
+
+  private String pattern() {
+    List<String> all = new ArrayList<>();
+    (targets.isEmpty() ? TARGETS : targets).forEach(t -> all.add(PATTERNS.get(t)));
+    return "^(" + String.join("|", all) + ")" + Compound.END;
+  }
+
+  @Override
+  public Value.Parts allowed() {
+    return Value.parts("targets", targets.isEmpty() ? null : Value.of(targets));
+  }
+
+  @Override
+  public String name() {
+    return "link";
+  }
+
+  @Override
+  public String label() {
+    return "link";
+  }
+
+  @Override
+  public String inWords() {
+    return targets.isEmpty() ? "a page, an anchor, a web, mail or phone address"
+        : String.join(", ", targets.stream().map(t -> t.equals("page") || t.equals("anchor") ? t : t + " address").toList());
+  }
+
+  @Override
+  public Value normal(Value given) {
+    if (!(given instanceof Value.Text t)) {
+      throw Kind.wrong(given, "a link", "Write where it leads, such as timetable.html.");
+    }
+    return t;
+  }
+
+  @Override
+  public Optional<String> refusal(Value value, Around around) {
+    String text = ((Value.Text) value).text();
+    boolean fits = text.length() <= LONGEST && Pattern.compile(pattern()).matcher(text).find();
+    return fits ? Optional.empty() : Optional.of("“" + (text.length() > 60 ? text.substring(0, 60) + "…" : text)
+        + "” is not among what may be linked here: " + inWords() + ".");
+  }
+
+  @Override
+  public Value initial() {
+    return Value.of(targets.isEmpty() || targets.contains("page") ? "index.html" : targets.contains("anchor") ? "#"
+        : targets.contains("web") ? "https://example.org/" : targets.contains("mail") ? "mailto:name@example.org" : "tel:+100");
+  }
+
+  @Override
+  public Map<String, String> css(Value value, UnaryOperator<String> address) {
+    return Map.of();
+  }
+
+  @Override
+  public Optional<Value> readCss(String css) {
+    return Optional.empty();
+  }
+
+  @Override
+  public String words(Value value) {
+    return ((Value.Text) value).text();
+  }
+
+  @Override
+  public Value.Parts schema(Around around) {
+    return Value.parts("type", "string", "pattern", pattern(), "maxLength", LONGEST);
+  }
+
+  @Override
+  public Value read(Function<String, String> fields) {
+    return normal(Value.of(fields.apply("").strip()));
+  }
+
+  @Override
+  public Map<String, String> fields(Value value) {
+    return Map.of("", ((Value.Text) value).text());
+  }
+
+  @Override
+  public List<Binding> bindings() {
+    return List.of(Binding.HREF);
+  }
+}
