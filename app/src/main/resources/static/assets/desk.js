@@ -157,7 +157,7 @@ function follow(now) {
   const attempt = () => {
     clearTimeout(soon);
     soon = setTimeout(async () => {
-      const trial = await asking.ask(now);
+      const trial = await asking.ask(now.closest("form"));
       if (trial) tried(now, trial);
     }, 90);
   };

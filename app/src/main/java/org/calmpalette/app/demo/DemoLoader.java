@@ -1,6 +1,7 @@
 package org.calmpalette.app.demo;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
@@ -13,13 +14,26 @@ import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.StoredTheme;
 import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.setting.Binding;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.Kinds;
+import org.calmpalette.core.setting.LinkKind;
 import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.setting.YesNoKind;
 import org.calmpalette.core.survey.ColorUse;
 import org.calmpalette.core.survey.Lift;
+import org.calmpalette.core.survey.LiftedValue;
+import org.calmpalette.core.survey.PageBinding;
+import org.calmpalette.core.survey.PaletteChange;
+import org.calmpalette.core.theme.Change;
+import org.calmpalette.core.theme.Theme;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.ApplicationArguments;
@@ -73,12 +87,70 @@ class DemoLoader implements ApplicationRunner {
     lift(towpath.id(), ida, u -> u.selector().equals(":root") && u.property().equals("--paper"),
         setting("column-fill", "Paper behind the text", "", "Column", "#f4efe6",
             swatches("#f4efe6", "#ffffff", "#e9eef0")), "Column");
-    themes.namePoint(towpath.id(), themes.open(towpath.id(), ida).head().id(), "four settings", ida);
+    more(towpath.id(), ida);
+    themes.namePoint(towpath.id(), themes.open(towpath.id(), ida).head().id(), "before the summer", ida);
     OpenTheme open = themes.open(towpath.id(), ida);
     Site site = sites.create(open, "Sallowmere Ferries", "owner", "jonas", ida);
     sites.goLive(site.slug(), jonas);
     sites.choose(site.slug(), "header-fill", "", Value.of("#24463a"), jonas);
     LOG.info("demo loaded in {} ms", (System.nanoTime() - started) / 1_000_000);
+  }
+
+  /** Settings of other kinds than colour, and two schemes. */
+  private void more(long theme, SignedIn me) {
+    Value vh = Value.parts("value", 72, "unit", "vh");
+    declaration(theme, me, ".hero", "min-height", Setting.of("hero-height", "Height of the picture", "Lower on phones, so that the piers come into view.", "hero",
+        Kinds.read("length", Value.parts("units", new Value.Many(List.of(Value.parts("unit", "vh", "least", 40, "most", 90, "step", 1))))), vh)
+        .withBands(Map.of("phone", new Given.Fixed(Value.parts("value", 60, "unit", "vh")))).withPerBand(true), "Hero");
+    bind(theme, me, ".hero h1", Binding.TEXT, Setting.of("hero-heading", "Heading", "The first thing visitors read.", "hero",
+        Kinds.read("line", Value.parts("least", 1, "most", 40)), Value.of("Cross the mere by dusk")), "Hero");
+    bind(theme, me, ".hero .button", Binding.SHOW, Setting.of("hero-button-shown", "Button in the picture", "", "hero", YesNoKind.PLAIN, Value.of(true)), "Hero");
+    bind(theme, me, ".hero .button", Binding.HREF, Setting.of("hero-button-link", "Where the button leads", "", "hero", LinkKind.ANY, Value.of("timetable.html"))
+        .withShown(new Setting.Shown("hero-button-shown", List.of(Value.of(true)))), "Hero");
+    declaration(theme, me, ".site-header", "position", Setting.of("header-stays", "Header stays in view", "If not, it scrolls away with the page.", "header",
+        new YesNoKind("fixed", "absolute"), Value.of(true)), "Header");
+    declaration(theme, me, ".column", "padding", Setting.of("column-room", "Room around the text", "", "column", Kinds.read("spacing", Value.parts("units",
+        new Value.Many(List.of(Value.parts("unit", "px", "least", 8, "most", 64, "step", 4))))), sides(32, 24))
+        .withBands(Map.of("phone", new Given.Fixed(sides(20, 16)))), "Column");
+    declaration(theme, me, ".card", "border", Setting.of("card-edge", "Edge of the pier cards", "", "pier-cards", Kinds.read("border", Value.parts("none", true)),
+        Value.parts("width", Value.parts("value", 1, "unit", "px"), "style", "solid", "color", "#dcd5c6")), "Pier cards");
+    declaration(theme, me, ".button", "color", setting("button-text", "Text of the buttons", "Turns dark or light by itself, so that it stays readable.", "Everywhere",
+        "#1d1a12", ColorKind.ANY).withGiven(new Given.Follows("signal-fill", new Given.Readable("#1d1a12", "#ffffff"))), "Everywhere");
+    change(theme, me, t -> PaletteChange.schemes(t, List.of(
+        new Scheme("reed", "Reed", Map.of("header-fill", Chosen.of("#24463a"), "column-fill", Chosen.of("#e9eef0"))),
+        new Scheme("heather", "Heather", Map.of("header-fill", Chosen.of("#4a2636"), "hero-text", Chosen.of("#f7ecd2")))), "Schemes Reed and Heather"));
+  }
+
+  private static Value sides(int down, int across) {
+    Value top = Value.parts("value", down, "unit", "px");
+    Value side = Value.parts("value", across, "unit", "px");
+    return Value.parts("top", top, "right", side, "bottom", top, "left", side);
+  }
+
+  private void change(long theme, SignedIn me, java.util.function.Function<Theme, Change> change) {
+    themes.change(theme, themes.open(theme, me).head().id(), me, change);
+  }
+
+  private void declaration(long theme, SignedIn me, String selector, String property, Setting setting, String place) {
+    change(theme, me, t -> {
+      String[] file = new String[1];
+      int[] start = new int[1];
+      t.sheets().stream().filter(p -> p.path().endsWith("towpath.css")).forEach(p -> p.sheet().eachDeclaration((d, around) -> {
+        boolean wanted = d.property().equals(property) && !around.isEmpty() && p.sheet().prelude(around.get(around.size() - 1)).equals(selector);
+        if (wanted && file[0] == null) {
+          file[0] = p.path();
+          start[0] = p.offset() + p.sheet().tokens().start(d.first());
+        }
+      }));
+      return LiftedValue.lift(t, file[0], start[0], setting, new Place(setting.place(), place)).on(t);
+    });
+  }
+
+  private void bind(long theme, SignedIn me, String selector, Binding binding, Setting setting, String place) {
+    change(theme, me, t -> {
+      Page page = t.pages().get(0);
+      return PageBinding.bind(t, page, page.document().selectFirst(selector), binding, setting, new Place(setting.place(), place), false);
+    });
   }
 
   private static Setting setting(String key, String label, String help, String place, String value, Kind kind) {

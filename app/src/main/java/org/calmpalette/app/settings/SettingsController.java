@@ -59,7 +59,7 @@ class SettingsController {
    * @param color for a dot, or empty
    * @param bands the value in each narrower band, empty where it is the same
    */
-  public record Row(Setting setting, String value, String color, List<String> bands, List<String> swatches, String allowed, int paints) {}
+  public record Row(Setting setting, String value, String color, List<String> bands, List<String> swatches, String allowed, int paints, boolean follows) {}
 
   @GetMapping
   String settings(@PathVariable long id, @RequestParam(defaultValue = "") String key, @RequestParam(defaultValue = "") String page,
@@ -125,8 +125,8 @@ class SettingsController {
           .map(b -> values.value(s, b).equals(v) ? "" : values.words(s, b)).toList();
       boolean color = s.kind() instanceof org.calmpalette.core.setting.ColorKind;
       List<String> swatches = s.kind() instanceof org.calmpalette.core.setting.ColorKind c ? c.swatches() : List.of();
-      String shown = s.given() instanceof Given.Follows f ? f.inWords() : s.kind().words(v);
-      return new Row(s, shown, color ? s.kind().words(v) : "", others, swatches, s.kind().inWords(), counts.getOrDefault(s.key(), 0));
+      String shown = s.given() instanceof Given.Follows f ? palette.said(f) : s.kind().words(v);
+      return new Row(s, shown, color ? s.kind().words(v) : "", others, swatches, s.kind().inWords(), counts.getOrDefault(s.key(), 0), s.given() instanceof Given.Follows);
     }).toList();
   }
 

@@ -133,7 +133,7 @@ class SiteController {
     s.kind().bindings().forEach(b -> painted.add(new Painted("[" + b.attribute() + "=\"" + s.key() + "\"]", "content", "")));
     String refusal = open.leftOut().stream().filter(l -> l.key().equals(s.key())).findFirst()
         .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. " + SiteService.named(open.theme(), l.why())).orElse("");
-    return new Question(s, s.kind().fields(values.value(s, widest)), values.words(s, widest), made.words(s, widest), !chosen.isEmpty(), painted, refusal,
+    return new Question(s, s.kind().fields(values.value(s, widest)), values.words(s, widest), s.given() instanceof Given.Follows f ? open.theme().palette().said(f) : made.words(s, widest), !chosen.isEmpty(), painted, refusal,
         SiteService.named(open.theme(), s.kind().inWords()), values.isAsked(s), inBands);
   }
 

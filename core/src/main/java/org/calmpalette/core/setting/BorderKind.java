@@ -110,13 +110,13 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
   @Override
   public Optional<Value> readCss(String css) {
     Tokens tokens = Tokenizer.tokenize(css.strip());
-    String width = "3px";
+    String width = "";
     String style = "none";
     String color = "";
     for (int i = tokens.skipBlank(0, tokens.size()); i < tokens.size();) {
       int next = tokens.opens(i) ? tokens.afterBlock(i, tokens.size()) : i + 1;
       String part = tokens.text().substring(tokens.start(i), tokens.end(next - 1)).toLowerCase(Locale.ROOT);
-      if (LengthKind.ANY.readCss(part).isPresent()) {
+      if (width.isEmpty() && LengthKind.ANY.readCss(part).isPresent()) {
         width = part;
       } else if (part.equals("none") || part.equals("hidden") || STYLES.contains(part)) {
         style = part.equals("hidden") ? "none" : part;
@@ -131,7 +131,7 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
       return css.isBlank() ? Optional.empty() : Optional.of(NONE);
     }
     // Without a colour it is currentcolor, which no setting can hold.
-    return color.isEmpty() ? Optional.empty() : Optional.of(Value.parts("width", LengthKind.ANY.readCss(width).orElseThrow(), "style", style,
+    return color.isEmpty() ? Optional.empty() : Optional.of(Value.parts("width", LengthKind.ANY.readCss(width.isEmpty() ? "3px" : width).orElseThrow(), "style", style,
         "color", ColorKind.canonical(color)));
   }
 

@@ -149,7 +149,7 @@ public sealed interface Given {
   record Readable(String dark, String light) implements How {
     @Override
     public String inWords(String key) {
-      return "dark or light, whichever is readable on " + key;
+      return "readable on " + key;
     }
 
     @Override

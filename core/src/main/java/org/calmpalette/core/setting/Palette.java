@@ -155,6 +155,12 @@ public record Palette(String name, Bands bands, List<Place> places, List<Setting
     return settings.stream().filter(s -> s.place().equals(place.key())).toList();
   }
 
+  /** What a default follows, with labels for people. */
+  public String said(Given.Follows f) {
+    String words = f.how().inWords("“" + setting(f.key()).map(Setting::label).orElse(f.key()) + "”");
+    return f.how().alsoReads().flatMap(this::setting).map(s -> words.replace("of " + s.key(), "of “" + s.label() + "”")).orElse(words);
+  }
+
   /** Settings that follow one, or are asked for depending on it. */
   public List<Setting> dependents(String key) {
     return settings.stream().filter(s -> s.following().stream().anyMatch(f -> f.key().equals(key) || f.how().alsoReads().filter(key::equals).isPresent())

@@ -13,8 +13,6 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import org.calmpalette.core.BadInputException;
 import tools.jackson.core.JacksonException;
-import tools.jackson.core.JsonParser;
-import tools.jackson.core.JsonToken;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.util.DefaultIndenter;
 import tools.jackson.core.util.DefaultPrettyPrinter;
@@ -45,7 +43,7 @@ public final class PaletteJson {
   private final Entry root;
   private final List<Palette.Fault> faults = new ArrayList<>();
   private final Set<String> unknown = new LinkedHashSet<>();
-  private Map<String, Integer> lines;
+  private JsonLines lines;
 
   private PaletteJson(byte[] bytes) {
     this.bytes = bytes;
@@ -110,7 +108,7 @@ public final class PaletteJson {
     }
   }
 
-  private Setting setting(Entry e, Bands bands) {
+  private static Setting setting(Entry e, Bands bands) {
     String name = e.text("kind");
     if (!Kinds.names().contains(name)) {
       throw Entry.bad(e.at("kind"), "“" + name + "” is no kind of setting that is known", "Write one of " + String.join(", ", Kinds.names()) + ".");
@@ -248,30 +246,9 @@ public final class PaletteJson {
 
   private void fault(String at, String what, String mend) {
     if (lines == null) {
-      lines = lines(bytes);
+      lines = new JsonLines(bytes);
     }
-    String place = at;
-    while (!place.isEmpty() && !lines.containsKey(place)) {
-      place = place.substring(0, Math.max(0, Math.max(place.lastIndexOf('.'), place.lastIndexOf('['))));
-    }
-    faults.add(new Palette.Fault(at, lines.getOrDefault(place, 1), what, mend));
-  }
-
-  /** On which line each part of the file starts, by its place. */
-  private static Map<String, Integer> lines(byte[] bytes) {
-    Map<String, Integer> lines = new HashMap<>();
-    try (JsonParser parser = MAPPER.createParser(bytes)) {
-      for (JsonToken t = parser.nextToken(); t != null; t = parser.nextToken()) {
-        String pointer = parser.streamReadContext().pathAsPointer().toString();
-        StringBuilder at = new StringBuilder();
-        for (String step : pointer.isEmpty() ? new String[0] : pointer.substring(1).split("/", -1)) {
-          String name = step.replace("~1", "/").replace("~0", "~");
-          at.append(name.matches("\\d+") ? "[" + name + "]" : at.length() == 0 ? name : "." + name);
-        }
-        lines.putIfAbsent(at.toString(), parser.currentTokenLocation().getLineNr());
-      }
-    }
-    return lines;
+    faults.add(new Palette.Fault(at, lines.line(at), what, mend));
   }
 
   private static JsonNode tree(byte[] bytes) {
@@ -319,6 +296,18 @@ public final class PaletteJson {
       }, Scheme::key, aside);
     }
     return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
+  }
+
+  /** One setting as the file holds it. */
+  public static Value.Parts write(Setting setting) {
+    ObjectNode node = MAPPER.createObjectNode();
+    write(setting, node);
+    return (Value.Parts) Value.of(node);
+  }
+
+  /** One setting as the file holds it. @throws BadInputException with its place, if it cannot be used */
+  public static Setting readSetting(Value value, Bands bands) {
+    return setting(new Entry(value, ""), bands);
   }
 
   private static void write(Setting setting, ObjectNode node) {
