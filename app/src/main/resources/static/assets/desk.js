@@ -162,6 +162,11 @@ function follow(now) {
     }, 90);
   };
   now.addEventListener("input", (event) => { pair(event); shape(now); attempt(); });
+  now.querySelectorAll("[data-take]").forEach((b) => b.addEventListener("click", () => {
+    const field = b.closest("[data-of]").querySelector("[data-any]");
+    field.value = b.dataset.take;
+    field.dispatchEvent(new Event("input", { bubbles: true }));
+  }));
   attempt();
 }
 async function tried(now, trial) {
@@ -176,7 +181,7 @@ async function tried(now, trial) {
   await frames.whenReady();
   const answers = await frames.measure(Object.values(trial.candidates), trial.probes);
   colors.forEach((value, i) => {
-    const place = now.querySelector(`[data-of=own] input[type=radio][name=v][value="${CSS.escape(value)}"]`)?.closest("label").querySelector(".ratio");
+    const place = now.querySelector(`[data-take="${CSS.escape(value)}"] .ratio`);
     const said = words(answers[i]);
     if (place) {
       place.textContent = said ? said.short : "";
@@ -188,7 +193,8 @@ async function tried(now, trial) {
   judged.className = "reading " + (said ? `state-${said.state}` : "quiet");
   judged.textContent = said ? said.long : "No text on this page stands on it or is painted by it.";
 }
-const chosenColor = (now) => now.querySelector("[data-of=own] input[name=v]:checked, [data-of=own] input[name=v][data-any]")?.value.trim() ?? "";
+// The colour in the field as the server writes it; whatever was typed, it is the last of the candidates.
+const chosenColor = (now) => now.querySelector("input[name=v]")?.value.trim() ?? "";
 
 function shape(now) {
   for (const d of now.querySelectorAll("[data-default]")) {

@@ -64,9 +64,10 @@ class StrangerTest {
     }
     page.fill("#f-label", "Links");
     page.fill("#f-key", "link-text");
+    page.click("#card >> text=Any colour");
     page.click("text=Make it a setting");
     page.waitForURL("**/settings?key=link-text");
-    page.fill("#f-default", "#7a1f3d");
+    page.fill("#card [name=v]", "#7a1f3d");
     for (Frame f : Running.frames(page)) {
       page.waitForCondition(() -> Running.style(f, "#text a", "color").equals("rgb(122, 31, 61)"));
       assertThat(Running.style(f, "#classes .btn-primary", "backgroundColor")).isEqualTo("rgb(13, 110, 253)");
@@ -144,8 +145,6 @@ class StrangerTest {
     refused(page, file("cut.zip", "PK\u0003\u0004 not a zip".getBytes(StandardCharsets.ISO_8859_1)), "cut.zip", "cut off");
     refused(page, zip("none.zip", "readme.txt", "x"), "none.zip", "no page");
     refused(page, zip("json.zip", "index.html", "<p>", "palette.json", "{\n \"settings\": [\n"), "palette.json, line", "JSON");
-    refused(page, zip("kind.zip", "index.html", "<p>", "palette.json",
-        "{\"settings\":[{\"key\":\"a\",\"label\":\"A\",\"kind\":\"mood\"}]}"), "settings[0].kind", "mood");
     refused(page, file("wide.css", "a{color:red}b{color:blue}".getBytes(StandardCharsets.UTF_16LE)), "wide.css, line 1", "UTF-8");
     refused(page, file("open.css", "a b c".getBytes(StandardCharsets.UTF_8)), "open.css", "Line 1");
     refused(page, file("photo.jpg", new byte[] {(byte) 0xff, (byte) 0xd8}), "photo.jpg", ".css");
@@ -162,9 +161,16 @@ class StrangerTest {
     page.waitForSelector("#notice >> text=cannot be the name of a custom property");
     assertThat(page.inputValue("#f-key")).as("what was entered stays").isEqualTo("no key");
     page.fill("#f-key", "fine");
-    page.fill("#f-default", "rgb(1,2");
+    page.click("#card >> text=Swatches");
+    page.fill("#card [data-swatch-lines]", "#ff0000\nrgb(1,2");
     page.click("text=Make it a setting");
-    page.waitForSelector("#notice >> text=“rgb(1,2” is not a colour");
+    page.waitForSelector("#notice >> text=Swatches, line 2: “rgb(1,2” is not a colour");
+
+    Running.bringIn(page, running.address, zip("kind.zip", "index.html", "<p>", "palette.json", "{\"places\":[{\"key\":\"p\",\"label\":\"P\"}],\n\"settings\":[\n"
+        + "{\"key\":\"a\",\"label\":\"A\",\"kind\":\"mood\"},\n{\"key\":\"b\",\"label\":\"B\",\"kind\":\"color\",\"place\":\"p\",\"default\":\"red\"}]}"));
+    page.navigate(page.url().replace("/survey", "/settings"));
+    assertThat(page.locator(".faults").innerText()).contains("palette.json, line 3, settings[0].kind").contains("mood").contains("Write one of color");
+    assertThat(page.locator("tr.pick").count()).isEqualTo(1);
   }
 
   @Test

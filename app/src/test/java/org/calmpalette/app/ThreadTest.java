@@ -52,6 +52,7 @@ class ThreadTest {
     page.fill("#f-label", "Pier line");
     page.fill("#f-key", "pier-line");
     page.fill("#f-place", "Piers");
+    page.click("#card >> text=Any colour");
     page.click("text=Make it a setting");
     page.waitForURL("**/settings?key=pier-line");
     assertThat(page.locator("#notice").innerText()).contains("css/towpath.css, line 169").contains("Pier line");
@@ -59,7 +60,7 @@ class ThreadTest {
     page.selectOption("#page-pick", "piers.html");
     page.waitForCondition(() -> Running.frames(page).stream().allMatch(f -> f.url().endsWith("piers.html")));
     page.waitForCondition(() -> page.locator("[data-counts]").innerText().contains("4 parts"));
-    page.fill("#f-default", "rgb(200 30 60)");
+    page.fill("#card [name=v]", "rgb(200 30 60)");
     for (Frame frame : Running.frames(page)) {
       page.waitForCondition(() -> Running.style(frame, ".pier", "borderLeftColor").equals("rgb(200, 30, 60)"));
       assertThat(Running.style(frame, ".column h1", "color")).isEqualTo("rgb(31, 51, 71)");
@@ -152,12 +153,12 @@ class ThreadTest {
     String live = running.address + "/at/sallowmere-ferries/";
     page.click("[data-place=everywhere]");
     page.waitForSelector(".reading >> text=2.31 to 1, and 4.5 is needed");
-    page.fill("[data-any]", "#7a4a00");
+    page.fill("[data-key=signal-fill] [data-any]", "#7a4a00");
     Frame preview = Running.frames(page).get(0);
     page.waitForCondition(() -> Running.style(preview, ".notice-badge", "backgroundColor").equals("rgb(122, 74, 0)"));
     page.waitForSelector(".reading.state-breaks >> text=See the times");
-    page.fill("[data-any]", "#e8e0ff");
-    page.locator("[data-any]").blur();
+    page.fill("[data-key=signal-fill] [data-any]", "#e8e0ff");
+    page.locator("[data-key=signal-fill] [data-any]").blur();
     page.waitForSelector("#state >> text=2 changes not yet live");
 
     visitor.navigate(live);
@@ -194,15 +195,15 @@ class ThreadTest {
     RequestOptions ask = RequestOptions.create().setHeader("X-CSRF-TOKEN", token).setHeader("HX-Request", "true");
     String choose = running.address + "/sites/sallowmere-ferries/choose";
     APIResponse refused = page.request().post(choose,
-        ask.setForm(FormData.create().set("key", "header-fill").set("value", "#123456")));
+        ask.setForm(FormData.create().set("key", "header-fill").set("v", "#123456")));
     assertThat(refused.status()).isEqualTo(422);
     assertThat(refused.text()).contains("Only these colours may be chosen here: #1f3347, #24463a, #4a2636");
     assertThat(page.request().post(choose, ask.setForm(
-        FormData.create().set("key", "signal-fill").set("value", "red;}body{display:none"))).status()).isEqualTo(422);
+        FormData.create().set("key", "signal-fill").set("v", "red;}body{display:none"))).status()).isEqualTo(422);
     assertThat(page.request().post(choose, ask.setForm(
-        FormData.create().set("key", "no-such-key").set("value", "red"))).status()).isEqualTo(404);
+        FormData.create().set("key", "no-such-key").set("v", "red"))).status()).isEqualTo(404);
     assertThat(page.request().post(choose, RequestOptions.create().setForm(
-        FormData.create().set("key", "signal-fill").set("value", "red"))).status()).as("without a CSRF token").isEqualTo(403);
+        FormData.create().set("key", "signal-fill").set("v", "red"))).status()).as("without a CSRF token").isEqualTo(403);
     assertThat(page.request().get(running.address + "/themes").status()).as("an owner among themes").isEqualTo(403);
   }
 }

@@ -65,7 +65,7 @@ class WhyTest {
     assertThat(page.locator("#preview").innerText()).contains("background: var(--notice-badge-fill, #d8a13c);");
     page.click("text=Make the change");
     page.waitForURL("**/settings?key=notice-badge-fill**");
-    page.fill("#f-default", "#b5462f");
+    page.fill("#card [name=v]", "#b5462f");
     page.click("#card >> text=Save");
     page.waitForSelector("#notice >> text=default #d8a13c to #b5462f");
     for (Frame frame : Running.frames(page)) {

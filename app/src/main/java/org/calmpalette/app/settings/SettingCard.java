@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Kind;
@@ -39,6 +40,16 @@ public record SettingCard(Setting setting, boolean isNew, Default def, List<Defa
 
   public Kind kind() {
     return setting.kind();
+  }
+
+  /** The kind that the default is entered with: a maker may take any colour, which then joins the swatches. */
+  public Kind entered() {
+    return setting.kind() instanceof ColorKind ? ColorKind.ANY : setting.kind();
+  }
+
+  /** Colours to take with a click. */
+  public List<String> swatches() {
+    return setting.kind() instanceof ColorKind c ? c.swatches() : List.of();
   }
 
   static SettingCard of(Palette palette, Setting s, Effective values, boolean isNew) {

@@ -2,7 +2,6 @@ package org.calmpalette.app.settings;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.calmpalette.app.accounts.SignedIn;
@@ -117,7 +116,7 @@ class SettingsController {
   private static List<Row> rows(OpenTheme open) {
     Palette palette = open.theme().palette();
     Effective values = ThemeBuild.defaults(open.theme());
-    Map<String, Integer> counts = counts(open);
+    Map<String, Integer> counts = open.read().paints(s -> painted(open, s));
     var bands = palette.bands();
     return palette.settings().stream().map(s -> {
       Value v = values.value(s, bands.widest());
@@ -128,16 +127,6 @@ class SettingsController {
       String shown = s.given() instanceof Given.Follows f ? palette.said(f) : s.kind().words(v);
       return new Row(s, shown, color ? s.kind().words(v) : "", others, swatches, s.kind().inWords(), counts.getOrDefault(s.key(), 0), s.given() instanceof Given.Follows);
     }).toList();
-  }
-
-  /** How many parts of all pages each setting may paint, by key. */
-  private static Map<String, Integer> counts(OpenTheme open) {
-    Map<String, Integer> counts = new HashMap<>();
-    for (Setting s : open.theme().palette().settings()) {
-      List<Painted> painted = painted(open, s);
-      counts.put(s.key(), open.theme().pages().stream().mapToInt(p -> Landmarks.count(painted, p)).sum());
-    }
-    return counts;
   }
 
   /** What the previews show while the card is filled in. */

@@ -20,14 +20,18 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.ChoiceKind;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LeftOut;
+import org.calmpalette.core.setting.LevelKind;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.setting.YesNoKind;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.survey.ColorSurvey;
 import org.calmpalette.core.part.Painted;
@@ -117,6 +121,13 @@ class SiteController {
     model.addAttribute("controls", new Controls(open.theme().media(), strip.base()));
   }
 
+  /** What may be chosen, where the control does not show it by itself. */
+  private static String told(Theme theme, Setting s) {
+    boolean plain = s.kind() instanceof ColorKind c && c.bounds() == null && c.contrasts().isEmpty() && !c.opaque();
+    boolean shown = plain || s.kind() instanceof YesNoKind || s.kind() instanceof ChoiceKind || s.kind() instanceof LevelKind;
+    return shown ? "" : "Allowed: " + SiteService.named(theme, s.kind().inWords()) + ".";
+  }
+
   private static Question question(SiteService.OpenSite open, Setting s, Effective values, Effective made, ColorSurvey.Result colors) {
     Bands bands = open.theme().palette().bands();
     Band widest = bands.widest();
@@ -134,7 +145,7 @@ class SiteController {
     String refusal = open.leftOut().stream().filter(l -> l.key().equals(s.key())).findFirst()
         .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. " + SiteService.named(open.theme(), l.why())).orElse("");
     return new Question(s, s.kind().fields(values.value(s, widest)), values.words(s, widest), s.given() instanceof Given.Follows f ? open.theme().palette().said(f) : made.words(s, widest), !chosen.isEmpty(), painted, refusal,
-        SiteService.named(open.theme(), s.kind().inWords()), values.isAsked(s), inBands);
+        told(open.theme(), s), values.isAsked(s), inBands);
   }
 
   /** Answers with the state of the draft; the slip itself stays, so that focus and scrolling stay too. */

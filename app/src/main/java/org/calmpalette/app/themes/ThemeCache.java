@@ -3,14 +3,20 @@ package org.calmpalette.app.themes;
 import java.lang.ref.SoftReference;
 import java.time.Duration;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.mend.SheetRole;
+import org.calmpalette.core.part.Landmarks;
+import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.part.PartIndex;
 import org.calmpalette.core.part.Readers;
+import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.survey.ColorSurvey;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
@@ -39,6 +45,7 @@ public class ThemeCache {
     private Map<String, SheetRole> roles;
     private Readers readers;
     private PartIndex parts;
+    private Map<String, Integer> paints;
 
     Read(Theme theme) {
       this.theme = theme;
@@ -79,6 +86,19 @@ public class ThemeCache {
         parts = new PartIndex(theme.pages());
       }
       return parts;
+    }
+
+    /** How many parts of all pages each setting may paint, by key; counted when first asked for. */
+    public synchronized Map<String, Integer> paints(Function<Setting, List<Painted>> painted) {
+      if (paints == null) {
+        Map<String, Integer> counts = new HashMap<>();
+        for (Setting s : theme.palette().settings()) {
+          List<Painted> parts = painted.apply(s);
+          counts.put(s.key(), theme.pages().stream().mapToInt(p -> Landmarks.count(parts, p)).sum());
+        }
+        paints = counts;
+      }
+      return paints;
     }
 
     /** The survey, made now if it is not there yet: for what cannot go on without it. */

@@ -37,7 +37,7 @@ public final class Lift {
     }
     boolean triple = uses.stream().anyMatch(ColorUse::triple);
     Setting setting = wanted.withTriple(triple);
-    PaletteChange.checkFree(theme, setting, survey.customProperties());
+    PaletteChange.checkFree(theme, setting);
     TreeMap<String, List<Edit>> edits = new TreeMap<>();
     for (ColorUse use : uses) {
       String property = use.triple() ? setting.tripleProperty() : setting.property();

@@ -126,7 +126,7 @@ public record LiftedValue(Kind kind, Value value) {
     if (written.contains("var(")) {
       throw new BadInputException("The value reads a custom property already: " + written + ".", "Change that one, or give it a fixed value first.");
     }
-    PaletteChange.checkFree(theme, setting, ColorSurvey.of(theme).customProperties());
+    PaletteChange.checkFree(theme, setting);
     Palette palette = theme.palette().with(setting, place);
     PaletteChange.check(theme, palette);
     byte[] before = theme.files().has(Palette.FILE) ? theme.files().read(Palette.FILE) : null;

@@ -135,7 +135,7 @@ public final class PageBinding {
     }
     Palette palette = theme.palette();
     if (place != null) {
-      PaletteChange.checkFree(theme, setting, ColorSurvey.of(theme).customProperties());
+      PaletteChange.checkFree(theme, setting);
       palette = palette.with(setting, place);
     }
     String where = count == 1 ? page.source().file() + ", line " + page.source().line(e.sourceRange().startPos()) : count + " parts of " + parts.size() + " pages";

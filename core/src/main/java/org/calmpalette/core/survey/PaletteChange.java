@@ -39,7 +39,7 @@ public final class PaletteChange {
 
   /** A new setting that nothing reads yet. */
   public static Change create(Theme theme, Setting setting, Place place) {
-    checkFree(theme, setting, ColorSurvey.of(theme).customProperties());
+    checkFree(theme, setting);
     return change(theme, Map.of(), theme.palette().with(setting, place), "New setting “" + setting.label() + "”");
   }
 
@@ -170,7 +170,7 @@ public final class PaletteChange {
       throw new BadInputException("That is the key it has.", "Write another one.");
     }
     Palette palette = theme.palette().renamed(key, to);
-    checkFree(theme, palette.known(to), ColorSurvey.of(theme).customProperties());
+    checkFree(theme, palette.known(to));
     Map<String, String> names = new TreeMap<>();
     theme.palette().properties().forEach((name, owner) -> {
       if (owner.key().equals(key)) {
@@ -225,8 +225,8 @@ public final class PaletteChange {
     return change(theme, Map.of(), theme.palette().withSchemes(schemes), note);
   }
 
-  /** @throws BadInputException if stylesheets use one of the setting's custom properties for something of their own */
-  static void checkFree(Theme theme, Setting setting, Set<String> used) {
+  /** @throws BadInputException if stylesheets declare one of the setting's custom properties themselves */
+  static void checkFree(Theme theme, Setting setting) {
     Palette alone = new Palette("", theme.palette().bands(), List.of(), List.of(setting.withGiven(new org.calmpalette.core.setting.Given.Fixed(
         setting.kind().initial())).withBands(Map.of()).withShown(null)), List.of(), List.of());
     for (String property : alone.properties().keySet()) {
@@ -234,8 +234,9 @@ public final class PaletteChange {
       if (owner != null && !owner.key().equals(setting.key()) && !setting.former().contains(owner.key())) {
         throw new BadInputException("The setting “" + owner.label() + "” uses " + property + " already.", "Choose another key.");
       }
-      if (owner == null && used.contains(property)) {
-        throw new BadInputException("The stylesheets use " + property + " for something of their own" + declaredAt(theme, property) + ".", "Choose another key.");
+      String declared = owner == null ? declaredAt(theme, property) : "";
+      if (!declared.isEmpty()) {
+        throw new BadInputException("The stylesheets use " + property + " for something of their own" + declared + ".", "Choose another key.");
       }
     }
   }
