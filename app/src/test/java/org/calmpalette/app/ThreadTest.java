@@ -87,6 +87,7 @@ class ThreadTest {
     page.click("text=Set it");
     page.waitForSelector(".history >> text=red piers");
     page.navigate(theme + "/settings?key=pier-line");
+    page.click("text=Duplicate, rename, remove");
     page.click("text=Remove this setting");
     page.waitForSelector("#notice >> text=Removed the setting");
     page.navigate(theme + "/history");
@@ -156,7 +157,8 @@ class ThreadTest {
     page.fill("[data-key=signal-fill] [data-any]", "#7a4a00");
     Frame preview = Running.frames(page).get(0);
     page.waitForCondition(() -> Running.style(preview, ".notice-badge", "backgroundColor").equals("rgb(122, 74, 0)"));
-    page.waitForSelector(".reading.state-breaks >> text=See the times");
+    page.waitForSelector("[data-key=signal-fill] .reading.state-kept >> text=7.");
+    assertThat(Running.style(preview, ".hero .button", "color")).as("follows: light on a dark signal colour").isEqualTo("rgb(255, 255, 255)");
     page.fill("[data-key=signal-fill] [data-any]", "#e8e0ff");
     page.locator("[data-key=signal-fill] [data-any]").blur();
     page.waitForSelector("#state >> text=2 changes not yet live");

@@ -58,7 +58,7 @@ class SchemesController {
     OpenTheme open = themes.open(id, me);
     Palette palette = open.theme().palette();
     Scheme chosen = palette.schemes().stream().filter(s -> s.key().equals(key)).findFirst()
-        .orElse(key.equals("new") || palette.schemes().isEmpty() ? null : palette.schemes().get(0));
+        .orElse(key.equals("another") || palette.schemes().isEmpty() ? null : palette.schemes().get(0));
     Effective values = ThemeBuild.chosen(open.theme(), chosen == null ? Map.of() : chosen.values());
     Band widest = palette.bands().widest();
     model.addAttribute("open", open);
@@ -127,7 +127,7 @@ class SchemesController {
   }
 
   private static boolean has(List<Scheme> taken, String key) {
-    return key.equals("new") || taken.stream().anyMatch(s -> s.key().equals(key));
+    return key.equals("another") || taken.stream().anyMatch(s -> s.key().equals(key));
   }
 
   @PostMapping("/remove")

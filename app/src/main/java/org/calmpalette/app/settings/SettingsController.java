@@ -62,7 +62,7 @@ class SettingsController {
 
   @GetMapping
   String settings(@PathVariable long id, @RequestParam(defaultValue = "") String key, @RequestParam(defaultValue = "") String page,
-      @RequestParam(defaultValue = "") String make, @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request) {
+      @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request) {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
     model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
