@@ -15,7 +15,7 @@ const frames = new Frames(strip, {
     const whenever = Math.max(...list.map((c) => c.whenever));
     // A finding concerns parts; a colour or a setting paints them.
     const verb = current().dataset.sure === "true" ? "Concerns" : "Paints";
-    line.textContent = most + whenever === 0 ? `${verb} nothing on this page.`
+    line.textContent = current().dataset.marks === "[]" ? "" : most + whenever === 0 ? `${verb} nothing on this page.`
       : (most ? `${verb} ${most} ${most === 1 ? "part" : "parts"} of this page.` : "")
         + (whenever ? ` ${most ? "And" : verb} ${whenever} in a state such as hover, dashed.` : "");
   },
@@ -161,7 +161,14 @@ function follow(now) {
       if (trial) tried(now, trial);
     }, 90);
   };
-  now.addEventListener("input", (event) => { pair(event); shape(now); attempt(); });
+  now.addEventListener("input", (event) => {
+    pair(event);
+    shape(now);
+    // What is changed in a scheme is meant to be set by it.
+    const sets = event.target.closest(".scheme-line")?.querySelector("[name=sets]");
+    if (sets && sets !== event.target) sets.checked = true;
+    attempt();
+  });
   now.querySelectorAll("[data-take]").forEach((b) => b.addEventListener("click", () => {
     const field = b.closest("[data-of]").querySelector("[data-any]");
     field.value = b.dataset.take;

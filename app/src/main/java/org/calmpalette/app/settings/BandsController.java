@@ -71,12 +71,23 @@ class BandsController {
         throw new BadInputException("“" + name + "” ends at “" + end + "”, which is no whole number.", "Write the last width that belongs to it, such as 767.");
       }
       String own = i < key.size() ? key.get(i) : "";
-      list.add(new Band(own.isEmpty() ? fresh(name, list) : own, name, end.isEmpty() ? null : Integer.valueOf(end)));
+      Band band = new Band(own.isEmpty() ? fresh(name, list) : own, name, end.isEmpty() ? null : Integer.valueOf(end));
+      list.add(own.isEmpty() ? place(band, list) : list.size(), band);
     }
-    list.sort(java.util.Comparator.comparingInt(b -> b.to() == null ? Integer.MAX_VALUE : b.to()));
     Snapshot made = themes.change(id, base, me, theme -> PaletteChange.bands(theme, new Bands(list)));
     notices.done(made.note());
     return Go.to("/themes/" + id + "/bands");
+  }
+
+  /** A new band comes before the first one that ends further; those that were there keep their order. */
+  private static int place(Band band, List<Band> list) {
+    for (int i = 0; i < list.size(); i++) {
+      boolean further = list.get(i).to() == null || band.to() != null && list.get(i).to() > band.to();
+      if (further && band.to() != null) {
+        return i;
+      }
+    }
+    return list.size();
   }
 
   private static String fresh(String label, List<Band> taken) {
