@@ -32,13 +32,25 @@ class AccessibilityTest {
     Page maker = running.maker();
     check(maker, "/themes");
     String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).getAttribute("href").replace("/survey", "");
-    for (String view : new String[] {"/survey", "/survey?view=findings", "/survey?view=search&q=button", "/survey?at=19", "/settings", "/settings?key=header-fill", "/history", "/handover"}) {
+    for (String view : new String[] {"/survey", "/survey?view=findings", "/survey?view=search&q=button", "/survey?at=19", "/settings", "/settings?key=header-fill",
+        "/settings?key=hero-height", "/settings?key=card-edge", "/bands", "/schemes", "/formats", "/history", "/handover"}) {
       check(maker, theme + view);
+    }
+    for (String kind : new String[] {"background", "gradient", "video", "choice", "spacing", "shadow"}) {
+      maker.navigate(running.address + theme + "/settings");
+      maker.click("text=New setting");
+      maker.click(".kinds a[hx-get$='kind=" + kind + "']");
+      maker.waitForSelector("#f-key");
+      var found = new AxeBuilder(maker).setLegacyMode(true).exclude("iframe").analyze().getViolations();
+      assertThat(found).as(kind).allSatisfy(v -> assertThat(v.getId() + " " + v.getNodes().get(0).getHtml()).isEmpty());
     }
     check(maker, "/sites");
     check(maker, "/nothing-here");
     Page owner = running.owner();
     check(owner, "/sites/sallowmere-ferries");
+    owner.click("[data-place=hero]");
+    var hero = new AxeBuilder(owner).setLegacyMode(true).exclude("iframe").analyze().getViolations();
+    assertThat(hero).as("the hero's questions").allSatisfy(v -> assertThat(v.getId() + " " + v.getNodes().get(0).getHtml()).isEmpty());
     check(owner, "/sites/sallowmere-ferries/editions");
     Page phone = running.signedIn("jonas", 390, 844);
     check(phone, "/sites/sallowmere-ferries");
@@ -65,7 +77,7 @@ class AccessibilityTest {
     page.waitForCondition(() -> second.equals(page.locator("#card [data-marks]").getAttribute("data-row")));
     Page owner = running.owner();
     owner.click("[data-place=header]");
-    owner.locator("#slip [data-in-place=header] input:checked").focus();
+    owner.locator("#slip [data-key=header-fill] input:checked").focus();
     owner.keyboard().press("ArrowRight");
     owner.waitForCondition(() -> Running.style(Running.frames(owner).get(0), ".site-header", "backgroundColor").equals("rgb(74, 38, 54)"));
     owner.waitForSelector("#state >> text=not yet live");

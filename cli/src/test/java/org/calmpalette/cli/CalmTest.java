@@ -93,4 +93,32 @@ class CalmTest {
     assertThat(out.resolve("index.html")).content().startsWith("<link rel=\"stylesheet\" href=\"settings.css\">");
     assertThat(calm("build", folder.resolve("t").toString(), "--out", out.toString()).out()).contains("not empty");
   }
+
+  /** The example in docs/formats has every kind, band values, every way of following, a condition and a scheme. */
+  @Test
+  void everyKindIsBuiltTheSameEachTimeAndOnlyDifferencesAreWritten() throws IOException {
+    String palette = Files.readString(Path.of("../docs/formats/example.palette.json"));
+    for (String picture : new String[] {"img/a.png", "img/b.png", "film/a.mp4"}) {
+      file("k/" + picture, "");
+    }
+    file("k/index.html", "<link rel=stylesheet href=css/a.css><h1 data-setting-text=heading>x</h1><p data-setting-show=banner>y");
+    file("k/css/a.css", "h1{color:var(--ink-readable,#fff);height:var(--height,72vh)}");
+    file("k/palette.json", palette);
+    String values = file("kv.json", "{\"ink\": {\"everywhere\": \"#ffffff\", \"bands\": {\"tablet\": \"#000000\"}}, \"height\": {\"value\": 250, \"unit\": \"px\"},"
+        + " \"heading\": \"Cross the mere & back\", \"ground\": \"#000\"}");
+    for (String out : new String[] {"o1", "o2"}) {
+      assertThat(calm("build", folder.resolve("k").toString(), "--values", values, "--out", folder.resolve(out).toString(), "--json").json().get("leftOut").toString())
+          .contains("ground").contains("Beside “ink”");
+    }
+    try (var all = Files.walk(folder.resolve("o1"))) {
+      for (Path p : all.filter(Files::isRegularFile).toList()) {
+        assertThat(folder.resolve("o2").resolve(folder.resolve("o1").relativize(p))).hasSameBinaryContentAs(p);
+      }
+    }
+    assertThat(folder.resolve("o1/palette.css")).content().contains("@media (width >= 768px) {\n  :root {\n    --height: 250px;")
+        .contains("--ink: #ffffff;\n    --ink-copy: #ffffff;").contains("--ink-readable: #111111;").doesNotContain("--weight").doesNotContain("--ground");
+    assertThat(folder.resolve("o1/index.html")).content().contains("data-setting-in=\"phone\">Cross &lt;it&gt;</h1>").contains("data-setting-hidden=\"phone\"");
+    assertThat(calm("export", folder.resolve("k").toString(), "--as", "settings.scss").out()).contains("$ink-copy: $ink; // Label of ink-copy");
+    assertThat(calm("export", folder.resolve("k").toString(), "--as", "tokens").exit()).isEqualTo(2);
+  }
 }

@@ -30,7 +30,7 @@ public final class ElementStyle {
     Map<String, String> declared = new HashMap<>();
     for (Applied a : matched) {
       if (a.property().startsWith("--")) {
-        declared.put(a.property(), a.value());
+        declared.put(a.property(), TypedVariables.absolute(page.registered().get(a.property()), a));
       }
     }
     this.variables = new Variables(parent == null ? null : parent.variables, declared, new TypedVariables(this, page.registered()));

@@ -5,6 +5,8 @@ import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.cascade.Part.Kind;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.css.Escapes;
+import org.calmpalette.core.page.Paths;
 
 /** Values of registered custom properties by their syntax: CSS Properties and Values 1, section 5. */
 final class TypedVariables implements Variables.Registry {
@@ -14,6 +16,20 @@ final class TypedVariables implements Variables.Registry {
   TypedVariables(ElementStyle style, Map<String, SheetReader.Registered> registered) {
     this.style = style;
     this.registered = registered;
+  }
+
+  /**
+   * What a declaration says of a custom property. An address in one that is registered as an address means the same file
+   * wherever it is read, so it is seen from the theme's folder; in others it is seen from the stylesheet that reads it.
+   */
+  static String absolute(SheetReader.Registered r, Applied a) {
+    if (r == null || !r.syntax().contains("<url>") || a.rule() == null) {
+      return a.value();
+    }
+    List<Part> parts = Part.read(a.value());
+    boolean address = parts.size() == 1 && parts.get(0).kind() == Kind.URL;
+    return address ? Paths.resolve(a.rule().source().file().file(), parts.get(0).name()).map(p -> "url(" + Escapes.string("/" + p) + ")").orElse(a.value())
+        : a.value();
   }
 
   @Override

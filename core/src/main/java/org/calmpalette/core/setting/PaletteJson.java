@@ -180,8 +180,9 @@ public final class PaletteJson {
         return "it follows “" + f.key() + "”" + (other == null ? ", and there is no such setting" : ", which is a " + other.kind().label());
       }
       Optional<String> second = f.how().alsoReads();
-      if (second.isPresent() && !settings.containsKey(second.get())) {
-        return "it is mixed with “" + second.get() + "”, which is neither a colour nor a setting";
+      boolean lost = second.isPresent() && (!settings.containsKey(second.get()) || !settings.get(second.get()).kind().name().equals(s.kind().name()));
+      if (lost) {
+        return "it is mixed with “" + second.get() + "”, which is neither a colour nor a colour setting";
       }
     }
     boolean lost = s.shown() != null && (!settings.containsKey(s.shown().key()) || s.shown().key().equals(s.key()));
@@ -249,6 +250,18 @@ public final class PaletteJson {
       lines = new JsonLines(bytes);
     }
     faults.add(new Palette.Fault(at, lines.line(at), what, mend));
+  }
+
+  /** The line on which a setting starts in the file. */
+  public static int line(byte[] bytes, String key) {
+    int index = 0;
+    for (JsonNode n : tree(bytes).path("settings")) {
+      if (n.path("key").asString("").equals(key)) {
+        return new JsonLines(bytes).line("settings[" + index + "]");
+      }
+      index++;
+    }
+    return 1;
   }
 
   private static JsonNode tree(byte[] bytes) {

@@ -77,6 +77,8 @@ public record Finding(String kind, String file, int line, int column, String mes
   /** The kind as a heading for several of them. */
   public String kindInWords() {
     return switch (kind) {
+      case "unusable-setting" -> "Settings that cannot be used";
+      case "unknown-setting" -> "Parts bound to no setting";
       case "missing-picture" -> "Missing pictures";
       case "missing-stylesheet" -> "Missing stylesheets";
       case "covered-target" -> "Covered by the header";

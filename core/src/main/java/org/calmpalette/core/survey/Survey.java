@@ -62,6 +62,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
         n -> progress.step(n, total, "page " + n + " of " + pages));
     List<PictureUse> pictures = Pictures.of(theme);
     List<Addresses.Address> addresses = Addresses.of(theme);
+    findings.addAll(SettingFindings.of(theme));
     findings.addAll(SheetFindings.of(theme));
     findings.addAll(PictureFindings.of(theme, pictures, addresses));
     findings.addAll(SpellingFindings.of(theme, roles));

@@ -146,6 +146,11 @@ class FormatsTest {
     assertThat(SCHEMAS.getSchema(schema, InputFormat.JSON).validate(written, InputFormat.JSON)).isEmpty();
   }
 
+  @Test
+  void theExampleInTheDocumentsIsTheOneThatIsTested() throws java.io.IOException {
+    assertThat(java.nio.file.Path.of("../docs/formats/example.palette.json")).hasBinaryContent(PaletteJson.write(Specimens.palette(), null));
+  }
+
   @ParameterizedTest
   @ValueSource(strings = {"\"kind\": \"color\"|\"kind\": \"colour\"", "\"unit\": \"vh\"|\"unit\": \"parsec\"", "\"label\": \"Label of ink\"|\"label\": 7",
       "\"lighter\": 20|\"lighter\": 200", "\"places\": [|\"places\": [7,", "\"mostStops\": 4|\"mostStops\": 40", "\"opacity\": 40|\"brighter\": 40",

@@ -4,12 +4,18 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import org.calmpalette.core.BadInputException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
 
 class PaletteJsonTest {
   private static Palette read(String json) {
@@ -114,5 +120,54 @@ class PaletteJsonTest {
     Effective values = Effective.of(palette, Map.of("ink", Chosen.of("#0000ff")), Media.NONE);
     assertThat(values.words(palette.known("text-color"), palette.bands().widest())).isEqualTo("#0000ff");
     assertThat(values.words(palette.known("ink-copy"), palette.bands().widest())).isEqualTo("#0000ff");
+  }
+
+  /** Whatever is wrong in the file, what is right is read, nothing is thrown, and nothing is lost when it is written. */
+  @Test
+  void aFileWithAnythingWrongInItIsReadAndKept() {
+    Random random = new Random(11);
+    for (int i = 0; i < 1500; i++) {
+      ObjectNode root = (ObjectNode) JsonMapper.shared().readTree(PaletteJson.write(Specimens.palette(), null));
+      for (int j = random.nextInt(3); j >= 0; j--) {
+        spoil(root, random);
+      }
+      byte[] json = JsonMapper.shared().writeValueAsBytes(root);
+      Palette palette = PaletteJson.read(json, "x");
+      assertThat(palette.faults()).allSatisfy(f -> assertThat(f.line()).isPositive());
+      Effective.defaults(palette, Media.NONE).problems();
+      JsonNode written = JsonMapper.shared().readTree(PaletteJson.write(palette, json));
+      if (root.path("settings").isArray()) {
+        assertThat(written.path("settings").size()).as(new String(json, StandardCharsets.UTF_8)).isEqualTo(root.path("settings").size());
+      }
+      assertThat(PaletteJson.read(JsonMapper.shared().writeValueAsBytes(written), "x").settings()).isEqualTo(palette.settings());
+    }
+  }
+
+  private static void spoil(JsonNode node, Random random) {
+    JsonNode at = node;
+    while (true) {
+      List<String> names = new ArrayList<>();
+      at.properties().forEach(e -> names.add(e.getKey()));
+      int size = at.isArray() ? at.size() : names.size();
+      if (size == 0) {
+        return;
+      }
+      int pick = random.nextInt(size);
+      JsonNode next = at.isArray() ? at.get(pick) : at.get(names.get(pick));
+      if (next.isContainer() && next.size() > 0 && random.nextInt(5) > 0) {
+        at = next;
+        continue;
+      }
+      JsonNode bad = List.<Value>of(Value.of("ink"), Value.of(-7), Value.of(true), Value.parts("follows", "ink"), Value.parts("follows", "height", "darker", 5),
+          new Value.Many(List.of()), Value.parts("value", 1, "unit", "em"), Value.of("desktop")).get(random.nextInt(8)).json();
+      if (at instanceof ArrayNode array) {
+        array.set(pick, bad);
+      } else if (random.nextInt(4) == 0) {
+        ((ObjectNode) at).remove(names.get(pick));
+      } else {
+        ((ObjectNode) at).set(names.get(pick), bad);
+      }
+      return;
+    }
   }
 }

@@ -69,8 +69,8 @@ public final class Specimens {
     all.add(setting("room", "spacing", Value.parts(), spacing(8, 16), spacing(4, 8)));
     all.add(setting("edge", "border", Value.parts("none", true), Value.parts("width", px(2), "style", "dashed", "color", "#00ff00"), Value.of("none")));
     all.add(setting("lift", "shadow", Value.parts("none", true), shadow(2, "#00000040"), shadow(5, "#ff0000")));
-    Scheme scheme = new Scheme("dusk", "Dusk", Map.of("ink", Chosen.of("#102030"), "height", Chosen.of(px(250)), "banner",
-        new Chosen(null, Map.of("tablet", Value.of(false)))));
+    Scheme scheme = new Scheme("dusk", "Dusk", new java.util.TreeMap<>(Map.of("ink", Chosen.of("#102030"), "height", Chosen.of(px(250)), "banner",
+        new Chosen(null, Map.of("tablet", Value.of(false))))));
     return new Palette("Specimens", Bands.USUAL, List.of(new Place("p", "P")), all, List.of(scheme), List.of());
   }
 }
