@@ -46,6 +46,11 @@ public record Controls(Media media, String address) {
         : kind instanceof SpacingKind s ? s.sides() : null;
   }
 
+  /** The name of a part as people read it. */
+  public String said(String part) {
+    return Compound.said(part);
+  }
+
   /** Whether nothing at all may be chosen. */
   public boolean mayBeNone(Kind kind) {
     return kind instanceof BorderKind b && b.none() || kind instanceof ShadowKind s && s.none();

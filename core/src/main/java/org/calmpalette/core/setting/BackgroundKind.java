@@ -68,8 +68,8 @@ public record BackgroundKind(Compound parts) implements Kind {
     List<String> free = parts.kinds().keySet().stream().filter(k -> !parts.fixed().containsKey(k)).toList();
     List<String> limits = new ArrayList<>();
     Map<String, Value> limited = allowed().parts();
-    free.stream().filter(limited::containsKey).forEach(k -> limits.add(k + ": " + parts.kinds().get(k).inWords()));
-    String which = free.size() == parts.kinds().size() ? "every part" : free.isEmpty() ? "nothing" : String.join(", ", free);
+    free.stream().filter(limited::containsKey).forEach(k -> limits.add(Compound.said(k) + ": " + parts.kinds().get(k).inWords()));
+    String which = free.size() == parts.kinds().size() ? "every part" : free.isEmpty() ? "nothing" : String.join(", ", free.stream().map(Compound::said).toList());
     return which + (limits.isEmpty() ? "" : "; " + String.join("; ", limits));
   }
 

@@ -71,7 +71,7 @@ public record Compound(Map<String, Kind> kinds, Map<String, Value> fixed) {
       try {
         parts.put(name, kind.normal(part));
       } catch (BadInputException wrong) {
-        throw new BadInputException(name + ": " + wrong.getMessage(), wrong.mend());
+        throw new BadInputException(first(name) + ": " + wrong.getMessage(), wrong.mend());
       }
     });
     return new Value.Parts(parts);
@@ -82,18 +82,23 @@ public record Compound(Map<String, Kind> kinds, Map<String, Value> fixed) {
       Value part = ((Value.Parts) value).part(e.getKey()).orElseThrow();
       Value stays = fixed.get(e.getKey());
       if (stays != null && !stays.equals(part)) {
-        return Optional.of(said(e.getKey()) + " stays " + e.getValue().words(stays) + ".");
+        return Optional.of(first(e.getKey()) + " stays " + e.getValue().words(stays) + ".");
       }
       Optional<String> why = stays != null ? Optional.empty() : e.getValue().refusal(part, around);
       if (why.isPresent()) {
-        return Optional.of(said(e.getKey()) + ": " + why.get());
+        return Optional.of(first(e.getKey()) + ": " + why.get());
       }
     }
     return Optional.empty();
   }
 
-  private static String said(String name) {
-    return Character.toUpperCase(name.charAt(0)) + name.substring(1);
+  /** The name of a part as people read it: screens write colour. */
+  public static String said(String name) {
+    return name.equals("color") ? "colour" : name;
+  }
+
+  private static String first(String name) {
+    return Character.toUpperCase(name.charAt(0)) + said(name).substring(1);
   }
 
   Value.Parts initial(Object... namesAndValues) {
@@ -117,7 +122,7 @@ public record Compound(Map<String, Kind> kinds, Map<String, Value> fixed) {
       try {
         parts.put(name, fixed.containsKey(name) ? fixed.get(name) : kind.read(s -> fields.apply("." + name + s)));
       } catch (BadInputException wrong) {
-        throw new BadInputException(said(name) + ": " + wrong.getMessage(), wrong.mend());
+        throw new BadInputException(first(name) + ": " + wrong.getMessage(), wrong.mend());
       }
     });
     return new Value.Parts(parts);
@@ -139,7 +144,7 @@ public record Compound(Map<String, Kind> kinds, Map<String, Value> fixed) {
     List<String> free = new ArrayList<>();
     kinds.forEach((name, kind) -> {
       if (!fixed.containsKey(name)) {
-        free.add(name + (kind.allowed().parts().isEmpty() ? "" : " (" + kind.inWords() + ")"));
+        free.add(said(name) + (kind.allowed().parts().isEmpty() ? "" : " (" + kind.inWords() + ")"));
       }
     });
     return free.isEmpty() ? "nothing" : String.join(", ", free);

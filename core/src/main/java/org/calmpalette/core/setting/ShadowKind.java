@@ -65,7 +65,7 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public String inWords() {
-    String free = String.join(", ", parts.kinds().keySet().stream().filter(k -> !parts.fixed().containsKey(k)).toList());
+    String free = String.join(", ", parts.kinds().keySet().stream().filter(k -> !parts.fixed().containsKey(k)).map(Compound::said).toList());
     return (free.isEmpty() ? "as it is" : free) + (none ? ", or none" : "");
   }
 
