@@ -58,7 +58,7 @@ class SettingKindsTest {
     return Stream.of(
         css("color", List.of("=#102030"), List.of("=#405060"), "color", "rgb(16, 32, 48)", "rgb(64, 80, 96)"),
         css("background", List.of(".color=#112233", ".picture=img/a.png", ".overlay=#000000", ".strength=50"), List.of(".color=#ffffff", ".picture=img/b.png", ".size=contain"),
-            "background", "linear-gradient(rgba(0, 0, 0, 0.5), rgba(0, 0, 0, 0.5)), rgb(17, 34, 51) a.png cover", "rgb(255, 255, 255) b.png contain"),
+            "background", "linear-gradient(rgba(0, 0, 0, 0.5), rgba(0, 0, 0, 0.5)), rgb(17, 34, 51) a.png cover", "linear-gradient(rgba(0, 0, 0, 0.5), rgba(0, 0, 0, 0.5)), rgb(255, 255, 255) b.png contain"),
         css("gradient", List.of(".stop1.color=#000000", ".stop2.color=#ffffff"), List.of(".angle=45", ".stop1.color=#ff0000"), "backgroundImage",
             "linear-gradient(rgb(0, 0, 0) 0%, rgb(255, 255, 255) 100%)", "linear-gradient(45deg, rgb(255, 0, 0) 0%, rgb(255, 255, 255) 100%)"),
         css("picture", List.of("=img/a.png"), List.of("=img/b.png"), "backgroundImage", "a.png", "b.png"),

@@ -204,10 +204,10 @@ public class SiteService {
     SiteDraft draft = drafts.findById(site.draftId()).orElseThrow();
     Edition live = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
     Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
-    Map<String, Chosen> choices = choices(draft.choices());
+    Map<String, Chosen> choices = theme.palette().carried(choices(draft.choices()));
     return new OpenSite(site, theme, new Draft(draft.id(), site.id(), site.snapshotId(), choices), live,
         draft.parentId() != null, drafts.findFirstByParentIdOrderByIdDesc(draft.id()).isPresent(),
-        differences(choices, live == null ? Map.of() : choices(live.choices())),
+        differences(choices, live == null ? Map.of() : theme.palette().carried(choices(live.choices()))),
         ThemeBuild.chosen(theme, choices).leftOut());
   }
 
@@ -342,8 +342,9 @@ public class SiteService {
   private void changeDraft(String slug, SignedIn me, DraftChange change) {
     retried(slug, me, site -> {
       SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
-      TreeMap<String, Chosen> choices = choices(before.choices());
-      String note = change.apply(site, themes.read(themes.snapshot(site.snapshotId())).theme(), choices);
+      Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+      TreeMap<String, Chosen> choices = new TreeMap<>(theme.palette().carried(choices(before.choices())));
+      String note = change.apply(site, theme, choices);
       String after = Chosen.writeAll(choices);
       if (!after.equals(before.choices())) {
         site.moveDraft(drafts.save(new SiteDraft(site.id(), before.id(), after, note, me.name())).id());

@@ -17,7 +17,6 @@ import org.calmpalette.core.css.Tokens;
  */
 public record BorderKind(boolean none, Compound parts) implements Kind {
   static final List<String> STYLES = List.of("solid", "dashed", "dotted", "double", "groove", "ridge", "inset", "outset");
-  static final Value NONE = Value.of("none");
   private static final LengthKind WIDTH = widths();
   public static final BorderKind ANY = (BorderKind) read(new Entry(Value.parts("none", true), ""));
 
@@ -79,18 +78,12 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Value normal(Value given) {
-    if (given.equals(NONE)) {
-      return NONE;
-    }
-    return parts.normal(given, "a border", ANY.initial());
+    return parts.normalOrNone(given, "a border", ANY.initial());
   }
 
   @Override
   public Optional<String> refusal(Value value, Around around) {
-    if (value.equals(NONE)) {
-      return none ? Optional.empty() : Optional.of("There has to be a border here.");
-    }
-    return parts.refusal(value, around);
+    return parts.refusalOrNone(none, value, around, "border");
   }
 
   @Override
@@ -100,7 +93,7 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Map<String, String> css(Value value, UnaryOperator<String> address) {
-    if (value.equals(NONE)) {
+    if (value.equals(Compound.NONE)) {
       return Map.of("", "none");
     }
     Value.Parts p = (Value.Parts) value;
@@ -128,7 +121,7 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
       i = tokens.skipBlank(next, tokens.size());
     }
     if (style.equals("none")) {
-      return css.isBlank() ? Optional.empty() : Optional.of(NONE);
+      return css.isBlank() ? Optional.empty() : Optional.of(Compound.NONE);
     }
     // Without a colour it is currentcolor, which no setting can hold.
     return color.isEmpty() ? Optional.empty() : Optional.of(Value.parts("width", LengthKind.ANY.readCss(width.isEmpty() ? "3px" : width).orElseThrow(), "style", style,
@@ -142,18 +135,18 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Value.Parts schema(Around around) {
-    return none ? Value.parts("anyOf", new Value.Many(List.of(Value.parts("const", "none"), parts.schema(around)))) : parts.schema(around);
+    return parts.schemaOrNone(none, around);
   }
 
   @Override
   public Value read(Function<String, String> fields) {
-    return fields.apply(".style").equals("none") ? NONE : parts.read(fields);
+    return fields.apply(".style").equals("none") ? Compound.NONE : parts.read(fields);
   }
 
   @Override
   public Map<String, String> fields(Value value) {
-    Map<String, String> all = new LinkedHashMap<>(parts.fields(value.equals(NONE) ? initial() : value));
-    if (value.equals(NONE)) {
+    Map<String, String> all = new LinkedHashMap<>(parts.fields(value.equals(Compound.NONE) ? initial() : value));
+    if (value.equals(Compound.NONE)) {
       all.put(".style", "none");
     }
     return all;

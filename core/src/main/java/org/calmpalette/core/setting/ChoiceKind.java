@@ -141,8 +141,4 @@ public record ChoiceKind(List<Option> options) implements Kind {
     return Value.of(fields.apply(""));
   }
 
-  @Override
-  public Map<String, String> fields(Value value) {
-    return Map.of("", ((Value.Text) value).text());
-  }
 }

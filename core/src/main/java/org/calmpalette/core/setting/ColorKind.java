@@ -283,11 +283,6 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
     return normal(Value.of(fields.apply("").strip()));
   }
 
-  @Override
-  public Map<String, String> fields(Value value) {
-    return Map.of("", ((Value.Text) value).text());
-  }
-
   private static String round(double v, int places) {
     return BigDecimal.valueOf(v).setScale(places, java.math.RoundingMode.HALF_UP).stripTrailingZeros().toPlainString();
   }

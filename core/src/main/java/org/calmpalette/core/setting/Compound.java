@@ -18,6 +18,9 @@ public record Compound(Map<String, Kind> kinds, Map<String, Value> fixed) {
   /** The end of a text, as browsers and Java read it alike; a dollar sign lets Java pass a last line break. */
   static final String END = "(?![\\s\\S])";
 
+  /** No border, no shadow. */
+  static final Value NONE = Value.of("none");
+
   public Compound {
     kinds = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(kinds));
     fixed = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(fixed));
@@ -95,6 +98,23 @@ public record Compound(Map<String, Kind> kinds, Map<String, Value> fixed) {
   /** The name of a part as people read it: screens write colour. */
   public static String said(String name) {
     return name.equals("color") ? "colour" : name;
+  }
+
+  /** As {@link #normal}, where there may also be none of it at all. */
+  Value normalOrNone(Value given, String label, Value example) {
+    return given.equals(NONE) ? NONE : normal(given, label, example);
+  }
+
+  /** @param none whether none may be chosen */
+  Optional<String> refusalOrNone(boolean none, Value value, Kind.Around around, String what) {
+    if (value.equals(NONE)) {
+      return none ? Optional.empty() : Optional.of("There has to be a " + what + " here.");
+    }
+    return refusal(value, around);
+  }
+
+  Value.Parts schemaOrNone(boolean none, Kind.Around around) {
+    return none ? Value.parts("anyOf", new Value.Many(List.of(Value.parts("const", NONE), schema(around)))) : schema(around);
   }
 
   private static String first(String name) {

@@ -47,10 +47,7 @@ public final class Effective {
   public static Effective of(Palette palette, Map<String, Chosen> choices, Media media) {
     List<LeftOut> leftOut = new ArrayList<>();
     Map<String, Chosen> good = new TreeMap<>();
-    new TreeMap<>(choices).forEach((key, chosen) -> palette.knownAs(key).ifPresentOrElse(s -> {
-      if (!key.equals(s.key()) && choices.containsKey(s.key())) {
-        return;
-      }
+    palette.carried(choices).forEach((key, chosen) -> palette.setting(key).ifPresentOrElse(s -> {
       Chosen kept = readable(palette, s, chosen, leftOut);
       if (!kept.isEmpty()) {
         good.put(s.key(), kept);

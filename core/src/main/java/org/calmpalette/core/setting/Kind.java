@@ -46,10 +46,14 @@ public sealed interface Kind permits BackgroundKind, BorderKind, ChoiceKind, Col
    *
    * @param address makes the address that a stylesheet names from a path in the theme
    */
-  Map<String, String> css(Value value, UnaryOperator<String> address);
+  default Map<String, String> css(Value value, UnaryOperator<String> address) {
+    return Map.of();
+  }
 
   /** Reads what a stylesheet says; empty if the kind cannot say the same. */
-  Optional<Value> readCss(String css);
+  default Optional<Value> readCss(String css) {
+    return Optional.empty();
+  }
 
   /** A value as the ledger shows it. */
   String words(Value value);
@@ -68,8 +72,10 @@ public sealed interface Kind permits BackgroundKind, BorderKind, ChoiceKind, Col
    */
   Value read(Function<String, String> fields);
 
-  /** The fields of a form that show a value: the inverse of {@link #read}. */
-  Map<String, String> fields(Value value);
+  /** The fields of a form that show a value: the inverse of {@link #read}. One field for a kind that is a text. */
+  default Map<String, String> fields(Value value) {
+    return Map.of("", ((Value.Text) value).text());
+  }
 
   /** The attributes that tie parts of pages to a setting of this kind. */
   default List<Binding> bindings() {

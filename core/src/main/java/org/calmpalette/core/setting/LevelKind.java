@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
-import java.util.function.UnaryOperator;
 
 /** The level of a heading: which of {@code h1} to {@code h6} it is. */
 public record LevelKind(int least, int most) implements Kind {
@@ -56,16 +55,6 @@ public record LevelKind(int least, int most) implements Kind {
   @Override
   public Value initial() {
     return Value.of(BigDecimal.valueOf(Math.max(least, Math.min(2, most))));
-  }
-
-  @Override
-  public Map<String, String> css(Value value, UnaryOperator<String> address) {
-    return Map.of();
-  }
-
-  @Override
-  public Optional<Value> readCss(String css) {
-    return Optional.empty();
   }
 
   @Override

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
-import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 
 /**
@@ -95,16 +94,6 @@ public record LinkKind(List<String> targets) implements Kind {
   }
 
   @Override
-  public Map<String, String> css(Value value, UnaryOperator<String> address) {
-    return Map.of();
-  }
-
-  @Override
-  public Optional<Value> readCss(String css) {
-    return Optional.empty();
-  }
-
-  @Override
   public String words(Value value) {
     return ((Value.Text) value).text();
   }
@@ -117,11 +106,6 @@ public record LinkKind(List<String> targets) implements Kind {
   @Override
   public Value read(Function<String, String> fields) {
     return normal(Value.of(fields.apply("").strip()));
-  }
-
-  @Override
-  public Map<String, String> fields(Value value) {
-    return Map.of("", ((Value.Text) value).text());
   }
 
   @Override

@@ -125,6 +125,18 @@ public record Palette(String name, Bands bands, List<Place> places, List<Setting
     return setting(key).or(() -> settings.stream().filter(s -> s.former().contains(key)).findFirst());
   }
 
+  /** Choices under the keys that settings have today; those made under a former key are carried over. */
+  public Map<String, Chosen> carried(Map<String, Chosen> choices) {
+    Map<String, Chosen> now = new java.util.TreeMap<>();
+    choices.forEach((key, chosen) -> {
+      String today = knownAs(key).map(Setting::key).orElse(key);
+      if (today.equals(key) || !choices.containsKey(today)) {
+        now.put(today, chosen);
+      }
+    });
+    return now;
+  }
+
   /** @throws BadInputException if there is none any more */
   public Setting known(String key) {
     return setting(key).orElseThrow(() -> new BadInputException("There is no setting “" + key + "” any more.", "Open the settings again."));

@@ -213,11 +213,6 @@ public record PictureKind(boolean none, int leastWidth, int leastHeight, BigDeci
   }
 
   @Override
-  public Map<String, String> fields(Value value) {
-    return Map.of("", ((Value.Text) value).text());
-  }
-
-  @Override
   public List<Binding> bindings() {
     return List.of(Binding.SRC);
   }

@@ -17,7 +17,6 @@ import org.calmpalette.core.css.Tokens;
  * @param none whether no shadow may be chosen
  */
 public record ShadowKind(boolean none, Compound parts) implements Kind {
-  static final Value NONE = Value.of("none");
   private static final List<String> LENGTHS = List.of("x", "y", "blur", "spread");
   public static final ShadowKind ANY = (ShadowKind) read(new Entry(Value.parts("none", true), ""));
 
@@ -71,18 +70,12 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Value normal(Value given) {
-    if (given.equals(NONE)) {
-      return NONE;
-    }
-    return parts.normal(given, "a shadow", ANY.initial());
+    return parts.normalOrNone(given, "a shadow", ANY.initial());
   }
 
   @Override
   public Optional<String> refusal(Value value, Around around) {
-    if (value.equals(NONE)) {
-      return none ? Optional.empty() : Optional.of("There has to be a shadow here.");
-    }
-    return parts.refusal(value, around);
+    return parts.refusalOrNone(none, value, around, "shadow");
   }
 
   @Override
@@ -96,7 +89,7 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Map<String, String> css(Value value, UnaryOperator<String> address) {
-    if (value.equals(NONE)) {
+    if (value.equals(Compound.NONE)) {
       return Map.of("", "none");
     }
     Value.Parts p = (Value.Parts) value;
@@ -116,7 +109,7 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
     boolean inside = false;
     String color = "";
     if (css.strip().equalsIgnoreCase("none")) {
-      return Optional.of(NONE);
+      return Optional.of(Compound.NONE);
     }
     for (int i = tokens.skipBlank(0, tokens.size()); i < tokens.size();) {
       int next = tokens.opens(i) ? tokens.afterBlock(i, tokens.size()) : i + 1;
@@ -153,18 +146,18 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Value.Parts schema(Around around) {
-    return none ? Value.parts("anyOf", new Value.Many(List.of(Value.parts("const", "none"), parts.schema(around)))) : parts.schema(around);
+    return parts.schemaOrNone(none, around);
   }
 
   @Override
   public Value read(Function<String, String> fields) {
-    return fields.apply(".drawn").equals("none") ? NONE : parts.read(fields);
+    return fields.apply(".drawn").equals("none") ? Compound.NONE : parts.read(fields);
   }
 
   @Override
   public Map<String, String> fields(Value value) {
-    Map<String, String> all = new LinkedHashMap<>(parts.fields(value.equals(NONE) ? initial() : value));
-    all.put(".drawn", value.equals(NONE) ? "none" : "one");
+    Map<String, String> all = new LinkedHashMap<>(parts.fields(value.equals(Compound.NONE) ? initial() : value));
+    all.put(".drawn", value.equals(Compound.NONE) ? "none" : "one");
     return all;
   }
 }

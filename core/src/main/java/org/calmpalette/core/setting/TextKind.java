@@ -128,11 +128,6 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
   }
 
   @Override
-  public Map<String, String> fields(Value value) {
-    return Map.of("", ((Value.Text) value).text());
-  }
-
-  @Override
   public List<Binding> bindings() {
     return isMany() ? List.of(Binding.TEXT) : List.of(Binding.TEXT, Binding.ALT);
   }

@@ -79,11 +79,6 @@ public record VideoKind(boolean none, long mostBytes, List<String> formats, Pict
   }
 
   @Override
-  public Optional<Value> readCss(String css) {
-    return Optional.empty();
-  }
-
-  @Override
   public String words(Value value) {
     Value.Parts p = (Value.Parts) value;
     return p.text("src").isEmpty() ? "none" : film().words(Value.of(p.text("src")));

@@ -9,10 +9,12 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
@@ -122,5 +124,40 @@ class LiftTest {
         new Suggestion("notice-badge-fill", "Notice badge fill", "Header"),
         new Suggestion("heading-2-text", "Heading 2 text", "Pier cards"),
         new Suggestion("link-hover-text-2", "Link hover text 2", "Header"));
+  }
+
+  private static Kind proposed(Theme theme, String selector, String property) {
+    Rendered rendered = new Rendered(theme);
+    ColorSurvey.Result colors = ColorSurvey.of(theme);
+    ColorUse use = colors.rows().stream().flatMap(r -> r.uses().stream())
+        .filter(u -> u.selector().equals(selector) && u.property().equals(property)).findFirst().orElseThrow();
+    return Proposal.of(ColorKind.ANY, Value.of(ColorKind.canonical(use.written())), rendered, colors.rows(), use.paints());
+  }
+
+  @Test
+  void whatIsProposedForAColourKeepsTheContrastOfTheTextsOnItAndUsesTheThemesOwnColours() {
+    Theme theme = Themes.of("index.html", "<link rel=stylesheet href=a.css><div class=box><p class=note>Words</p></div>", "a.css",
+        ".box { background: #ffffff } .note { color: #202020; background: #f4f4f4 } i { color: #c0c0c0 } b { color: #003366 } u { color: #eeeeee }");
+    ColorKind text = (ColorKind) proposed(theme, ".note", "color");
+    assertThat(text.contrasts()).containsExactly(new ColorKind.Needed("#f4f4f4", new java.math.BigDecimal("4.5")));
+    assertThat(text.swatches()).containsExactly("#202020", "#003366");
+    ColorKind ground = (ColorKind) proposed(theme, ".note", "background");
+    assertThat(ground.contrasts()).extracting(ColorKind.Needed::with).containsExactly("#202020");
+    assertThat(ground.swatches()).startsWith("#f4f4f4").contains("#ffffff", "#c0c0c0", "#eeeeee").doesNotContain("#003366");
+  }
+
+  @Test
+  void theWholeValueOfADeclarationIsLiftedAndItsAddressKeepsMeaningTheSameFile() {
+    String css = ".x{background : URL( ../img/a.png ) no-repeat/*k*/;padding:4px\t8px}";
+    Theme theme = Themes.of("css/a.css", css, "img/a.png", "");
+    LiftedValue background = LiftedValue.of("background", "URL( ../img/a.png ) no-repeat", "css/a.css").get(0);
+    assertThat(((Value.Parts) background.value()).text("picture")).isEqualTo("img/a.png");
+    Setting s = Setting.of("ground", "Ground", "", "everywhere", background.kind(), background.value());
+    Theme after = LiftedValue.lift(theme, "css/a.css", css.indexOf("background"), s, Place.EVERYWHERE).applied(theme);
+    assertThat(Themes.text(after.files(), "css/a.css")).startsWith(".x{background : var(--ground, URL( ../img/a.png ) no-repeat").endsWith("padding:4px\t8px}");
+    assertThat(new String(PaletteChange.remove(after, List.of("ground")).files().get("css/a.css"))).isEqualTo(css);
+    assertThat(LiftedValue.of("padding", "4px\t8px", "css/a.css").get(0).kind().name()).isEqualTo("spacing");
+    assertThat(LiftedValue.of("width", "calc(1px + 2%)", "css/a.css")).isEmpty();
+    assertThat(LiftedValue.of("text-align", "center", "css/a.css").get(0).kind().inWords()).contains("options");
   }
 }
