@@ -37,10 +37,7 @@ class Screenshots {
     maker.locator("#card .ways-to-win button").first().click();
     shoot(maker, "rules");
     take(maker, theme + "/settings?key=hero-height", "settings");
-    maker.click("text=New setting");
-    maker.click(".kinds a[hx-get$='kind=background']");
-    maker.waitForSelector("#f-key");
-    shoot(maker, "new-setting");
+    take(maker, theme + "/settings?key=river-picture", "background");
     take(maker, theme + "/schemes?key=heather", "schemes");
     take(maker, theme + "/formats", "formats");
     take(maker, theme + "/history", "history");

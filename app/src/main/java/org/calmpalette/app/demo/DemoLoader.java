@@ -114,6 +114,10 @@ class DemoLoader implements ApplicationRunner {
         .withBands(Map.of("phone", new Given.Fixed(sides(20, 16)))), "Column");
     declaration(theme, me, ".card", "border", Setting.of("card-edge", "Edge of the pier cards", "", "pier-cards", Kinds.read("border", Value.parts("none", true)),
         Value.parts("width", Value.parts("value", 1, "unit", "px"), "style", "solid", "color", "#dcd5c6")), "Pier cards");
+    declaration(theme, me, "body", "background", Setting.of("river-picture", "Picture behind everything", "A wide one, so that it stays sharp on large screens.", "page",
+        Kinds.read("background", Value.parts("picture", Value.parts("leastWidth", 1200, "none", true), "fixed", Value.parts("repeat", "no-repeat", "attachment", "scroll",
+            "size", "auto"))), Value.parts("color", "#c9cdd2", "picture", "img/river-dusk.jpg", "repeat", "no-repeat", "position", "left top", "size", "auto", "attachment",
+            "scroll", "overlay", "#000000", "strength", 0)), "Page");
     declaration(theme, me, ".button", "color", setting("button-text", "Text of the buttons", "Turns dark or light by itself, so that it stays readable.", "Everywhere",
         "#1d1a12", ColorKind.ANY).withGiven(new Given.Follows("signal-fill", new Given.Readable("#1d1a12", "#ffffff"))), "Everywhere");
     change(theme, me, t -> PaletteChange.schemes(t, List.of(

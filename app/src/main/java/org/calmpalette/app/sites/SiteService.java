@@ -23,6 +23,7 @@ import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.Palette;
@@ -272,8 +273,11 @@ public class SiteService {
       return left;
     }
     List<String> broken = ThemeBuild.chosen(theme, before).problems().stream().map(p -> p.setting().key() + p.band().key()).toList();
+    Effective was = ThemeBuild.chosen(theme, before);
     return ThemeBuild.chosen(theme, after).problems().stream().filter(p -> !broken.contains(p.setting().key() + p.band().key())).findFirst()
-        .map(p -> said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
+        .map(p -> was.value(p.setting(), p.band()).equals(p.value())
+            ? "It does not go with " + p.setting().label() + ", which is " + p.setting().kind().words(p.value()) + ". " + named(theme, p.why())
+            : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
   }
 
   private static String said(Theme theme, String key, String value, String why) {

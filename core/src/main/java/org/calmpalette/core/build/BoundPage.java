@@ -89,7 +89,14 @@ public final class BoundPage {
 
   private List<Edit> inside(Element around, Set<String> bands) {
     List<Edit> edits = new ArrayList<>();
+    Element copied = null;
     for (Element e : around.children()) {
+      // A page that was built before: the first copy stands for all of them, and the others are made anew.
+      if (copied != null && isCopy(copied, e)) {
+        edits.add(new Edit(e.sourceRange().startPos(), end(e), ""));
+        continue;
+      }
+      copied = e.hasAttr(IN) && e.sourceRange().isTracked() ? e : null;
       Map<Binding, Setting> bound = e.attributes().size() == 0 ? Map.of() : bindings(e, values);
       boolean written = e.sourceRange().isTracked() && text.startsWith("<", Math.max(0, e.sourceRange().startPos()));
       if (!bound.isEmpty() && written) {
@@ -104,6 +111,11 @@ public final class BoundPage {
       }
     }
     return edits;
+  }
+
+  private static boolean isCopy(Element first, Element e) {
+    return e.hasAttr(IN) && e.sourceRange().isTracked() && java.util.Arrays.stream(Binding.values()).allMatch(b -> e.attr(b.attribute()).equals(first.attr(b.attribute())))
+        && first.nextElementSiblings().contains(e);
   }
 
   private int end(Element e) {
@@ -143,7 +155,7 @@ public final class BoundPage {
   }
 
   private String written(Element e, Map<Binding, Value> here, Set<String> in, Set<String> hidden, Set<String> bands, boolean copy) {
-    String tag = text.substring(e.sourceRange().startPos(), e.sourceRange().endPos());
+    String tag = without(without(text.substring(e.sourceRange().startPos(), e.sourceRange().endPos()), IN), HIDDEN);
     boolean closes = e.endSourceRange().isTracked() && e.endSourceRange().startPos() >= e.sourceRange().endPos();
     int innerEnd = closes ? e.endSourceRange().startPos() : e.sourceRange().endPos();
     String inner = text.substring(e.sourceRange().endPos(), innerEnd);

@@ -74,6 +74,16 @@ class ThemeBuildTest {
     once.files().forEach((file, bytes) -> assertThat(twice.files().get(file)).as(file).isEqualTo(bytes));
   }
 
+  @Test
+  void aPageThatWasBuiltBeforeIsBuiltToTheSame() {
+    String page = "<main><h2 id=t data-setting-text=heading data-setting-level=level>x</h2>\n<p data-setting-show=banner>y</p><p>z</p></main>";
+    Map<String, Chosen> choices = Map.of("banner", Chosen.of(Value.of(false)));
+    String once = filled(page, choices);
+    assertThat(once).contains("data-setting-in=\"phone\"").contains("data-setting-hidden");
+    assertThat(filled(once, choices)).isEqualTo(once);
+    assertThat(filled(once, Map.of("heading", Chosen.of("New")))).contains(">New</h2>").doesNotContain("hidden=\"phone tablet desktop\"");
+  }
+
   private static String filled(String html, Map<String, Chosen> choices) {
     Theme theme = specimens(html);
     String built = new String(ThemeBuild.finished(theme.pages().get(0), ThemeBuild.chosen(theme, choices)), StandardCharsets.UTF_8);
