@@ -7,16 +7,19 @@ import java.util.Map;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.BorderKind;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Compound;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Media;
+import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.ShadowKind;
 import org.calmpalette.core.setting.SpacingKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.VideoKind;
+import org.springframework.web.util.HtmlUtils;
 
 /**
  * What the templates of the controls ask for. One kind has one control, on the maker's side and on the owner's.
@@ -44,6 +47,14 @@ public record Controls(Media media, String address) {
   public Compound parts(Kind kind) {
     return kind instanceof BackgroundKind b ? b.parts() : kind instanceof BorderKind b ? b.parts() : kind instanceof ShadowKind s ? s.parts()
         : kind instanceof SpacingKind s ? s.sides() : null;
+  }
+
+  /** The colour settings as options of a list, ready to be written. */
+  public String colorOptions(Palette palette) {
+    StringBuilder out = new StringBuilder();
+    palette.settings().stream().filter(s -> s.kind() instanceof ColorKind).forEach(s -> out.append("<option value=\"")
+        .append(HtmlUtils.htmlEscape(s.key())).append("\">").append(HtmlUtils.htmlEscape(s.label())).append("</option>"));
+    return out.toString();
   }
 
   /** The name of a part as people read it. */

@@ -13,6 +13,7 @@ import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.springframework.web.util.HtmlUtils;
 
 /**
  * A setting as its card shows it.
@@ -40,6 +41,27 @@ public record SettingCard(Setting setting, boolean isNew, Default def, List<Defa
 
   public Kind kind() {
     return setting.kind();
+  }
+
+  public String key() {
+    return setting.key();
+  }
+
+  /** The settings that a default may follow, as options of a select, ready to be written. */
+  public String followOptions(String selected) {
+    return options(followable, selected);
+  }
+
+  /** The settings that it may depend on, as options of a select. */
+  public String otherOptions() {
+    return options(others, setting.shown() == null ? "" : setting.shown().key());
+  }
+
+  private static String options(List<Setting> settings, String selected) {
+    StringBuilder out = new StringBuilder();
+    settings.forEach(s -> out.append("<option value=\"").append(HtmlUtils.htmlEscape(s.key())).append(s.key().equals(selected) ? "\" selected>" : "\">")
+        .append(HtmlUtils.htmlEscape(s.label())).append("</option>"));
+    return out.toString();
   }
 
   /** The kind that the default is entered with: a maker may take any colour, which then joins the swatches. */

@@ -1,7 +1,9 @@
 package org.calmpalette.app.settings;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.calmpalette.app.accounts.SignedIn;
@@ -17,6 +19,7 @@ import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Palette;
@@ -37,6 +40,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.util.UriUtils;
 
 /** The maker's desk: a theme's settings with what each paints and what an owner may choose. */
 @Controller
@@ -53,12 +57,17 @@ class SettingsController {
   }
 
   /**
-   * A row of the ledger.
+   * A row of the ledger, ready to be written: templates are slow at putting texts together.
    *
    * @param color for a dot, or empty
    * @param bands the value in each narrower band, empty where it is the same
+   * @param address of the desk with this row chosen, and of its card
    */
-  public record Row(Setting setting, String value, String color, List<String> bands, List<String> swatches, String allowed, int paints, boolean follows) {}
+  public record Row(String key, String label, String value, String color, List<String> bands, List<String> swatches, String allowed, boolean perBand, int paints,
+      boolean follows, String words, String address, String card) {}
+
+  /** A place with its rows. */
+  public record Group(String label, List<Row> rows) {}
 
   @GetMapping
   String settings(@PathVariable long id, @RequestParam(defaultValue = "") String key, @RequestParam(defaultValue = "") String page,
@@ -66,7 +75,7 @@ class SettingsController {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
     model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
-    model.addAttribute("rows", rows(open));
+    model.addAttribute("groups", groups(open));
     List<Setting> settings = open.theme().palette().settings();
     Setting chosen = open.theme().palette().setting(key).orElse(settings.isEmpty() ? null : settings.get(0));
     if (chosen != null) {
@@ -113,20 +122,42 @@ class SettingsController {
     return all;
   }
 
-  private static List<Row> rows(OpenTheme open) {
+  private static List<Group> groups(OpenTheme open) {
     Palette palette = open.theme().palette();
     Effective values = ThemeBuild.defaults(open.theme());
     Map<String, Integer> counts = open.read().paints(s -> painted(open, s));
+    Map<String, List<Row>> byPlace = new LinkedHashMap<>();
+    palette.places().forEach(p -> byPlace.put(p.key(), new ArrayList<>()));
+    for (Setting s : palette.settings()) {
+      byPlace.computeIfAbsent(s.place(), p -> new ArrayList<>()).add(row(open, s, values, counts.getOrDefault(s.key(), 0)));
+    }
+    List<Group> groups = new ArrayList<>();
+    byPlace.forEach((place, rows) -> {
+      if (!rows.isEmpty()) {
+        groups.add(new Group(palette.placeLabel(place), rows));
+      }
+    });
+    return groups;
+  }
+
+  private static Row row(OpenTheme open, Setting s, Effective values, int paints) {
+    Palette palette = open.theme().palette();
     var bands = palette.bands();
-    return palette.settings().stream().map(s -> {
-      Value v = values.value(s, bands.widest());
-      List<String> others = bands.list().stream().filter(b -> b != bands.widest())
-          .map(b -> values.value(s, b).equals(v) ? "" : values.words(s, b)).toList();
-      boolean color = s.kind() instanceof org.calmpalette.core.setting.ColorKind;
-      List<String> swatches = s.kind() instanceof org.calmpalette.core.setting.ColorKind c ? c.swatches() : List.of();
-      String shown = s.given() instanceof Given.Follows f ? palette.said(f) : s.kind().words(v);
-      return new Row(s, shown, color ? s.kind().words(v) : "", others, swatches, s.kind().inWords(), counts.getOrDefault(s.key(), 0), s.given() instanceof Given.Follows);
-    }).toList();
+    Value v = values.value(s, bands.widest());
+    List<String> others = bands.list().stream().filter(b -> b != bands.widest())
+        .map(b -> values.value(s, b).equals(v) ? "" : brief(values.words(s, b), 24)).toList();
+    ColorKind color = s.kind() instanceof ColorKind c ? c : null;
+    boolean follows = s.given() instanceof Given.Follows;
+    String shown = s.given() instanceof Given.Follows f ? palette.said(f) : s.kind().words(v);
+    String here = "/themes/" + open.id() + "/settings";
+    String query = "?key=" + UriUtils.encodeQueryParam(s.key(), StandardCharsets.UTF_8);
+    return new Row(s.key(), s.label(), brief(shown, 40), color == null ? "" : color.words(v), others, color == null ? List.of() : color.swatches(),
+        brief(s.kind().inWords(), 70), s.perBand(), paints, follows, String.join(" ", s.label(), s.key(), shown, palette.placeLabel(s.place()), s.kind().label()),
+        here + query, here + "/card" + query);
+  }
+
+  private static String brief(String text, int most) {
+    return text.length() <= most ? text : text.substring(0, most - 1) + "…";
   }
 
   /** What the previews show while the card is filled in. */
