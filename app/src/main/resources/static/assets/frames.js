@@ -174,8 +174,6 @@ export class Asking {
     return turn === this.turn ? trial : null;
   }
 }
-export const isColor = (value) => CSS.supports("color", value) && !/^(inherit|initial|unset|revert|revert-layer|currentcolor)$|var\(/i.test(value.trim());
-
 // Pairs of fields that say the same: a picker or a slide, and the field beside it.
 export function pair(event) {
   const field = event.target;

@@ -24,7 +24,6 @@ import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Media;
 import org.calmpalette.core.setting.NumberKind;
 import org.calmpalette.core.setting.Palette;
-import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.ShadowKind;
 import org.calmpalette.core.setting.SpacingKind;

@@ -137,11 +137,6 @@ final class Entry {
     return unknown;
   }
 
-  /** The keys that are asked for, to tell what an unknown one may have meant. */
-  Set<String> askedFor() {
-    return Set.copyOf(asked);
-  }
-
   static BadInputException bad(String at, String what, String mend) {
     return new PlacedException(at, what, mend);
   }

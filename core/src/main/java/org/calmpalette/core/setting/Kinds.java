@@ -4,7 +4,6 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.Function;
 
 /** All kinds by their names. */
@@ -62,10 +61,5 @@ public final class Kinds {
   /** A kind without limits; a choice between two options, since there is none without. */
   public static Kind plain(String name) {
     return name.equals("choice") ? ChoiceKind.of(List.of("one", "two")) : read(name, Value.parts());
-  }
-
-  /** The first of some kinds that can say what a stylesheet says. */
-  public static Optional<Kind> reading(String css, List<Kind> kinds) {
-    return kinds.stream().filter(k -> k.readCss(css).isPresent()).findFirst();
   }
 }

@@ -123,10 +123,6 @@ public record Setting(String key, String label, String help, String place, Kind 
     return new Setting(other, label, help, place, kind, given, bands, perBand, shown, triple, before);
   }
 
-  public Setting withLabel(String other) {
-    return new Setting(key, other, help, place, kind, given, bands, perBand, shown, triple, former);
-  }
-
   public Setting withPlace(String other) {
     return new Setting(key, label, help, other, kind, given, bands, perBand, shown, triple, former);
   }
