@@ -182,7 +182,7 @@ async function tried(now, trial) {
   if (!Object.keys(trial.css).length) return;
   frames.values(trial);
   const colors = Object.keys(trial.candidates);
-  const color = colors.length && !now.dataset.banded ? chosenColor(now) || now.dataset.color : null;
+  const color = colors.length && !now.dataset.banded ? trial.now : null;
   frames.show(JSON.parse(now.dataset.marks), { color, reveal: false });
   if (!colors.length) return;
   await frames.whenReady();
@@ -195,14 +195,11 @@ async function tried(now, trial) {
       place.className = "ratio" + (said?.state === "breaks" ? " state-breaks" : "");
     }
   });
-  const said = words(answers[Math.max(0, colors.indexOf(chosenColor(now)))] ?? answers[answers.length - 1]);
+  const said = words(answers[colors.indexOf(trial.now)]);
   const judged = now.querySelector("[data-judged]");
   judged.className = "reading " + (said ? `state-${said.state}` : "quiet");
   judged.textContent = said ? said.long : "No text on this page stands on it or is painted by it.";
 }
-// The colour in the field as the server writes it; whatever was typed, it is the last of the candidates.
-const chosenColor = (now) => now.querySelector("input[name=v]")?.value.trim() ?? "";
-
 function shape(now) {
   for (const d of now.querySelectorAll("[data-default]")) {
     const how = d.querySelector("[data-how-field]")?.value ?? "own";

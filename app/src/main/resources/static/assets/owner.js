@@ -46,7 +46,7 @@ async function judge(q, trial, line) {
     place.textContent = said ? said.short : "";
     place.className = "ratio" + (said?.state === "breaks" ? " state-breaks" : "");
   });
-  const said = words(answers[Math.max(0, colors.indexOf(chosen(q)))]);
+  const said = words(answers[colors.indexOf(trial.now)]);
   line.textContent = said ? said.long : "";
   line.className = "reading" + (said ? ` state-${said.state}` : "");
 }

@@ -86,8 +86,7 @@ public record Controls(Media media, String address) {
   }
 
   public List<File> videos(VideoKind kind) {
-    PictureKind film = new PictureKind(kind.none(), 0, 0, null, null, 0, List.of());
-    return files(path -> VideoKind.FORMATS.contains(Paths.ending(path)) ? "" : film.inWords(), VideoKind.FORMATS);
+    return files(path -> kind.refusal(path, around()).orElse(""), VideoKind.FORMATS);
   }
 
   private List<File> files(java.util.function.UnaryOperator<String> refusal, List<String> formats) {

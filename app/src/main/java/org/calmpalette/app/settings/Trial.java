@@ -22,16 +22,17 @@ import org.calmpalette.core.setting.VideoKind;
  * @param fills what bound parts get, by the band's key
  * @param refusal why the value may not be chosen, or empty
  * @param candidates stylesheets for the colours that may be chosen, by colour, to judge each before it is chosen
+ * @param now the colour that is tried, as it is written among the candidates; empty for other kinds
  * @param probes two stylesheets that differ in this colour alone: what differs under them depends on it
  */
 public record Trial(Map<String, String> css, Map<String, List<Fill>> fills, String refusal, String mend, Map<String, String> candidates,
-    List<String> probes) {
+    List<String> probes, String now) {
 
   /** One bound part: the attribute, the setting's key, and the value as a script can use it. */
   public record Fill(String attribute, String key, String text, String poster) {}
 
   public static Trial refused(String refusal, String mend) {
-    return new Trial(Map.of(), Map.of(), refusal, mend, Map.of(), List.of());
+    return new Trial(Map.of(), Map.of(), refusal, mend, Map.of(), List.of(), "");
   }
 
   /**
@@ -49,17 +50,18 @@ public record Trial(Map<String, String> css, Map<String, List<Fill>> fills, Stri
     }
     Map<String, String> candidates = new LinkedHashMap<>();
     List<String> probes = new ArrayList<>();
+    String now = "";
     Band widest = values.palette().bands().widest();
     if (setting != null && setting.kind() instanceof ColorKind color) {
       List<String> all = new ArrayList<>(color.swatches());
-      String now = color.words(values.value(values.palette().known(setting.key()), widest));
+      now = color.words(values.value(values.palette().known(setting.key()), widest));
       if (!all.contains(now)) {
         all.add(now);
       }
       all.forEach(c -> candidates.put(c, css(with.apply(Value.of(c)), widest, address)));
       List.of("#000000", "#ffffff").forEach(c -> probes.add(css(with.apply(Value.of(c)), widest, address)));
     }
-    return new Trial(css, fills, refusal, "", candidates, probes);
+    return new Trial(css, fills, refusal, "", candidates, probes, now);
   }
 
   private static String css(Effective values, Band band, String address) {

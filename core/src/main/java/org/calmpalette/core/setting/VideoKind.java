@@ -60,10 +60,15 @@ public record VideoKind(boolean none, long mostBytes, List<String> formats, Pict
     return Value.parts("src", film().normal(p.part("src").orElseThrow()), "poster", poster.normal(p.part("poster").orElseThrow()));
   }
 
+  /** Why a video by itself may not be chosen; empty if it may. */
+  public Optional<String> refusal(String src, Around around) {
+    return film().refusal(Value.of(src), around, FORMATS);
+  }
+
   @Override
   public Optional<String> refusal(Value value, Around around) {
     Value.Parts p = (Value.Parts) value;
-    return film().refusal(p.part("src").orElseThrow(), around, FORMATS)
+    return refusal(p.text("src"), around)
         .or(() -> poster.refusal(p.part("poster").orElseThrow(), around).map(why -> "Poster: " + why));
   }
 
