@@ -278,6 +278,7 @@ function scrollToShare(share) {
 
 addEventListener("message", ({ source, data }) => {
   if (source !== desk || !data || typeof data.type !== "string") return;
+  if (data.type === "hello" && document.readyState === "complete") ready();
   if (data.type === "values") { trial.textContent = data.css; fill(data.fills); draw(); }
   if (data.type === "scroll") scrollToShare(data.share);
   if (data.type === "show") show(data);

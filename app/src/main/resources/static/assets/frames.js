@@ -14,6 +14,8 @@ export class Frames {
     addEventListener("message", (event) => this.hear(event, onOpen));
     new ResizeObserver(() => this.fit()).observe(root);
     this.fit();
+    // A frame that was there before anybody listened says once more that it is.
+    this.send({ type: "hello" });
   }
 
   fit() {
@@ -109,7 +111,7 @@ export class Frames {
     this.root.dataset.page = page;
     this.ready.clear();
     this.last.values = null;
-    for (const frame of this.windows) frame.src = this.root.dataset.base + page;
+    for (const frame of this.windows) frame.src = this.root.dataset.base + page.split("/").map(encodeURIComponent).join("/");
   }
 
   // The same page anew, at the place where one was.
@@ -122,7 +124,7 @@ export class Frames {
   hear({ source, data }, onOpen) {
     const frame = this.windows.find((f) => f.contentWindow === source);
     if (!frame || !data) return;
-    if (data.type === "ready") {
+    if (data.type === "ready" && !this.ready.has(frame)) {
       this.ready.add(frame);
       for (const type of ["values", "without", "picking", "hide", "show"]) {
         const last = typeof this.last[type] === "function" ? this.last[type](frame) : this.last[type];
@@ -149,10 +151,19 @@ export class Frames {
     }
     if (data.type === "pick" && Number.isInteger(data.at)) this.onPick(data.at, Number(frame.dataset.width));
     if (data.type === "open" && typeof data.href === "string") {
-      const from = new URL(this.root.dataset.page, "https://theme.invalid/");
+      const from = new URL(this.root.dataset.page.split("/").map(encodeURIComponent).join("/"), "https://theme.invalid/");
       const target = new URL(data.href, from);
-      if (target.host === "theme.invalid") onOpen(decodeURI(target.pathname.slice(1)) || "index.html");
+      if (target.host === "theme.invalid") onOpen(target.pathname.slice(1).split("/").map(plain).join("/") || "index.html");
     }
+  }
+}
+
+// A stray percent sign is taken as it is.
+function plain(segment) {
+  try {
+    return decodeURIComponent(segment);
+  } catch {
+    return segment;
   }
 }
 
@@ -168,8 +179,13 @@ export class Asking {
     const body = new URLSearchParams(new FormData(form));
     for (const [name, value] of Object.entries(extra)) body.set(name, value);
     const headers = JSON.parse(document.body.getAttribute("hx-headers") || "{}");
-    const answer = await fetch(this.address, { method: "POST", body, headers }).catch(() => null);
-    if (!answer?.ok || turn !== this.turn) return null;
+    let answer = await fetch(this.address, { method: "POST", body, headers }).catch(() => null);
+    if (answer?.status === 429) {
+      await new Promise((call) => { setTimeout(call, 1000 * Number(answer.headers.get("Retry-After") || 1)); });
+      if (turn !== this.turn) return null;
+      answer = await fetch(this.address, { method: "POST", body, headers }).catch(() => null);
+    }
+    if (!answer?.ok || answer.redirected || turn !== this.turn) return null;
     const trial = await answer.json();
     return turn === this.turn ? trial : null;
   }

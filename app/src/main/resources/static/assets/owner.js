@@ -1,5 +1,6 @@
 // The owner's side: choices show at once in the preview and are kept in the draft; nothing goes live by itself.
 import { Asking, Frames, later, pair, words } from "./frames.js";
+import { Keeping } from "./keeping.js";
 
 const screen = document.querySelector("[data-screen]");
 const slip = document.getElementById("slip");
@@ -50,7 +51,19 @@ async function judge(q, trial, line) {
   line.textContent = said ? said.long : "";
   line.className = "reading" + (said ? ` state-${said.state}` : "");
 }
-const judgeAll = () => questions().filter((q) => q.dataset.kind === "color").forEach((q) => attempt(q.querySelector("[data-answer]")));
+// All colours with one question to the server; each comes as what it changes of what is shown now.
+const judging = new Asking(slip.dataset.judge);
+async function judgeAll() {
+  const judged = await judging.ask(document.getElementById("judging"));
+  if (!judged) return;
+  const whole = (css) => judged.css + css;
+  for (const { key, candidates, probes, now } of judged.colors) {
+    const q = questions().find((x) => x.dataset.key === key);
+    if (!q || keeping.waiting.has(`${key}|`)) continue;
+    const all = Object.fromEntries(Object.entries(candidates).map(([color, css]) => [color, whole(css)]));
+    await judge(q, { candidates: all, probes: probes.map(whole), now }, q.querySelector(".reading"));
+  }
+}
 
 function show(q, reveal = true) {
   frames.show(JSON.parse(q.dataset.marks), { color: q.dataset.kind === "color" ? chosen(q) : null, reveal, sure: true });
@@ -91,11 +104,39 @@ function toWidth(button) {
 widths.forEach((w) => w.addEventListener("click", () => toWidth(w)));
 toWidth(matchMedia("(max-width: 767px)").matches ? widths[0] : widths[1]);
 
-// A choice that others depend on brings their questions, or takes them away.
-document.body.addEventListener("htmx:afterRequest", ({ detail }) => {
-  if (!detail.successful || !detail.elt.matches("[data-answer]")) return;
-  screen.dataset.base = document.getElementById("state").dataset.preview;
+// Keeping what is answered. The words of the server replace the state, or all questions where some come or go.
+const notice = document.getElementById("notice");
+const said = (text, mend) => {
+  const box = document.createElement("div");
+  box.className = "notice notice-bad";
+  box.role = "alert";
+  const strong = document.createElement("b");
+  strong.textContent = text;
+  box.append(strong, ` ${mend}`);
+  notice.replaceChildren(box);
+};
+const keeping = new Keeping(slip, {
+  onNote: () => document.querySelector("[data-go-live]")?.removeAttribute("disabled"),
+  onKept: () => judgeAll(),
+  show: ({ ok, text, retarget, lost, signedOut }) => {
+    if (lost && signedOut) return said("You have been signed out.", "What you wrote is still here: sign in in another tab, then press once more.");
+    if (lost) return said("The server does not answer, so the last choice is not kept yet.", "It is still here; press once more in a moment.");
+    if (!ok) return htmx.swap(notice, text, { swapStyle: "innerHTML", swapDelay: 0, settleDelay: 0 });
+    if (retarget) return asNew(text);
+    htmx.swap(document.getElementById("state"), text, { swapStyle: "outerHTML", swapDelay: 0, settleDelay: 0 });
+    screen.dataset.base = document.getElementById("state").dataset.preview;
+  },
 });
+function asNew(text) {
+  const at = document.activeElement;
+  const where = slip.contains(at) && at.form ? [at.form.elements.key?.value, at.form.elements.band?.value ?? "", at.name, at.value] : null;
+  htmx.swap(slip, text, { swapStyle: "innerHTML", swapDelay: 0, settleDelay: 0 });
+  renewed();
+  if (!where) return;
+  const form = [...slip.querySelectorAll("[data-answer]")].find((f) => f.elements.key.value === where[0] && (f.elements.band?.value ?? "") === where[1]);
+  const field = form && [...form.elements].find((f) => f.name === where[2] && (f.type !== "radio" || f.value === where[3]));
+  field?.focus({ preventScroll: true });
+}
 
 function start() {
   later(slip);
@@ -105,12 +146,12 @@ function start() {
 }
 frames.onReady = () => judgeAll();
 // After undo, redo and put back the server sends the slip anew.
-document.body.addEventListener("htmx:afterSwap", (event) => {
-  if (event.detail.target.id === "slip") {
-    asking.clear();
-    frames.reload(screen.dataset.base = document.getElementById("state").dataset.preview);
-    start();
-  }
-});
+function renewed() {
+  asking.clear();
+  keeping.restore();
+  frames.reload(screen.dataset.base = document.getElementById("state").dataset.preview);
+  start();
+}
+document.body.addEventListener("htmx:afterSwap", (event) => { if (event.detail.target.id === "slip") renewed(); });
 addEventListener("calm:key", ({ detail }) => { if (detail === "o") frames.hide(frames.hidden = !frames.hidden); });
 start();

@@ -17,12 +17,14 @@ class SignInAttempt {
   private Long id;
   @Column(name = "sign_in")
   private String accountName;
+  private String address;
   private LocalDateTime at;
 
   protected SignInAttempt() {}
 
-  SignInAttempt(String signIn, LocalDateTime at) {
+  SignInAttempt(String signIn, String address, LocalDateTime at) {
     this.accountName = signIn;
+    this.address = address;
     this.at = at;
   }
 }

@@ -1,11 +1,8 @@
 package org.calmpalette.app.accounts;
 
-import jakarta.servlet.http.HttpSession;
 import org.calmpalette.app.CalmProperties;
 import org.calmpalette.core.BadInputException;
-import org.springframework.security.authentication.LockedException;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.security.web.WebAttributes;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -29,15 +26,15 @@ class SignInController {
   }
 
   @GetMapping("/sign-in")
-  String signIn(@RequestParam(required = false) String failed, HttpSession session, Model model) {
+  String signIn(@RequestParam(required = false) String failed, @RequestParam(required = false) Long wait, Model model) {
     if (accounts.isEmpty()) {
       return "redirect:/welcome";
     }
-    if (failed != null) {
-      boolean locked = session.getAttribute(WebAttributes.AUTHENTICATION_EXCEPTION) instanceof LockedException;
-      model.addAttribute("problem", locked
-          ? "Too many tries with this name. Wait " + AccountService.WAIT_MINUTES + " minutes, then try again."
-          : "This name and this password do not belong together. Check both and try again.");
+    if (wait != null) {
+      model.addAttribute("problem", "Too many tries from here, so this one was not looked at. Wait " + Math.max(1, Math.min(600, wait))
+          + (wait == 1 ? " second" : " seconds") + ", then try again.");
+    } else if (failed != null) {
+      model.addAttribute("problem", "This name and this password do not belong together. Check both and try again.");
     }
     if (calm.demo()) {
       model.addAttribute("demoPassword", calm.demoPassword());

@@ -62,6 +62,7 @@ class DemoLoader implements ApplicationRunner {
   @Override
   public void run(ApplicationArguments arguments) throws Exception {
     if (!calm.demo()) {
+      accounts.endDemoSessions();
       return;
     }
     if (calm.demoPassword().length() < AccountService.SHORTEST_PASSWORD) {

@@ -60,6 +60,7 @@ public class FrameAddresses {
       return Optional.empty();
     }
     String[] parts = what.substring(1).split("-");
+    // The signature is ours, so the parts are well formed.
     if (Instant.now().getEpochSecond() > Long.parseLong(parts[1], 36)) {
       return Optional.empty();
     }

@@ -4,11 +4,14 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.Base64;
+import java.util.List;
 import java.util.Map;
 import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.web.ContentTypes;
+import org.calmpalette.app.web.RequestPath;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.setting.Chosen;
@@ -16,13 +19,13 @@ import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.theme.Files;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;
+import org.springframework.core.io.ByteArrayResource;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.servlet.resource.ResourceUrlProvider;
-import org.springframework.web.util.UrlPathHelper;
 
 /** Shows a theme's files in previews: apart from our origin, without their scripts. */
 @Controller
@@ -45,9 +48,12 @@ class FrameController {
   }
 
   @GetMapping("/frame/{token}/**")
-  ResponseEntity<byte[]> file(@PathVariable String token, HttpServletRequest request) {
-    String whole = UrlPathHelper.defaultInstance.getPathWithinApplication(request);
-    String path = whole.substring(whole.indexOf('/', "/frame/".length()) + 1);
+  ResponseEntity<?> file(@PathVariable String token, HttpServletRequest request) {
+    List<String> segments = RequestPath.segments(request.getRequestURI()).orElse(List.of());
+    if (segments.size() < 3) {
+      return gone("There is no such file in this theme.");
+    }
+    String path = String.join("/", segments.subList(2, segments.size()));
     FrameAddresses.Shown shown = addresses.read(token).orElse(null);
     if (shown == null) {
       return gone("This preview is over. Load the page around it again.");
@@ -64,13 +70,14 @@ class FrameController {
     return answer(read.theme(), values, path, request);
   }
 
-  private ResponseEntity<byte[]> answer(Theme theme, Map<String, Chosen> values, String path,
+  private ResponseEntity<?> answer(Theme theme, Map<String, Chosen> values, String path,
       HttpServletRequest request) {
     Files files = theme.files();
-    String own = origin(request);
+    String own = RequestPath.origin(request);
     if (Paths.isPage(path)) {
       Page page = theme.pages().stream().filter(p -> p.source().file().equals(path)).findFirst().orElse(null);
-      return page == null ? gone("There is no page " + path + " in this theme.")
+      String aside = theme.aside(path).map(a -> "This page is not shown here. " + a.why()).orElse("There is no page " + path + " in this theme.");
+      return page == null ? gone(aside)
           : page(page, values == null ? ThemeBuild.defaults(theme) : ThemeBuild.chosen(theme, values), own, request);
     }
     byte[] bytes;
@@ -85,13 +92,15 @@ class FrameController {
       return gone("There is no file " + path + " in this theme.");
     }
     return ResponseEntity.ok()
-        .header(HttpHeaders.CONTENT_TYPE, ContentTypes.of(path))
+        .header(HttpHeaders.CONTENT_TYPE, ContentTypes.servedOf(path))
         .header(HttpHeaders.CACHE_CONTROL, "private, max-age=3600")
+        .eTag(Hash.of(bytes).substring(0, 32))
         // Fonts are asked for across origins, since a sandboxed page has an origin of its own.
         .header(HttpHeaders.ACCESS_CONTROL_ALLOW_ORIGIN, "*")
         .header("Cross-Origin-Resource-Policy", "cross-origin")
         .header("Content-Security-Policy", NOTHING_RUNS.formatted(own))
-        .body(bytes);
+        // As a resource it is answered in ranges, which videos are asked for.
+        .body(new ByteArrayResource(bytes));
   }
 
   private ResponseEntity<byte[]> page(Page page, Effective values, String own, HttpServletRequest request) {
@@ -119,11 +128,5 @@ class FrameController {
         .header(HttpHeaders.CACHE_CONTROL, "no-store")
         .header("Content-Security-Policy", "sandbox; default-src 'none'; frame-ancestors 'self'")
         .body(why.getBytes(StandardCharsets.UTF_8));
-  }
-
-  /** Our own origin as the browser sees it; 'self' would mean the opaque origin of the sandbox in some browsers. */
-  static String origin(HttpServletRequest request) {
-    String url = request.getRequestURL().toString();
-    return url.substring(0, url.indexOf('/', url.indexOf("//") + 2));
   }
 }

@@ -82,6 +82,13 @@ class HandoverController {
     return "redirect:/themes/" + id + "/handover";
   }
 
+  @PostMapping("/sites/{site}/remove")
+  String remove(@PathVariable long id, @PathVariable long site, @RequestParam String confirmed, @AuthenticationPrincipal SignedIn me) {
+    sites.remove(site, confirmed, me);
+    notices.done("Removed the site " + confirmed.strip());
+    return "redirect:/themes/" + id + "/handover";
+  }
+
   @PostMapping("/sites/{site}/update")
   String update(@PathVariable long id, @PathVariable long site, @AuthenticationPrincipal SignedIn me) {
     sites.update(site, themes.open(id, me), me);

@@ -48,20 +48,39 @@ public record Trial(Map<String, String> css, Map<String, List<Fill>> fills, Stri
       BoundPage.fills(values, band).forEach(f -> here.add(fill(values, f, address)));
       fills.put(band.key(), here);
     }
-    Map<String, String> candidates = new LinkedHashMap<>();
-    List<String> probes = new ArrayList<>();
-    String now = "";
-    Band widest = values.palette().bands().widest();
-    if (setting != null && setting.kind() instanceof ColorKind color) {
+    Colors colors = setting != null && setting.kind() instanceof ColorKind ? Colors.of(values, address, setting, false, with) : Colors.NONE;
+    return new Trial(css, fills, refusal, "", colors.candidates(), colors.probes(), colors.now());
+  }
+
+  /** What the colours that may be chosen for a setting make of the widest band. */
+  public record Colors(Map<String, String> candidates, List<String> probes, String now) {
+    static final Colors NONE = new Colors(Map.of(), List.of(), "");
+
+    /**
+     * @param changesOnly whether each stylesheet holds only what differs from {@code values}
+     * @param with the values if the setting were another colour
+     */
+    public static Colors of(Effective values, String address, Setting setting, boolean changesOnly, Function<Value, Effective> with) {
+      Band widest = values.palette().bands().widest();
+      ColorKind color = (ColorKind) setting.kind();
+      String now = color.words(values.value(values.palette().known(setting.key()), widest));
       List<String> all = new ArrayList<>(color.swatches());
-      now = color.words(values.value(values.palette().known(setting.key()), widest));
       if (!all.contains(now)) {
         all.add(now);
       }
-      all.forEach(c -> candidates.put(c, css(with.apply(Value.of(c)), widest, address)));
-      List.of("#000000", "#ffffff").forEach(c -> probes.add(css(with.apply(Value.of(c)), widest, address)));
+      Function<String, String> css = c -> {
+        Effective other = with.apply(Value.of(c));
+        return changesOnly ? SettingSheets.trial(values, other, widest, path -> address + Paths.address(path)) : Trial.css(other, widest, address);
+      };
+      Map<String, String> candidates = new LinkedHashMap<>();
+      all.forEach(c -> candidates.put(c, css.apply(c)));
+      return new Colors(candidates, List.of(css.apply("#000000"), css.apply("#ffffff")), now);
     }
-    return new Trial(css, fills, refusal, "", candidates, probes, now);
+  }
+
+  /** All that a preview of the widest band shows. */
+  public static String shown(Effective values, String address) {
+    return css(values, values.palette().bands().widest(), address);
   }
 
   private static String css(Effective values, Band band, String address) {

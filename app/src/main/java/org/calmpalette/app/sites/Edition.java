@@ -29,6 +29,12 @@ public class Edition {
   @JdbcTypeCode(SqlTypes.CHAR)
   @Column(name = "palette_hash", length = 64)
   private String paletteHash;
+  @JdbcTypeCode(SqlTypes.CHAR)
+  @Column(name = "live_tree", length = 64)
+  private String liveTree;
+  @JdbcTypeCode(SqlTypes.CHAR)
+  @Column(name = "files_hash", length = 24)
+  private String filesHash;
   private String note;
   private String author;
   private LocalDateTime at;
@@ -58,6 +64,16 @@ public class Edition {
 
   public long snapshotId() {
     return snapshotId;
+  }
+
+  /** What visitors get: a tree in which pages are filled and linked; null for editions from before this was kept. */
+  String liveTree() {
+    return liveTree;
+  }
+
+  void build(String tree, String files) {
+    this.liveTree = tree;
+    this.filesHash = files;
   }
 
   String choices() {

@@ -30,7 +30,7 @@ class JoinController {
       sites.join(token, signIn, name, password);
       return "redirect:/sign-in?made";
     } catch (BadInputException e) {
-      model.addAttribute("site", sites.invited(token));
+      model.addAttribute("site", sites.stillInvited(token).orElseThrow(() -> e));
       model.addAttribute("problem", e.getMessage() + " " + e.mend());
       model.addAttribute("signIn", signIn);
       model.addAttribute("name", name);

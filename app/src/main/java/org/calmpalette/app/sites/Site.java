@@ -88,6 +88,25 @@ public class Site {
     return liveId;
   }
 
+  /** Whether a text may be the name of a site in an address. */
+  static boolean isSlug(String text) {
+    return text.length() <= 60 && text.matches("[a-z0-9]+(-[a-z0-9]+)*");
+  }
+
+  /** Whether a text may be the token of an invitation: 32 bytes in base64url. */
+  static boolean isInvitation(String text) {
+    return text.matches("[A-Za-z0-9_-]{43}");
+  }
+
+  void handTo(long maker) {
+    this.makerId = maker;
+  }
+
+  /** The maker has it back. */
+  void takeBack() {
+    this.ownerId = null;
+  }
+
   void give(long owner) {
     this.ownerId = owner;
     this.invitation = null;

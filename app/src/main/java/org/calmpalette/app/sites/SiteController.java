@@ -51,6 +51,8 @@ import org.springframework.http.ResponseEntity;
 @Controller
 @RequestMapping("/sites")
 class SiteController {
+  private static final long LARGEST_CHOICES = 500_000;
+
   private final SiteService sites;
   private final ThemeService themes;
   private final FrameAddresses addresses;
@@ -208,6 +210,33 @@ class SiteController {
     return Effective.of(palette, others, theme.media());
   }
 
+  /**
+   * How well texts read on each colour that may be chosen, for all questions at once.
+   *
+   * @param css what the preview shows now
+   */
+  public record Judged(String css, List<JudgedColor> colors) {}
+
+  /** @param candidates what each colour changes of that; see {@link Trial} */
+  public record JudgedColor(String key, Map<String, String> candidates, List<String> probes, String now) {}
+
+  @PostMapping("/{slug}/judge")
+  @ResponseBody
+  Judged judge(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
+    SiteService.OpenSite open = sites.open(slug, me);
+    Theme theme = open.theme();
+    Map<String, Chosen> choices = open.draft().choices();
+    Effective now = ThemeBuild.chosen(theme, choices);
+    List<JudgedColor> colors = new ArrayList<>();
+    for (Setting s : theme.palette().settings()) {
+      if (s.kind() instanceof ColorKind && now.isAsked(s)) {
+        Trial.Colors judged = Trial.Colors.of(now, addresses.ofDraft(open.draft().id()), s, true, v -> forced(theme, choices, s, v));
+        colors.add(new JudgedColor(s.key(), judged.candidates(), judged.probes(), judged.now()));
+      }
+    }
+    return new Judged(Trial.shown(now, addresses.ofDraft(open.draft().id())), colors);
+  }
+
   /** An owner's choices as a file, to keep or to build with. */
   @GetMapping("/{slug}/choices.json")
   ResponseEntity<String> choices(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
@@ -219,20 +248,24 @@ class SiteController {
   @PostMapping("/{slug}/choices.json")
   String takeOver(@PathVariable String slug, @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me) throws IOException {
     String name = file.getOriginalFilename() == null ? "the file" : file.getOriginalFilename();
+    if (file.getSize() > LARGEST_CHOICES) {
+      throw new BadInputException("“" + name + "” is larger than " + LARGEST_CHOICES / 1000 + " kB, so it holds more than choices.",
+          "Choose a file that was downloaded here.");
+    }
     List<LeftOut> left = sites.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
     notices.done(left.isEmpty() ? "Your choices are in the draft" : "Taken over but for " + left.get(0).key() + ": " + left.get(0).why());
     return "redirect:/sites/" + slug;
   }
 
   @PostMapping("/{slug}/undo")
-  String undo(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-    sites.undo(slug, me);
+  String undo(@PathVariable String slug, @RequestParam long base, @AuthenticationPrincipal SignedIn me, Model model) {
+    sites.undo(slug, base, me);
     return slip(slug, me, model);
   }
 
   @PostMapping("/{slug}/redo")
-  String redo(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-    sites.redo(slug, me);
+  String redo(@PathVariable String slug, @RequestParam long base, @AuthenticationPrincipal SignedIn me, Model model) {
+    sites.redo(slug, base, me);
     return slip(slug, me, model);
   }
 

@@ -58,4 +58,13 @@ class SiteDraft {
   String note() {
     return note;
   }
+
+  String author() {
+    return author;
+  }
+
+  /** In UTC. */
+  LocalDateTime at() {
+    return at;
+  }
 }

@@ -2,7 +2,15 @@ package org.calmpalette.app.sites;
 
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Modifying;
+import org.springframework.data.jpa.repository.Query;
 
 interface SiteDraftRepository extends JpaRepository<SiteDraft, Long> {
   Optional<SiteDraft> findFirstByParentIdOrderByIdDesc(long parentId);
+
+  boolean existsByParentId(long parentId);
+
+  @Modifying
+  @Query("delete from SiteDraft d where d.siteId = :siteId")
+  void removeAll(long siteId);
 }

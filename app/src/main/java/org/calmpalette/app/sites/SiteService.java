@@ -3,23 +3,27 @@ package org.calmpalette.app.sites;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.text.Normalizer;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.calmpalette.app.accounts.Account;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.OpenTheme;
-import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.app.web.StaleException;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
@@ -31,15 +35,19 @@ import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
-import org.springframework.dao.OptimisticLockingFailureException;
+import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Sites: what owners choose, what is live, and the way back. Finds only what belongs to the person who asks. */
 @Service
 public class SiteService {
   private static final int TRIES = 4;
+  private static final int LONGEST_NOTE = 400;
+  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
   private static final SecureRandom RANDOM = new SecureRandom();
 
   private final SiteRepository sites;
@@ -48,15 +56,17 @@ public class SiteService {
   private final ThemeService themes;
   private final AccountService accounts;
   private final TransactionTemplate transaction;
+  private final LiveSites live;
 
   SiteService(SiteRepository sites, SiteDraftRepository drafts, EditionRepository editions, ThemeService themes,
-      AccountService accounts, TransactionTemplate transaction) {
+      AccountService accounts, TransactionTemplate transaction, LiveSites live) {
     this.sites = sites;
     this.drafts = drafts;
     this.editions = editions;
     this.themes = themes;
     this.accounts = accounts;
     this.transaction = transaction;
+    this.live = live;
   }
 
   /** An owner's choices at one moment, by key of the setting; what is not in it has its default. */
@@ -127,7 +137,7 @@ public class SiteService {
    */
   @Transactional
   public void give(long siteId, String signIn, SignedIn maker) {
-    Site site = ofMaker(siteId, maker);
+    Site site = locked(siteId, maker);
     if (signIn.isBlank()) {
       byte[] token = new byte[32];
       RANDOM.nextBytes(token);
@@ -143,7 +153,7 @@ public class SiteService {
   /** Lets the next edition of a site use the theme's present state. What is live stays as it is. */
   @Transactional
   public void update(long siteId, OpenTheme theme, SignedIn maker) {
-    Site site = ofMaker(siteId, maker);
+    Site site = locked(siteId, maker);
     if (site.themeId() != theme.id()) {
       throw new NotFoundException();
     }
@@ -155,6 +165,11 @@ public class SiteService {
   public Map<String, Chosen> liveChoices(long siteId, SignedIn maker) {
     Site site = ofMaker(siteId, maker);
     return site.liveId() == null ? Map.of() : choices(editions.findById(site.liveId()).orElseThrow().choices());
+  }
+
+  /** For changes; see {@link #changed}. */
+  private Site locked(long siteId, SignedIn maker) {
+    return sites.lock(siteId).filter(s -> s.makerId() == maker.id()).orElseThrow(NotFoundException::new);
   }
 
   private Site ofMaker(long siteId, SignedIn maker) {
@@ -170,13 +185,21 @@ public class SiteService {
 
   @Transactional(readOnly = true)
   public Site invited(String token) {
-    return sites.findByInvitation(token).orElseThrow(NotFoundException::new);
+    return stillInvited(token).orElseThrow(NotFoundException::new);
+  }
+
+  /** The site of an invitation; empty if it was used or withdrawn. */
+  @Transactional(readOnly = true)
+  public Optional<Site> stillInvited(String token) {
+    return Optional.of(token).filter(Site::isInvitation).flatMap(sites::findByInvitation);
   }
 
   /** Makes an owner's account from an invitation and gives them the site. */
   @Transactional
   public void join(String token, String signIn, String name, String password) {
-    Site site = invited(token);
+    // Of two who open one invitation at once, the second finds it used.
+    Site site = Optional.of(token).filter(Site::isInvitation).flatMap(sites::lockInvited).orElseThrow(() ->
+        new BadInputException("This invitation has been used, or was withdrawn.", "Sign in if it was you; else ask its maker for another one."));
     site.give(accounts.create(signIn, name, password, Role.OWNER).id());
   }
 
@@ -191,12 +214,16 @@ public class SiteService {
 
   /** A site that the person may change: its owner, or its maker while nobody owns it. */
   private Site mine(String slug, SignedIn me) {
-    return sites.findBySlug(slug)
+    return mine(slug, me, sites::findBySlug);
+  }
+
+  private static Site mine(String slug, SignedIn me, Function<String, Optional<Site>> finder) {
+    return Optional.of(slug).filter(Site::isSlug).flatMap(finder)
         .filter(s -> s.ownerId() == null ? s.makerId() == me.id() : s.ownerId() == me.id())
         .orElseThrow(NotFoundException::new);
   }
 
-  @Transactional(readOnly = true)
+  /** Reads in short steps, not in one transaction: a theme that takes long to read must not hold a connection meanwhile. */
   public OpenSite open(String slug, SignedIn me) {
     return open(mine(slug, me));
   }
@@ -207,7 +234,7 @@ public class SiteService {
     Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
     Map<String, Chosen> choices = theme.palette().carried(choices(draft.choices()));
     return new OpenSite(site, theme, new Draft(draft.id(), site.id(), site.snapshotId(), choices), live,
-        draft.parentId() != null, drafts.findFirstByParentIdOrderByIdDesc(draft.id()).isPresent(),
+        draft.parentId() != null, drafts.existsByParentId(draft.id()),
         differences(choices, live == null ? Map.of() : theme.palette().carried(choices(live.choices()))),
         ThemeBuild.chosen(theme, choices).leftOut());
   }
@@ -312,17 +339,26 @@ public class SiteService {
     });
   }
 
-  /** Takes choices from a file over, on top of what was chosen. */
+  /** Takes choices from a file over, on top of what was chosen. What may not be chosen is passed over and told. */
   public List<LeftOut> takeOver(String slug, Map<String, Chosen> given, SignedIn me) {
     List<LeftOut> left = new ArrayList<>();
     changeDraft(slug, me, (site, theme, choices) -> {
+      // Under the keys that the settings have today: what is refused is named by those.
+      Map<String, Chosen> carried = theme.palette().carried(given);
       left.clear();
-      left.addAll(ThemeBuild.chosen(theme, given).leftOut());
-      given.forEach((key, chosen) -> {
-        if (left.stream().noneMatch(l -> l.key().equals(key))) {
-          choices.put(key, chosen);
+      left.addAll(ThemeBuild.chosen(theme, carried).leftOut());
+      Set<String> refused = left.stream().map(LeftOut::key).collect(Collectors.toSet());
+      Map<String, Chosen> after = new TreeMap<>(choices);
+      carried.forEach((key, chosen) -> {
+        if (!refused.contains(key)) {
+          after.put(key, chosen);
         }
       });
+      refusal(theme, choices, after).ifPresent(why -> {
+        throw new BadInputException("The choices of the file were not taken over. " + why, "");
+      });
+      choices.clear();
+      choices.putAll(after);
       return "Took over choices from a file";
     });
     return left;
@@ -344,42 +380,58 @@ public class SiteService {
   }
 
   private void changeDraft(String slug, SignedIn me, DraftChange change) {
-    retried(slug, me, site -> {
+    changed(slug, me, site -> {
       SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
       Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
       TreeMap<String, Chosen> choices = new TreeMap<>(theme.palette().carried(choices(before.choices())));
       String note = change.apply(site, theme, choices);
       String after = Chosen.writeAll(choices);
       if (!after.equals(before.choices())) {
-        site.moveDraft(drafts.save(new SiteDraft(site.id(), before.id(), after, note, me.name())).id());
+        site.moveDraft(drafts.save(new SiteDraft(site.id(), before.id(), after, cut(note), me.name())).id());
       }
     });
   }
 
-  public void undo(String slug, SignedIn me) {
-    retried(slug, me, site -> {
-      Long parent = drafts.findById(site.draftId()).orElseThrow().parentId();
+  private static String cut(String note) {
+    return note.length() > LONGEST_NOTE ? note.substring(0, LONGEST_NOTE - 1) + "…" : note;
+  }
+
+  /** @param base id of the draft that the person saw; nothing is undone if another one is there by now */
+  public void undo(String slug, long base, SignedIn me) {
+    changed(slug, me, site -> {
+      Long parent = at(site, base).parentId();
       if (parent != null) {
         site.moveDraft(parent);
       }
     });
   }
 
-  public void redo(String slug, SignedIn me) {
-    retried(slug, me, site ->
-        drafts.findFirstByParentIdOrderByIdDesc(site.draftId()).ifPresent(next -> site.moveDraft(next.id())));
+  /** @param base id of the draft that the person saw */
+  public void redo(String slug, long base, SignedIn me) {
+    changed(slug, me, site ->
+        drafts.findFirstByParentIdOrderByIdDesc(at(site, base).id()).ifPresent(next -> site.moveDraft(next.id())));
+  }
+
+  private SiteDraft at(Site site, long base) {
+    SiteDraft now = drafts.findById(site.draftId()).orElseThrow();
+    if (site.draftId() != base) {
+      throw new StaleException("Your choices have changed since this page was opened: " + now.author() + ", "
+          + TIME.format(now.at()) + ", “" + now.note() + "”.", now.id());
+    }
+    return now;
   }
 
   /**
-   * A choice concerns one setting, so one that comes second is made on top of the first: nobody's choice is lost, and
-   * every state in between can be gone back to.
+   * Makes a change of a site. The site is locked first, so whoever comes second waits and then works on what the first one
+   * left: a choice concerns one setting, so nobody's is lost, and every state in between can be gone back to.
    */
-  private void retried(String slug, SignedIn me, Consumer<Site> change) {
+  private void changed(String slug, SignedIn me, Consumer<Site> change) {
     for (int i = 1; ; i++) {
       try {
-        transaction.executeWithoutResult(s -> change.accept(mine(slug, me)));
+        transaction.executeWithoutResult(s -> change.accept(mine(slug, me, sites::lock)));
+        live.changed(slug);
         return;
-      } catch (OptimisticLockingFailureException e) {
+      } catch (ConcurrencyFailureException e) {
         if (i == TRIES) {
           throw e;
         }
@@ -387,36 +439,50 @@ public class SiteService {
     }
   }
 
-  /** Makes the draft an edition, which visitors see from now on. */
+  /**
+   * Makes the draft an edition, which visitors see from now on. What is live already does not become another edition, so
+   * pressing twice is pressing once.
+   */
   public void goLive(String slug, SignedIn me) {
-    retried(slug, me, site -> {
-      Draft draft = draft(site.draftId());
+    // Read before the site is locked, so that others need not wait for it.
+    Site seen = mine(slug, me);
+    themes.read(themes.snapshot(seen.snapshotId()));
+    changed(slug, me, site -> {
       Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
       Palette palette = theme.palette();
-      List<LeftOut> leftOut = ThemeBuild.chosen(theme, draft.choices()).leftOut().stream()
+      Map<String, Chosen> choices = palette.carried(draft(site.draftId()).choices());
+      List<LeftOut> leftOut = ThemeBuild.chosen(theme, choices).leftOut().stream()
           .filter(l -> palette.setting(l.key()).isPresent()).toList();
       if (!leftOut.isEmpty()) {
         LeftOut first = leftOut.get(0);
         throw new BadInputException("The site did not go live: " + palette.setting(first.key()).orElseThrow().label()
             + " is " + first.value() + ", which the theme no longer allows. " + first.why(), "Choose something else there.");
       }
-      String css = ThemeBuild.paletteCss(theme, draft.choices());
-      publish(site, site.snapshotId(), Chosen.writeAll(draft.choices()), css, "", me);
+      Edition now = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
+      String written = Chosen.writeAll(choices);
+      if (now != null && now.snapshotId() == site.snapshotId() && now.choices().equals(written)) {
+        return;
+      }
+      publish(site, site.snapshotId(), written, ThemeBuild.paletteCss(theme, choices), "", me);
     });
   }
 
   /** Makes an earlier edition live again, as a new edition. The draft stays as it is. */
   public void takeBack(String slug, int number, SignedIn me) {
-    retried(slug, me, site -> {
+    changed(slug, me, site -> {
       Edition old = editions.findBySiteIdAndNumber(site.id(), number).orElseThrow(NotFoundException::new);
+      Edition now = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
+      if (now != null && now.snapshotId() == old.snapshotId() && now.choices().equals(old.choices())) {
+        return;
+      }
       publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", me);
     });
   }
 
   private void publish(Site site, long snapshotId, String choices, String css, String note, SignedIn me) {
-    int number = editions.findBySiteIdOrderByNumberDesc(site.id()).stream().mapToInt(Edition::number).max().orElse(0) + 1;
-    site.moveLive(editions.save(new Edition(site.id(), number, snapshotId, choices, css,
-        Hash.of(css.getBytes(StandardCharsets.UTF_8)), note, me.name())).id());
+    Edition edition = new Edition(site.id(), editions.newest(site.id()) + 1, snapshotId, choices, css, Hash.of(css), note, me.name());
+    live.build(site, edition);
+    site.moveLive(editions.save(edition).id());
   }
 
   /** What an edition's choices are, for the pages that they fill. */
@@ -424,35 +490,70 @@ public class SiteService {
     return Chosen.readAll(edition.choices().getBytes(StandardCharsets.UTF_8), "choices");
   }
 
-  @Transactional(readOnly = true)
-  public List<Edition> editions(String slug, SignedIn me) {
-    return editions.findBySiteIdOrderByNumberDesc(mine(slug, me).id());
+  public List<EditionRepository.Line> editions(String slug, SignedIn me) {
+    return editions.lines(mine(slug, me).id());
   }
 
-  private TreeMap<String, Chosen> choices(String text) {
+  private static TreeMap<String, Chosen> choices(String text) {
     return new TreeMap<>(Chosen.readAll(text.getBytes(StandardCharsets.UTF_8), "choices"));
   }
 
-  // Visitors
+  // The end
 
-  /** What visitors see of a site; empty while it is not live. */
-  @Transactional(readOnly = true)
-  public Optional<Edition> live(String slug) {
-    Site site = sites.findBySlug(slug).orElseThrow(NotFoundException::new);
-    return site.liveId() == null ? Optional.empty() : editions.findById(site.liveId());
+  /**
+   * Removes a site with its draft and its editions; its address answers 404 from then on. The theme stays.
+   *
+   * @param confirmed the site's name, as the person wrote it
+   */
+  @Transactional
+  public void remove(long siteId, String confirmed, SignedIn maker) {
+    Site site = locked(siteId, maker);
+    if (!site.name().equals(confirmed.strip())) {
+      throw new BadInputException("The site “" + site.name() + "” was not removed: its name was not written.",
+          "Write the name as it stands there. Removing cannot be undone.");
+    }
+    remove(site);
   }
 
-  /** The edition whose files or palette have this hash; earlier ones stay, for pages that are still open somewhere. */
-  @Transactional(readOnly = true)
-  public Optional<Edition> withPalette(String slug, String hash) {
-    Site site = sites.findBySlug(slug).orElseThrow(NotFoundException::new);
-    return editions.findFirstBySiteIdAndPaletteHash(site.id(), hash);
+  private void remove(Site site) {
+    drafts.removeAll(site.id());
+    editions.removeAll(site.id());
+    sites.delete(site);
+    TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
+      @Override
+      public void afterCommit() {
+        live.gone(site.slug());
+      }
+    });
   }
 
+  /** Sites that are an owner's, among those a maker made: they keep the maker's account from being removed. */
   @Transactional(readOnly = true)
-  public List<Snapshot> snapshotsOf(String slug) {
-    Site site = sites.findBySlug(slug).orElseThrow(NotFoundException::new);
-    return editions.findBySiteIdOrderByNumberDesc(site.id()).stream().map(Edition::snapshotId).distinct()
-        .map(themes::snapshot).toList();
+  public List<Site> ownedByOthers(SignedIn maker) {
+    return sites.findByMakerIdOrderByName(maker.id()).stream().filter(s -> s.ownerId() != null).toList();
+  }
+
+  /** Sites that a maker made and keeps. */
+  @Transactional(readOnly = true)
+  public List<Site> kept(SignedIn maker) {
+    return sites.findByMakerIdAndOwnerIdIsNullOrderByName(maker.id());
+  }
+
+  /** An owner goes: their sites stay live and are their makers' again. */
+  @Transactional
+  public void ownerGoes(long ownerId) {
+    sites.findByOwnerIdOrderByName(ownerId).forEach(Site::takeBack);
+  }
+
+  /** A maker goes, and another one has the sites from now on; owners notice nothing. */
+  @Transactional
+  public void handOver(long from, long to) {
+    sites.findByMakerIdOrderByName(from).forEach(s -> s.handTo(to));
+  }
+
+  /** A maker goes with the sites that nobody else owns. */
+  @Transactional
+  public void removeKept(SignedIn maker) {
+    kept(maker).forEach(this::remove);
   }
 }

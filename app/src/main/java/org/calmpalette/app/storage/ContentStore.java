@@ -1,9 +1,12 @@
 package org.calmpalette.app.storage;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.nio.charset.StandardCharsets;
 import java.util.Collections;
-import java.util.LinkedHashMap;
-import java.util.Map;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.springframework.stereotype.Service;
@@ -12,16 +15,14 @@ import org.springframework.transaction.annotation.Transactional;
 /** Keeps contents and trees. A tree is a list of path, content hash and size, kept as a content itself. */
 @Service
 public class ContentStore {
-  private static final int TREES_IN_MEMORY = 200;
+  /** Characters of paths in the trees that are remembered; with their hashes they take about six times as many bytes. */
+  private static final long TREES_IN_MEMORY = 2_000_000;
+
   private final ContentRepository contents;
   /** Trees never change, so what is read once stays right on every node. */
-  private final Map<String, SortedMap<String, TreeFiles.Entry>> trees =
-      Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, SortedMap<String, TreeFiles.Entry>> eldest) {
-          return size() > TREES_IN_MEMORY;
-        }
-      });
+  private final Cache<String, SortedMap<String, TreeFiles.Entry>> trees = Caffeine.newBuilder().maximumWeight(TREES_IN_MEMORY)
+      .<String, SortedMap<String, TreeFiles.Entry>>weigher((hash, tree) -> 100 + tree.keySet().stream().mapToInt(p -> p.length() + 40).sum())
+      .build();
 
   ContentStore(ContentRepository contents) {
     this.contents = contents;
@@ -31,7 +32,7 @@ public class ContentStore {
   @Transactional
   public String keep(byte[] bytes) {
     String hash = Hash.of(bytes);
-    if (!contents.existsByHash(hash)) {
+    if (contents.touch(hash) == 0) {
       contents.keep(hash, bytes.length, bytes);
     }
     return hash;
@@ -40,7 +41,16 @@ public class ContentStore {
   /** @throws IllegalStateException if nothing is kept under the hash, which only a damaged database brings about */
   @Transactional(readOnly = true)
   public byte[] read(String hash) {
-    byte[] bytes = contents.bytes(hash);
+    return there(hash, contents.bytes(hash));
+  }
+
+  /** Some bytes of a content, from one of them on. */
+  @Transactional(readOnly = true)
+  public byte[] read(String hash, long from, int count) {
+    return there(hash, contents.bytes(hash, from, count));
+  }
+
+  private static byte[] there(String hash, byte[] bytes) {
     if (bytes == null) {
       throw new IllegalStateException("content " + hash + " is missing from the database");
     }
@@ -57,18 +67,18 @@ public class ContentStore {
 
   /** The files of a tree; their bytes are read when they are asked for. */
   public TreeFiles tree(String treeHash) {
-    SortedMap<String, TreeFiles.Entry> entries = trees.get(treeHash);
-    if (entries == null) {
-      entries = new TreeMap<>();
-      for (String line : new String(read(treeHash), StandardCharsets.UTF_8).split("\n")) {
-        String[] parts = line.split(" ", 3);
-        if (parts.length == 3) {
-          entries.put(parts[2], new TreeFiles.Entry(parts[0], Long.parseLong(parts[1])));
-        }
+    return new TreeFiles(treeHash, trees.get(treeHash, hash -> parse(read(hash))), this);
+  }
+
+  private static SortedMap<String, TreeFiles.Entry> parse(byte[] tree) {
+    SortedMap<String, TreeFiles.Entry> entries = new TreeMap<>();
+    for (String line : new String(tree, StandardCharsets.UTF_8).split("\n")) {
+      String[] parts = line.split(" ", 3);
+      if (parts.length == 3) {
+        entries.put(parts[2], new TreeFiles.Entry(parts[0], Long.parseLong(parts[1])));
       }
-      trees.put(treeHash, entries);
     }
-    return new TreeFiles(treeHash, entries, this);
+    return Collections.unmodifiableSortedMap(entries);
   }
 
   /** The tree that comes of a tree when some files get other bytes. */
@@ -77,5 +87,27 @@ public class ContentStore {
     SortedMap<String, TreeFiles.Entry> entries = new TreeMap<>(before.entries());
     changed.forEach((path, bytes) -> entries.put(path, new TreeFiles.Entry(keep(bytes), bytes.length)));
     return keepTree(entries);
+  }
+
+  /**
+   * Removes what no snapshot and no edition uses, if nobody has wanted it for some minutes: an import keeps its contents
+   * before there is a snapshot of them, and takes no longer than that.
+   *
+   * @return how many contents went
+   */
+  public int sweep(int minutes) {
+    // What comes into use while this runs was kept again just now, so it is too young to be removed.
+    List<String> trees = contents.trees();
+    Set<String> used = new HashSet<>(trees);
+    trees.forEach(t -> parse(read(t)).values().forEach(e -> used.add(e.hash())));
+    int gone = 0;
+    String after = "";
+    for (List<String> old = contents.old(minutes, after); !old.isEmpty(); old = contents.old(minutes, after)) {
+      for (String hash : old) {
+        gone += used.contains(hash) ? 0 : contents.remove(hash, minutes);
+      }
+      after = old.get(old.size() - 1);
+    }
+    return gone;
   }
 }

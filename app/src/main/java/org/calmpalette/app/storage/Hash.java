@@ -1,5 +1,6 @@
 package org.calmpalette.app.storage;
 
+import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
@@ -14,5 +15,9 @@ public final class Hash {
     } catch (NoSuchAlgorithmException e) {
       throw new IllegalStateException("every Java has SHA-256", e);
     }
+  }
+
+  public static String of(String text) {
+    return of(text.getBytes(StandardCharsets.UTF_8));
   }
 }

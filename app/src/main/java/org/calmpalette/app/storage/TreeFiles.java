@@ -24,7 +24,7 @@ public final class TreeFiles implements Files {
     return treeHash;
   }
 
-  SortedMap<String, Entry> entries() {
+  public SortedMap<String, Entry> entries() {
     return entries;
   }
 

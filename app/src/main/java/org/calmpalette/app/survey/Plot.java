@@ -14,7 +14,9 @@ import org.calmpalette.core.survey.ColorSurvey;
  * The colours of a theme as a picture: lightness from below to above against hue from left to right, both in OKLCH,
  * sized by use; those without a hue in a strip of their own at the left; near ones tied by a line.
  */
-public record Plot(List<Dot> dots, List<Tie> ties) {
+public record Plot(List<Dot> dots, List<Tie> ties, boolean isPart) {
+  /** More dots than this cannot be told apart. */
+  private static final int MOST = 400;
   static final int WIDTH = 330;
   static final int HEIGHT = 240;
   private static final int LEFT = 30;
@@ -34,6 +36,9 @@ public record Plot(List<Dot> dots, List<Tie> ties) {
     List<Dot> dots = new ArrayList<>();
     Map<String, Dot> byValue = new HashMap<>();
     for (ColorRow row : colors.rows()) {
+      if (dots.size() == MOST) {
+        break;
+      }
       if (row.color().alpha() == 0) {
         continue;
       }
@@ -61,7 +66,7 @@ public record Plot(List<Dot> dots, List<Tie> ties) {
     });
     // Large ones first, so that small ones lie on top and can be pointed at.
     dots.sort((a, b) -> Double.compare(Double.parseDouble(b.r()), Double.parseDouble(a.r())));
-    return new Plot(dots, ties);
+    return new Plot(dots, ties, dots.size() == MOST);
   }
 
   private static String number(double v) {

@@ -3,7 +3,9 @@ package org.calmpalette.app.survey;
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -17,6 +19,7 @@ import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
+import org.calmpalette.app.web.Pager;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.setting.ColorKind;
@@ -42,6 +45,8 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 @RequestMapping("/themes/{id}")
 class SurveyController {
+  /** Uses of one colour that its card lists. */
+  private static final int MOST_USES = 200;
   private static final Duration PATIENCE = Duration.ofMillis(900);
 
   private final ThemeService themes;
@@ -75,11 +80,13 @@ class SurveyController {
   @GetMapping("/survey")
   String survey(@PathVariable long id, @RequestParam(defaultValue = "") String row,
       @RequestParam(defaultValue = "colours") String view, @RequestParam(defaultValue = "") String page,
-      @RequestParam(defaultValue = "") String q, @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request) {
+      @RequestParam(defaultValue = "") String q, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "") String find,
+      @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request) {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
     Optional<Survey> survey = open.read().surveyWithin(PATIENCE);
     if (survey.isEmpty()) {
+      model.addAttribute("failure", open.read().failure());
       model.addAttribute("progress", open.read().progress());
       return "survey/working";
     }
@@ -89,16 +96,27 @@ class SurveyController {
     model.addAttribute("colorCount", rows.size());
     List<Finding> findings = open.findings();
     model.addAttribute("findingCount", findings.size());
+    model.addAttribute("find", find);
+    String wanted = find.strip().toLowerCase(Locale.ROOT);
     switch (view) {
       case "findings" -> {
-        model.addAttribute("groups", groups(findings));
+        List<Finding> found = wanted.isEmpty() ? findings : findings.stream()
+            .filter(f -> (f.kindInWords() + " " + f.message() + " " + f.file()).toLowerCase(Locale.ROOT).contains(wanted)).toList();
+        // The search field goes to the server as long as not everything is listed.
+        Pager pager = Pager.of(from, found.size());
+        model.addAttribute("pager", wanted.isEmpty() ? pager : new Pager(pager.from(), pager.size(), Math.max(found.size(), Pager.SIZE + 1)));
+        model.addAttribute("groups", groups(pager.of(found)));
         model.addAttribute("dismissals", open.dismissed().values());
       }
       case "search" -> search(open, q, model);
       default -> {
-        ColorRow chosen = rows.stream().filter(r -> r.value().equals(row)).findFirst()
-            .orElse(rows.isEmpty() ? null : rows.get(0));
-        model.addAttribute("listed", rows.stream().map(Listed::of).toList());
+        List<ColorRow> found = wanted.isEmpty() ? rows : rows.stream().filter(r -> (r.value() + " " + r.words()).toLowerCase(Locale.ROOT).contains(wanted)).toList();
+        ColorRow chosen = rows.stream().filter(r -> r.value().equals(row)).findFirst().orElse(null);
+        Pager pager = Pager.of(chosen == null ? from : Math.max(0, found.indexOf(chosen)), found.size());
+        List<ColorRow> shown = pager.of(found);
+        chosen = chosen == null && !shown.isEmpty() ? shown.get(0) : chosen;
+        model.addAttribute("pager", pager);
+        model.addAttribute("listed", shown.stream().map(Listed::of).toList());
         model.addAttribute("plot", Plot.of(open.colors()));
         if (chosen != null) {
           card(open, chosen, model);
@@ -113,12 +131,19 @@ class SurveyController {
   String progress(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model,
       jakarta.servlet.http.HttpServletResponse response) {
     OpenTheme open = themes.open(id, me);
-    if (open.read().surveyWithin(Duration.ZERO).isPresent()) {
+    if (open.read().surveyWithin(Duration.ZERO).isPresent() || !open.read().failure().isEmpty()) {
       response.setHeader("HX-Refresh", "true");
     }
     model.addAttribute("open", open);
+    model.addAttribute("failure", "");
     model.addAttribute("progress", open.read().progress());
     return "survey/working :: progress";
+  }
+
+  @PostMapping("/survey/again")
+  String again(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+    themes.surveyAgain(id, me);
+    return "redirect:/themes/" + id + "/survey";
   }
 
   private static Map<Finding.Group, List<Finding>> groups(List<Finding> findings) {
@@ -152,15 +177,17 @@ class SurveyController {
   }
 
   private void card(OpenTheme open, ColorRow row, Model model) {
-    List<ColorUse> liftable = row.uses().stream().filter(ColorUse::isLiftable).toList();
+    List<ColorUse> liftable = row.uses().stream().filter(ColorUse::isLiftable).limit(MOST_USES).toList();
     model.addAttribute("row", row);
+    model.addAttribute("uses", row.uses().subList(0, Math.min(MOST_USES, row.uses().size())));
+    model.addAttribute("moreUses", Math.max(0, row.uses().size() - MOST_USES));
     // Where an edit does not last, one is told before it is made.
     model.addAttribute("unlasting", row.uses().stream().map(ColorUse::file).distinct()
         .filter(f -> !open.roles().get(f).lasts()).map(f -> f + ": " + open.roles().get(f).because()).toList());
-    model.addAttribute("suggestion", Suggestion.of(liftable.isEmpty() ? row.uses() : liftable, open.theme(),
+    model.addAttribute("suggestion", Suggestion.of(liftable.isEmpty() ? row.uses().subList(0, 1) : liftable, open.theme(),
         open.colors().customProperties()));
-    model.addAttribute("painted", row.uses().stream().flatMap(u -> u.paints().stream()).toList());
-    List<Painted> painted = row.uses().stream().flatMap(u -> u.paints().stream()).distinct().toList();
+    model.addAttribute("painted", row.uses().stream().limit(MOST_USES).flatMap(u -> u.paints().stream()).toList());
+    List<Painted> painted = row.uses().stream().limit(MOST_USES).flatMap(u -> u.paints().stream()).distinct().toList();
     model.addAttribute("kind", Proposal.of(ColorKind.ANY, Value.of(row.value()), open.read().rendered(), open.colors().rows(), painted));
     model.addAttribute("controls", new Controls(open.theme().media(), addresses.ofSnapshot(open.head().id())));
     model.addAttribute("themeColors", open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
@@ -168,10 +195,13 @@ class SurveyController {
 
   @PostMapping("/lift")
   String lift(@PathVariable long id, @RequestParam long base, @RequestParam(required = false) Set<String> use,
-      @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
+      @RequestParam(defaultValue = "") String rest, @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
     SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
+    Set<String> uses = new LinkedHashSet<>(use == null ? Set.of() : use);
+    themes.open(id, me).colors().rows().stream().filter(r -> r.value().equals(rest)).flatMap(r -> r.uses().stream().skip(MOST_USES))
+        .filter(ColorUse::isLiftable).forEach(u -> uses.add(u.id()));
     Snapshot made = themes.change(id, base, me, theme ->
-        Lift.lift(theme, use == null ? Set.of() : use, form.setting(theme.palette(), null), form.place(theme.palette())));
+        Lift.lift(theme, uses, form.setting(theme.palette(), null), form.place(theme.palette())));
     notices.done(made.note());
     return Go.to("/themes/" + id + "/settings?key=" + form.key());
   }

@@ -41,7 +41,7 @@ class ImportJob {
     this.id = id;
     this.accountId = accountId;
     this.name = cut(name, 255);
-    this.state = "reading";
+    this.state = "waiting";
     this.path = "";
     this.message = "";
     this.mend = "";
@@ -53,10 +53,21 @@ class ImportJob {
   }
 
   void progress(int nowDone, int nowTotal, String nowPath) {
+    state = "reading";
     done = nowDone;
     total = nowTotal;
     path = cut(nowPath, 255);
     touch();
+  }
+
+  /** It is still in somebody's hands. */
+  void alive() {
+    touch();
+  }
+
+  /** Others are read before it. */
+  public boolean isWaiting() {
+    return state.equals("waiting");
   }
 
   void finish(long theme) {
@@ -97,7 +108,7 @@ class ImportJob {
   }
 
   private boolean isSilent() {
-    return state.equals("reading") && updatedAt.isBefore(LocalDateTime.now(ZoneOffset.UTC).minus(SILENCE));
+    return (state.equals("reading") || state.equals("waiting")) && updatedAt.isBefore(LocalDateTime.now(ZoneOffset.UTC).minus(SILENCE));
   }
 
   public int done() {

@@ -3,12 +3,20 @@ package org.calmpalette.app.themes;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
 import java.util.Locale;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import jakarta.annotation.PreDestroy;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.ContentStore;
@@ -21,7 +29,9 @@ import org.calmpalette.core.exchange.ThemeZip;
 import org.calmpalette.core.page.Paths;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.calmpalette.app.web.NotFoundException;
 
@@ -38,6 +48,8 @@ public class ImportService {
   private final ContentStore store;
   private final TransactionTemplate transaction;
   private final ExecutorService executor = Executors.newFixedThreadPool(AT_ONCE);
+  /** Jobs of this node that have not ended. */
+  private final Set<String> open = ConcurrentHashMap.newKeySet();
 
   ImportService(ImportJobRepository jobs, ThemeService themes, ContentStore store, TransactionTemplate transaction) {
     this.jobs = jobs;
@@ -60,8 +72,35 @@ public class ImportService {
    */
   public String start(Path upload, String shownName, SignedIn me) {
     ImportJob job = jobs.save(new ImportJob(UUID.randomUUID().toString(), me.id(), shownName));
+    open.add(job.id());
     executor.submit(() -> run(job.id(), upload, shownName, me));
     return job.id();
+  }
+
+  /** Says of all jobs here, those that wait too, that they are in somebody's hands. */
+  @Scheduled(fixedDelay = 30, timeUnit = TimeUnit.SECONDS)
+  void alive() {
+    open.forEach(id -> update(id, ImportJob::alive));
+  }
+
+  /** Clears away what a kill left behind, and jobs that nobody looks at any more. */
+  @Scheduled(initialDelay = 1, fixedDelay = 24 * 60, timeUnit = TimeUnit.MINUTES)
+  void tidy() throws IOException {
+    Instant old = Instant.now().minus(Duration.ofDays(1));
+    try (Stream<Path> files = Files.list(Path.of(System.getProperty("java.io.tmpdir")))) {
+      for (Path p : (Iterable<Path>) files.filter(f -> f.getFileName().toString().matches("calm-(upload|own)-.*"))::iterator) {
+        if (Files.getLastModifiedTime(p).toInstant().isBefore(old)) {
+          Files.deleteIfExists(p);
+        }
+      }
+    }
+    transaction.executeWithoutResult(s -> jobs.deleteByUpdatedAtBefore(LocalDateTime.now(ZoneOffset.UTC).minusDays(30)));
+  }
+
+  /** Forgets the jobs of somebody who leaves. */
+  @Transactional
+  public void forget(long account) {
+    jobs.deleteByAccountId(account);
   }
 
   ImportJob job(String id, SignedIn me) {
@@ -70,6 +109,7 @@ public class ImportService {
 
   private void run(String jobId, Path upload, String shownName, SignedIn me) {
     try {
+      update(jobId, job -> job.progress(0, 0, ""));
       StoredTheme theme = read(upload, shownName, me, (done, total, path) -> {
         if (done % FILES_BETWEEN_REPORTS == 0 || done == total) {
           update(jobId, job -> job.progress(done, total, path));
@@ -78,11 +118,12 @@ public class ImportService {
       update(jobId, job -> job.finish(theme.id()));
     } catch (BadInputException e) {
       update(jobId, job -> job.fail(e.getMessage(), e.mend()));
-    } catch (IOException | RuntimeException | StackOverflowError | OutOfMemoryError e) {
+    } catch (IOException | RuntimeException | LinkageError | StackOverflowError e) {
       LOG.warn("reading {} failed", shownName, e);
       update(jobId, job -> job.fail("The theme could not be read because of a fault on our side.",
           "Nothing was changed. The reason stands in the log of the application."));
     } finally {
+      open.remove(jobId);
       try {
         Files.deleteIfExists(upload);
       } catch (IOException e) {
@@ -142,10 +183,6 @@ public class ImportService {
 
   private static void stylesheet(byte[] bytes, String name, ThemeZip.Sink sink) {
     SourceText text = SourceText.stylesheet(name, bytes);
-    if (text.looksLikeUtf16WithoutBom()) {
-      throw new BadInputException(name + ", line 1: the file is UTF-16 without a byte order mark, which browsers read as"
-          + " rubbish.", "Save it as UTF-8.");
-    }
     Stylesheet sheet = Stylesheet.read(text);
     if (sheet.rules().isEmpty()) {
       throw new BadInputException(name + " holds no rule that a browser understands.", sheet.faults().isEmpty()

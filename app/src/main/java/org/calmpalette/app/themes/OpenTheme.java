@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.mend.SheetRole;
 import org.calmpalette.core.survey.ColorSurvey;
 import org.calmpalette.core.survey.Finding;
@@ -19,6 +20,7 @@ public record OpenTheme(StoredTheme stored, Snapshot head, ThemeCache.Read read,
     Map<String, Dismissal> dismissed) {
   /** Pages other than the survey do not wait for it. */
   private static final Duration AT_ONCE = Duration.ZERO;
+  private static final Duration A_WHILE = Duration.ofSeconds(3);
 
   public Theme theme() {
     return read.theme();
@@ -33,8 +35,10 @@ public record OpenTheme(StoredTheme stored, Snapshot head, ThemeCache.Read read,
     return read.roles();
   }
 
+  /** @throws BadInputException if it is still being made */
   public Survey survey() {
-    return read.survey();
+    return read.surveyWithin(A_WHILE).orElseThrow(() -> new BadInputException(read.failure().isEmpty()
+        ? "The theme is still being looked through." : read.failure(), "Open the survey; it shows how far that is."));
   }
 
   /** Findings that stand: all but the dismissed ones. */

@@ -52,6 +52,11 @@ public class StoredTheme {
     return headId;
   }
 
+  void handTo(long maker, String freeName) {
+    this.makerId = maker;
+    this.name = freeName;
+  }
+
   void moveHead(long snapshotId) {
     this.headId = snapshotId;
   }

@@ -1,54 +1,66 @@
 package org.calmpalette.app.themes;
 
-import java.lang.ref.SoftReference;
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
-import java.util.Collections;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import org.calmpalette.app.storage.ContentStore;
+import org.calmpalette.app.storage.TreeFiles;
+import org.calmpalette.app.web.Courtesy;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.mend.SheetRole;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.part.PartIndex;
 import org.calmpalette.core.part.Readers;
+import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.survey.ColorSurvey;
 import org.calmpalette.core.survey.Survey;
+import org.calmpalette.core.theme.SheetPart;
 import org.calmpalette.core.theme.Theme;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /**
  * Themes that were read lately, by the hash of their tree. A tree never changes, so nothing here can be out of date; it
- * spares reading the same stylesheets for every request, and the garbage collector may take it all.
+ * spares reading the same stylesheets for every request. What is kept is bounded by its weight in memory, not by how many
+ * there are, and the garbage collector may take it all.
  */
 @Component
 public class ThemeCache {
-  private static final int MOST = 12;
+  /** Bytes of memory, as {@link #weight} estimates them. */
+  private static final long MOST = 150_000_000;
+  /** Processor time for reading a theme; what its limits let through takes a second. */
+  private static final Duration READING = Duration.ofSeconds(10);
 
   /** A theme with what was found out about it, each when first asked for. */
   public static final class Read {
     private final Theme theme;
     private final Rendered rendered;
-    private volatile String working = "";
-    private volatile int done;
-    private volatile int total = 1;
+    private final CountDownLatch ended = new CountDownLatch(1);
+    private volatile Progress progress = new Progress(0, 1, "");
     private volatile Survey survey;
-    private boolean started;
+    private volatile boolean cancelled;
+    private volatile String failure = "";
+    private boolean claimed;
     private ColorSurvey.Result colors;
     private Map<String, SheetRole> roles;
     private Readers readers;
     private PartIndex parts;
     private Map<String, Integer> paints;
 
-    Read(Theme theme) {
+    private final Courtesy courtesy;
+
+    Read(Theme theme, Courtesy courtesy) {
       this.theme = theme;
+      this.courtesy = courtesy;
       this.rendered = new Rendered(theme);
     }
 
@@ -105,78 +117,104 @@ public class ThemeCache {
     public Survey survey() {
       Survey found = survey;
       if (found == null) {
-        found = Survey.of(rendered, colors(), this::step);
+        found = Survey.of(rendered, colors(), (done, total, what) -> progress = new Progress(done, total, what), () -> {
+          courtesy.giveWay(0);
+          return cancelled;
+        });
         survey = found;
+        ended.countDown();
       }
       return found;
     }
 
-    /** The survey if it is ready within a moment; else it goes on in the background. */
+    /** The survey if it is there, or will be within a moment. */
     public Optional<Survey> surveyWithin(Duration patience) {
-      if (survey == null) {
-        synchronized (this) {
-          if (!started) {
-            started = true;
-            Thread worker = new Thread(this::survey, "survey");
-            worker.setDaemon(true);
-            // The next one who asks starts it anew if it fails.
-            worker.setUncaughtExceptionHandler((t, e) -> {
-              LOG.error("a survey failed", e);
-              started = false;
-            });
-            worker.start();
-          }
-        }
-        long until = System.nanoTime() + patience.toNanos();
-        while (survey == null && started && System.nanoTime() < until) {
+      if (survey == null && !patience.isZero()) {
+        courtesy.waiting(() -> {
           try {
-            Thread.sleep(5);
+            ended.await(patience.toMillis(), TimeUnit.MILLISECONDS);
           } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            return Optional.empty();
           }
-        }
+        });
       }
       return Optional.ofNullable(survey);
     }
 
-    private void step(int nowDone, int nowTotal, String what) {
-      done = nowDone;
-      total = nowTotal;
-      working = what;
+    /** True for the one who is to make the survey. */
+    synchronized boolean claim() {
+      if (survey != null || claimed || !failure.isEmpty()) {
+        return false;
+      }
+      claimed = true;
+      cancelled = false;
+      return true;
+    }
+
+    synchronized void unclaim() {
+      claimed = false;
+    }
+
+    void cancel() {
+      cancelled = true;
+    }
+
+    void fail(String why) {
+      failure = why;
+      ended.countDown();
+    }
+
+    /** Why there will be no survey, or empty. */
+    public String failure() {
+      return failure;
     }
 
     /** How far a survey in the background is. */
     public Progress progress() {
-      return new Progress(done, total, working);
+      return progress;
     }
   }
 
   /** @param what is looked at now */
   public record Progress(int done, int total, String what) {}
 
-  private static final Logger LOG = LoggerFactory.getLogger(ThemeCache.class);
   private final ContentStore store;
-  private final Map<String, SoftReference<Read>> read =
-      Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, SoftReference<Read>> eldest) {
-          return size() > MOST;
-        }
-      });
+  private final Courtesy courtesy;
+  private final Cache<String, Read> read = Caffeine.newBuilder().softValues().maximumWeight(MOST)
+      .<String, Read>weigher((key, r) -> (int) Math.min(Integer.MAX_VALUE, weight(r.theme()))).build();
 
-  ThemeCache(ContentStore store) {
+  ThemeCache(ContentStore store, Courtesy courtesy) {
     this.store = store;
+    this.courtesy = courtesy;
+  }
+
+  /** Reads the theme anew when it is asked for next. */
+  void forget(String treeHash, String name) {
+    read.invalidate(key(store.tree(treeHash), name));
+  }
+
+  /** A theme that does not say its name has that of whoever brought it in, so it is not the same one for everybody. */
+  private static String key(TreeFiles files, String name) {
+    return files.has(Palette.FILE) ? files.treeHash() : files.treeHash() + "|" + name;
   }
 
   /** @param name the theme's name where its palette.json gives none */
   public Read get(String treeHash, String name) {
-    SoftReference<Read> reference = read.get(treeHash);
-    Read found = reference == null ? null : reference.get();
-    if (found == null) {
-      found = new Read(Theme.read(store.tree(treeHash), name));
-      read.put(treeHash, new SoftReference<>(found));
+    TreeFiles files = store.tree(treeHash);
+    String key = key(files, name);
+    // Of several who ask at once one reads, the others wait for it.
+    return read.get(key, k -> new Read(Budget.within(READING, () -> Theme.read(files, name)), courtesy));
+  }
+
+  /** What a theme takes with all that is found out about it, roughly, as measured on frameworks and their specimen pages. */
+  private static long weight(Theme theme) {
+    long weight = 200_000;
+    for (SheetPart part : theme.sheets()) {
+      weight += 12L * part.sheet().source().size() + 2_000L * part.sheet().selectors();
     }
-    return found;
+    for (var page : theme.pages()) {
+      weight += 4L * page.source().size() + 600L * page.elements().size();
+    }
+    return weight;
   }
 }

@@ -1,9 +1,12 @@
 package org.calmpalette.app.themes;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.format.DateTimeFormatter;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Function;
@@ -14,11 +17,14 @@ import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.theme.Change;
 import org.calmpalette.core.theme.Theme;
+import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DataIntegrityViolationException;
-import org.springframework.dao.OptimisticLockingFailureException;
 import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -29,6 +35,9 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class ThemeService {
   private static final int MOST_HISTORY = 200;
   private static final int LONGEST_NOTE = 400;
+  private static final int TRIES = 4;
+  /** Bytes of a palette.json whose settings are counted for the list. */
+  private static final long LARGEST_COUNTED = 300_000;
   private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
   private final StoredThemeRepository themes;
@@ -37,31 +46,70 @@ public class ThemeService {
   private final ThemeCache cache;
   private final DismissalRepository dismissals;
   private final TransactionTemplate transaction;
+  private final Surveys surveys;
+  private final Cache<Long, String> names = Caffeine.newBuilder().maximumSize(2_000).build();
 
   ThemeService(StoredThemeRepository themes, SnapshotRepository snapshots, DismissalRepository dismissals,
-      ContentStore store, ThemeCache cache, TransactionTemplate transaction) {
+      ContentStore store, ThemeCache cache, TransactionTemplate transaction, Surveys surveys) {
     this.themes = themes;
     this.snapshots = snapshots;
     this.dismissals = dismissals;
     this.store = store;
     this.cache = cache;
     this.transaction = transaction;
+    this.surveys = surveys;
   }
 
+  /** A theme in the list. Listing reads no theme, so one that is slow to read keeps nobody from the others. */
+  public record Listed(StoredTheme stored, Snapshot head, int pages, int settings, String first) {}
+
   @Transactional(readOnly = true)
-  public List<OpenTheme> all(SignedIn me) {
-    return themes.findByMakerIdOrderByNameAscIdAsc(me.id()).stream().map(this::open).toList();
+  public List<Listed> all(SignedIn me) {
+    return themes.findByMakerIdOrderByNameAscIdAsc(me.id()).stream()
+        .map(this::listed).toList();
   }
 
-  /** @throws NotFoundException if there is no such theme in the person's room */
-  @Transactional(readOnly = true)
+  private Listed listed(StoredTheme stored) {
+    Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
+    TreeFiles files = store.tree(head.treeHash());
+    List<String> pages = files.paths().stream().filter(Paths::isPage).toList();
+    int settings = 0;
+    if (files.has(Palette.FILE) && files.size(Palette.FILE) < LARGEST_COUNTED) {
+      try {
+        settings = PaletteJson.read(files.read(Palette.FILE), stored.name()).settings().size();
+      } catch (BadInputException told) {
+        // Opening the theme tells what is wrong with it.
+      }
+    }
+    return new Listed(stored, head, pages.size(), settings, pages.contains("index.html") ? "index.html" : pages.isEmpty() ? "" : pages.get(0));
+  }
+
+  /**
+   * Opens a theme. Reads in short steps, not in one transaction: a theme that takes long to read must not hold a connection
+   * meanwhile.
+   *
+   * @throws NotFoundException if there is no such theme in the person's room
+   */
   public OpenTheme open(long id, SignedIn me) {
-    return open(themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new));
+    return open(stored(id, me));
+  }
+
+  /** A theme without its files. */
+  public StoredTheme stored(long id, SignedIn me) {
+    return themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+  }
+
+  /** Has a survey that failed made once more. */
+  public void surveyAgain(long id, SignedIn me) {
+    StoredTheme stored = stored(id, me);
+    cache.forget(snapshots.findById(stored.headId()).orElseThrow().treeHash(), stored.name());
   }
 
   private OpenTheme open(StoredTheme stored) {
     Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
-    return new OpenTheme(stored, head, cache.get(head.treeHash(), stored.name()), head.parentId() != null,
+    ThemeCache.Read read = cache.get(head.treeHash(), stored.name());
+    surveys.make(stored.id(), read);
+    return new OpenTheme(stored, head, read, head.parentId() != null,
         snapshots.findFirstByParentIdOrderByIdDesc(head.id()).isPresent(), dismissed(stored.id()));
   }
 
@@ -96,28 +144,29 @@ public class ThemeService {
   }
 
   public ThemeCache.Read read(Snapshot snapshot) {
-    return cache.get(snapshot.treeHash(), "Theme");
+    // A theme keeps its name, so asking for it once is enough.
+    return cache.get(snapshot.treeHash(), names.get(snapshot.themeId(), id -> themes.findById(id).orElseThrow(NotFoundException::new).name()));
   }
 
   /** Makes a theme of files that are kept already. */
-  @Transactional
   public StoredTheme create(String name, SortedMap<String, TreeFiles.Entry> files, String note, SignedIn me) {
-    String free = freeName(name, me);
     String tree = store.keepTree(files);
     // Reading it now refuses what cannot be used, before there is a theme of it.
-    Theme.read(store.tree(tree), free);
-    StoredTheme theme = themes.save(new StoredTheme(free, me.id()));
-    Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name()));
-    theme.moveHead(first.id());
-    return theme;
+    cache.get(tree, freeName(name, me.id()));
+    return transaction.execute(s -> {
+      StoredTheme theme = themes.save(new StoredTheme(freeName(name, me.id()), me.id()));
+      Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name()));
+      theme.moveHead(first.id());
+      return theme;
+    });
   }
 
   /** Two themes of one maker never have one name: the second gets a number. */
-  private String freeName(String wanted, SignedIn me) {
+  private String freeName(String wanted, long maker) {
     String base = wanted.isBlank() ? "Theme" : wanted.strip();
     base = base.substring(0, Math.min(100, base.length()));
     String name = base;
-    for (int i = 2; themes.existsByMakerIdAndName(me.id(), name); i++) {
+    for (int i = 2; themes.existsByMakerIdAndName(maker, name); i++) {
       name = base + " " + i;
     }
     return name;
@@ -130,12 +179,14 @@ public class ThemeService {
    * @throws StaleException if the theme has moved on since; nothing is changed then
    */
   public Snapshot change(long id, long base, SignedIn me, Function<Theme, Change> change) {
-    return guarded(id, me, () -> {
-      StoredTheme stored = at(id, base, me);
-      Snapshot head = snapshots.findById(base).orElseThrow();
-      Change made = change.apply(cache.get(head.treeHash(), stored.name()).theme());
-      String tree = store.keepTree(store.tree(head.treeHash()), new TreeMap<>(made.files()));
-      return advance(stored, head, tree, made.note(), me);
+    // The change is worked out before anything is locked: nobody waits for somebody else's thinking.
+    StoredTheme seen = at(themes.findByIdAndMakerId(id, me.id()), base);
+    Snapshot from = snapshots.findById(base).orElseThrow();
+    Change made = change.apply(cache.get(from.treeHash(), seen.name()).theme());
+    return guarded(id, () -> {
+      StoredTheme stored = at(themes.lock(id, me.id()), base);
+      String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(made.files()));
+      return advance(stored, from, tree, made.note(), me);
     });
   }
 
@@ -147,8 +198,8 @@ public class ThemeService {
 
   /** Moves the head to the snapshot before. */
   public Snapshot undo(long id, long base, SignedIn me) {
-    return guarded(id, me, () -> {
-      StoredTheme stored = at(id, base, me);
+    return guarded(id, () -> {
+      StoredTheme stored = at(themes.lock(id, me.id()), base);
       Snapshot head = snapshots.findById(base).orElseThrow();
       if (head.parentId() == null) {
         throw new BadInputException("There is nothing to undo.", "This is how the theme came in.");
@@ -160,8 +211,8 @@ public class ThemeService {
 
   /** Moves the head to the newest snapshot that was made from it. */
   public Snapshot redo(long id, long base, SignedIn me) {
-    return guarded(id, me, () -> {
-      StoredTheme stored = at(id, base, me);
+    return guarded(id, () -> {
+      StoredTheme stored = at(themes.lock(id, me.id()), base);
       Snapshot next = snapshots.findFirstByParentIdOrderByIdDesc(base).orElseThrow(
           () -> new BadInputException("There is nothing to redo.", "Nothing was undone since the last change."));
       stored.moveHead(next.id());
@@ -171,8 +222,8 @@ public class ThemeService {
 
   /** Makes the state of an earlier snapshot the newest one. What lies between stays in the history. */
   public Snapshot goBack(long id, long base, long to, SignedIn me) {
-    return guarded(id, me, () -> {
-      StoredTheme stored = at(id, base, me);
+    return guarded(id, () -> {
+      StoredTheme stored = at(themes.lock(id, me.id()), base);
       Snapshot target = snapshots.findByIdAndThemeId(to, id).orElseThrow(NotFoundException::new);
       Snapshot head = snapshots.findById(base).orElseThrow();
       String what = target.pointName() == null ? "the state after “" + target.note() + "”"
@@ -198,6 +249,22 @@ public class ThemeService {
     return snapshots.findByThemeIdOrderByIdDesc(id, Limit.of(MOST_HISTORY));
   }
 
+  /** A maker goes, and another one has the themes from now on; where a name is taken there, it gets a number. */
+  @Transactional
+  public void handOver(long from, long to) {
+    for (StoredTheme t : themes.findByMakerIdOrderByNameAscIdAsc(from)) {
+      String free = freeName(t.name(), to);
+      t.handTo(to, free);
+      names.invalidate(t.id());
+    }
+  }
+
+  /** A maker goes with all their themes. */
+  @Transactional
+  public void removeAll(long maker) {
+    themes.deleteAll(themes.findByMakerIdOrderByNameAscIdAsc(maker));
+  }
+
   /** Removes a theme with its history. @throws BadInputException if sites use it */
   public void remove(long id, SignedIn me) {
     try {
@@ -208,10 +275,10 @@ public class ThemeService {
     }
   }
 
-  private StoredTheme at(long id, long base, SignedIn me) {
-    StoredTheme stored = themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+  private StoredTheme at(Optional<StoredTheme> found, long base) {
+    StoredTheme stored = found.orElseThrow(NotFoundException::new);
     if (stored.headId() != base) {
-      throw stale(id);
+      throw stale(stored.id());
     }
     return stored;
   }
@@ -222,12 +289,16 @@ public class ThemeService {
         + TIME.format(head.at()) + ", “" + head.note() + "”.", head.id());
   }
 
-  /** Runs a change; whoever comes second to the optimistic lock is told what the first one did. */
-  private Snapshot guarded(long id, SignedIn me, Supplier<Snapshot> change) {
-    try {
-      return transaction.execute(status -> change.get());
-    } catch (OptimisticLockingFailureException second) {
-      throw stale(id);
+  /** Makes a change. The theme is locked in it; whoever comes second is told what the first one did. */
+  private Snapshot guarded(long id, Supplier<Snapshot> change) {
+    for (int i = 1; ; i++) {
+      try {
+        return transaction.execute(status -> change.get());
+      } catch (ConcurrencyFailureException again) {
+        if (i == TRIES) {
+          throw stale(id);
+        }
+      }
     }
   }
 }

@@ -9,8 +9,8 @@ import org.calmpalette.app.demo.OwnThemes;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
-import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.page.Paths;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -41,16 +41,13 @@ class ThemesController {
     this.notices = notices;
   }
 
-  /** A theme in the list, with the address of its first page's preview. */
-  public record Listed(OpenTheme open, String picture) {}
+  /** A theme in the list, with the address of its first page's preview; null where it has no page. */
+  public record Listed(ThemeService.Listed theme, String picture) {}
 
   @GetMapping
   String list(@AuthenticationPrincipal SignedIn me, Model model) {
-    List<Listed> listed = themes.all(me).stream().map(open -> {
-      Strip strip = Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), "index.html", null);
-      return new Listed(open, strip.page().isEmpty() ? null : strip.base() + strip.page());
-    }).toList();
-    model.addAttribute("themes", listed);
+    model.addAttribute("themes", themes.all(me).stream().map(t -> new Listed(t,
+        t.first().isEmpty() ? null : addresses.ofSnapshot(t.head().id()) + Paths.address(t.first()))).toList());
     return "themes/themes";
   }
 
@@ -130,7 +127,7 @@ class ThemesController {
 
   @PostMapping("/{id}/remove")
   String remove(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-    String name = themes.open(id, me).stored().name();
+    String name = themes.stored(id, me).name();
     themes.remove(id, me);
     notices.done("Removed the theme " + name);
     return "redirect:/themes";

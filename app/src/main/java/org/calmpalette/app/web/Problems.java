@@ -5,6 +5,9 @@ import jakarta.servlet.http.HttpServletResponse;
 import org.calmpalette.core.BadInputException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DataAccessException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
@@ -32,6 +35,21 @@ class Problems {
   String tooLarge(HttpServletRequest request, HttpServletResponse response, Model model) {
     return tell(HttpStatus.CONTENT_TOO_LARGE, "The file is larger than 100 MB.",
         "Leave out what the site does not show, such as pictures in print resolution.", request, response, model);
+  }
+
+  @ExceptionHandler(TooManyException.class)
+  String tooMany(TooManyException e, HttpServletRequest request, HttpServletResponse response, Model model) {
+    response.setHeader("Retry-After", String.valueOf(e.seconds()));
+    return tell(HttpStatus.TOO_MANY_REQUESTS, e.getMessage(), "Wait " + e.seconds() + (e.seconds() == 1 ? " second" : " seconds")
+        + ", then try once more. Nothing was changed.", request, response, model);
+  }
+
+  /** Deadlocks that stay after several tries, and what two people did at the same moment. */
+  @ExceptionHandler({ConcurrencyFailureException.class, DataIntegrityViolationException.class})
+  String second(DataAccessException e, HttpServletRequest request, HttpServletResponse response, Model model) {
+    LOG.warn("{} {} came second", request.getMethod(), request.getRequestURI(), e);
+    return tell(HttpStatus.CONFLICT, "Somebody else changed the same thing at the same moment.", "Load the page again, then try once more.",
+        request, response, model);
   }
 
   private String tell(HttpStatus status, String message, String mend, HttpServletRequest request,

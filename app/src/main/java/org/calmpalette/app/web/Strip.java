@@ -4,6 +4,7 @@ import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.Arrays;
 import java.util.List;
+import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.theme.Theme;
@@ -19,6 +20,11 @@ import tools.jackson.databind.json.JsonMapper;
  * @param together whether the frames scroll together
  */
 public record Strip(String base, String page, List<String> pages, List<Window> windows, String bands, boolean together) {
+  /** Address of the page that is shown. */
+  public String address() {
+    return page.isEmpty() ? "about:blank" : base + Paths.address(page);
+  }
+
   /** One frame: its width in CSS px and the band that it stands for. */
   public record Window(int width, String band) {}
 

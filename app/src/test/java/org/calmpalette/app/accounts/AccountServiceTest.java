@@ -3,41 +3,45 @@ package org.calmpalette.app.accounts;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.ArgumentMatchers.any;
-import static org.mockito.ArgumentMatchers.eq;
+import static org.mockito.Mockito.doReturn;
+import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.spy;
+import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
+import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.app.CalmProperties;
 import org.calmpalette.core.BadInputException;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.springframework.security.authentication.LockedException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.session.FindByIndexNameSessionRepository;
+import org.springframework.session.Session;
 
 class AccountServiceTest {
   private final AccountRepository accounts = mock(AccountRepository.class);
-  private final SignInAttemptRepository attempts = mock(SignInAttemptRepository.class);
+  private final MakerInvitationRepository invitations = mock(MakerInvitationRepository.class);
+  @SuppressWarnings("unchecked")
+  private final FindByIndexNameSessionRepository<Session> sessions = mock(FindByIndexNameSessionRepository.class);
   private final PasswordEncoder passwords = PasswordEncoderFactories.createDelegatingPasswordEncoder();
 
   @BeforeEach
   void keepWhatIsSaved() {
-    when(accounts.save(any())).thenAnswer(call -> {
-      Account account = call.getArgument(0);
-      Account kept = mock(Account.class);
-      when(kept.id()).thenReturn(7L);
-      when(kept.signIn()).thenReturn(account.signIn());
-      when(kept.name()).thenReturn(account.name());
-      when(kept.role()).thenReturn(account.role());
-      when(kept.passwordHash()).thenReturn(account.passwordHash());
-      return kept;
+    when(accounts.saveAndFlush(any())).thenAnswer(call -> {
+      Account account = spy((Account) call.getArgument(0));
+      doReturn(7L).when(account).id();
+      return account;
     });
   }
 
   private AccountService service(boolean demo) {
-    return new AccountService(accounts, attempts, passwords, new CalmProperties(demo, "a-demo-password", ""));
+    return new AccountService(accounts, invitations, passwords, new CalmProperties(demo, "a-demo-password", ""), sessions);
   }
 
   @Test
@@ -73,9 +77,35 @@ class AccountServiceTest {
   }
 
   @Test
-  void manyFailuresLockANameForAWhile() {
-    when(attempts.countByAccountNameAndAtAfter(eq("ida"), any())).thenReturn(8L);
-    assertThatThrownBy(() -> service(true).loadUserByUsername("ida")).isInstanceOf(LockedException.class);
-    assertThatThrownBy(() -> service(true).loadUserByUsername("other")).isInstanceOf(UsernameNotFoundException.class);
+  void namesAreComparedInOneSpelling() {
+    SignedIn made = service(false).create("P\u0061\u0301ula", "P", "long enough words", Role.OWNER);
+    assertThat(made.signIn()).as("an accent of its own and one in the letter are one name").isEqualTo("p\u00e1ula");
+    assertThat(service(false).create("a".repeat(100), "A", "long enough words", Role.OWNER).signIn()).hasSize(100);
+    assertThatThrownBy(() -> service(false).create("a".repeat(101), "A", "long enough words", Role.OWNER)).hasMessageContaining("cannot be a sign-in name");
+    assertThatThrownBy(() -> service(false).create("mara", "A".repeat(101), "long enough words", Role.OWNER)).hasMessageContaining("too long");
+  }
+
+  @Test
+  void whoLosesARaceForANameIsToldSo() {
+    doThrow(new DataIntegrityViolationException("duplicate")).when(accounts).saveAndFlush(any());
+    assertThatThrownBy(() -> service(false).create("mara", "M", "long enough words", Role.OWNER)).isInstanceOf(BadInputException.class).hasMessageContaining("taken");
+  }
+
+  @Test
+  void aChangedPasswordEndsAllOtherSessions() {
+    Account mara = mock(Account.class);
+    when(mara.signIn()).thenReturn("mara");
+    String hash = passwords.encode("long enough words");
+    when(mara.passwordHash()).thenReturn(hash);
+    when(accounts.findById(7L)).thenReturn(Optional.of(mara));
+    when(sessions.findByPrincipalName("mara")).thenReturn(Map.of("this", mock(Session.class), "other", mock(Session.class)));
+    SignedIn me = new SignedIn(7, "mara", "M", Role.MAKER, "");
+    assertThatThrownBy(() -> service(true).changePassword(me, "not that one", "another long one", "this")).hasMessageContaining("another one");
+    assertThatThrownBy(() -> service(true).changePassword(me, "long enough words", "short", "this")).hasMessageContaining("too few");
+    service(true).changePassword(me, "long enough words", "another long one", "this");
+    verify(sessions).deleteById("other");
+    verify(sessions, never()).deleteById("this");
+    when(mara.isDemo()).thenReturn(true);
+    assertThatThrownBy(() -> service(true).changePassword(me, "long enough words", "another long one", "this")).hasMessageContaining("demo");
   }
 }

@@ -87,6 +87,8 @@ public final class BoundPage {
     return Optional.of(out.toString().replaceAll(" *\\n *", "\n").strip());
   }
 
+  private static final Set<String> TEXT_ALONE = Set.of("title", "textarea");
+
   private List<Edit> inside(Element around, Set<String> bands) {
     List<Edit> edits = new ArrayList<>();
     Element copied = null;
@@ -156,8 +158,9 @@ public final class BoundPage {
 
   private String written(Element e, Map<Binding, Value> here, Set<String> in, Set<String> hidden, Set<String> bands, boolean copy) {
     String tag = without(without(text.substring(e.sourceRange().startPos(), e.sourceRange().endPos()), IN), HIDDEN);
-    boolean closes = e.endSourceRange().isTracked() && e.endSourceRange().startPos() >= e.sourceRange().endPos();
-    int innerEnd = closes ? e.endSourceRange().startPos() : e.sourceRange().endPos();
+    Optional<Page.Span> contents = page.inside(e);
+    boolean closes = contents.isPresent();
+    int innerEnd = contents.map(Page.Span::end).orElse(e.sourceRange().endPos());
     String inner = text.substring(e.sourceRange().endPos(), innerEnd);
     String close = closes ? text.substring(innerEnd, e.endSourceRange().endPos()) : "";
     String file = page.source().file();
@@ -168,7 +171,8 @@ public final class BoundPage {
         case TEXT -> {
           String wanted = ((Value.Text) v).text();
           replaced = plainText(e).filter(t -> t.equals(wanted)).isEmpty();
-          inner = replaced ? html(wanted).replace("\n", "<br>") : inner;
+          // In a title or a field a tag would be read as text.
+          inner = replaced ? html(wanted).replace("\n", TEXT_ALONE.contains(e.normalName()) ? "\n" : "<br>") : inner;
         }
         case SRC -> tag = v instanceof Value.Text t ? source(tag, "src", t.text(), e, file)
             : source(source(tag, "src", ((Value.Parts) v).text("src"), e, file), "poster", ((Value.Parts) v).text("poster"), e, file);

@@ -48,7 +48,12 @@ public final class SettingSheets {
     if (pagesAreBound) {
       out.append(pageRules(palette.bands()));
     }
-    return out.toString();
+    return named(out.toString());
+  }
+
+  /** Names the encoding where it matters: without it a sheet is read in the encoding of the page that links it. */
+  private static String named(String css) {
+    return css.chars().allMatch(c -> c < 0x80) ? css : "@charset \"utf-8\";\n" + css;
   }
 
   private static String registered(Palette palette) {
@@ -65,7 +70,7 @@ public final class SettingSheets {
   /** Only what differs from the defaults, for the window widths at which it does. */
   static String choices(Effective defaults, Effective chosen) {
     String css = differences(defaults, chosen, Paths::address);
-    return css.isEmpty() ? NONE : css;
+    return css.isEmpty() ? NONE : named(css);
   }
 
   private static String differences(Effective defaults, Effective chosen, UnaryOperator<String> address) {
@@ -142,6 +147,16 @@ public final class SettingSheets {
   public static String trial(Effective values, Band band, UnaryOperator<String> address) {
     StringBuilder out = new StringBuilder(registered(values.palette()));
     block(out, "", properties(values, band, address));
+    return out.toString();
+  }
+
+  /** Of that, only what differs from other values. */
+  public static String trial(Effective from, Effective values, Band band, UnaryOperator<String> address) {
+    Map<String, String> before = properties(from, band, address);
+    Map<String, String> here = properties(values, band, address);
+    here.entrySet().removeIf(e -> e.getValue().equals(before.get(e.getKey())));
+    StringBuilder out = new StringBuilder();
+    block(out, "", here);
     return out.toString();
   }
 

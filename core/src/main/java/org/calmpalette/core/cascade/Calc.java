@@ -143,7 +143,9 @@ final class Calc {
   }
 
   private static Sum scaled(Sum s, double by) {
-    return new Sum(s.px() * by, s.percent() * by, s.number(), s.needsLayout());
+    // What is not there stays away, even times infinity.
+    double px = s.px() == 0 && s.percent() != 0 ? 0 : s.px() * by;
+    return new Sum(px, s.percent() == 0 ? 0 : s.percent() * by, s.number(), s.needsLayout());
   }
 
   private Sum sum(List<Part> parts, int depth) {

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
 import org.jsoup.nodes.Element;
 
@@ -17,6 +18,7 @@ public final class ElementStyle {
   private final List<Applied> matched;
   private final Variables variables;
   private final Map<String, List<Applied>> byLonghand = new HashMap<>();
+  private final Map<String, List<Applied>> custom = new HashMap<>();
   private final Map<String, String> computed = new HashMap<>();
   private FontSize fontSize;
 
@@ -26,10 +28,12 @@ public final class ElementStyle {
     this.element = element;
     this.parent = parent;
     this.pseudoElement = pseudoElement;
+    Budget.step();
     this.matched = page.matched(element, pseudoElement);
     Map<String, String> declared = new HashMap<>();
     for (Applied a : matched) {
       if (a.property().startsWith("--")) {
+        custom.computeIfAbsent(a.property(), k -> new ArrayList<>(1)).add(a);
         declared.put(a.property(), TypedVariables.absolute(page.registered().get(a.property()), a));
       }
     }
@@ -88,6 +92,11 @@ public final class ElementStyle {
 
   PageStyles page() {
     return page;
+  }
+
+  /** The declarations of a custom property on the element itself, the weaker first. */
+  List<Applied> customDeclarations(String name) {
+    return custom.getOrDefault(name, List.of());
   }
 
   List<Applied> matchedDeclarations() {
@@ -189,6 +198,7 @@ public final class ElementStyle {
   public String computed(String longhand) {
     String known = computed.get(longhand);
     if (known == null) {
+      Budget.step();
       known = Computation.of(this, longhand);
       computed.put(longhand, known);
     }
@@ -214,7 +224,7 @@ public final class ElementStyle {
   }
 
   Lengths.Base base() {
-    Element root = element.ownerDocument() == null ? element : element.ownerDocument().selectFirst("html");
+    Element root = page.root();
     double rem = root == null || root == element && pseudoElement == null ? fontSize().px() : page.of(root).fontSize().px();
     return new Lengths.Base(fontSize().px(), rem, page.window());
   }

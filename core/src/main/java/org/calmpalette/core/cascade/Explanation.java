@@ -1,11 +1,16 @@
 package org.calmpalette.core.cascade;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Deque;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.selector.Specificity;
 import org.jsoup.nodes.Element;
 
@@ -79,8 +84,11 @@ public record Explanation(Element element, String property, String value, Cause 
       // What stands on the element itself hands the decision on.
       style.winner(property).ifPresent(own -> beaten.add(0, cause(own.applied(), "inherits: " + own.value())));
     }
+    Set<Applied> taken = Collections.newSetFromMap(new IdentityHashMap<>());
+    taken.addAll(candidates);
     for (Applied a : decider.matchedDeclarations()) {
-      if (sets(a, property) && !candidates.contains(a)) {
+      Budget.step();
+      if (sets(a, property) && !taken.contains(a)) {
         beaten.add(cause(a, "invalid"));
       }
     }
@@ -100,6 +108,8 @@ public record Explanation(Element element, String property, String value, Cause 
     return new Explanation(style.element(), property, value, won == null ? null : cause(won, particular), beaten,
         won == null || decider == style ? null : decider.element(), List.copyOf(through));
   }
+
+  private static final int MOST_STEPS = 100;
 
   private static boolean inherits(ElementStyle.Winner winner, String property) {
     return winner.value().equals("inherit") || winner.value().equals("unset") && Properties.isInherited(property);
@@ -136,18 +146,28 @@ public record Explanation(Element element, String property, String value, Cause 
   }
 
   private static List<Applied> declarations(ElementStyle style, String name) {
-    return style.matchedDeclarations().stream().filter(a -> a.property().equals(name)).toList();
+    return style.customDeclarations(name);
   }
 
+  /** The custom properties on the way, in the order in which they are met; of long chains the first ones. */
   private static void follow(ElementStyle style, String value, Set<String> through) {
-    for (String name : Variables.read(value)) {
-      if (through.add(name)) {
-        for (ElementStyle s = style; s != null; s = s.parent()) {
-          List<Applied> declared = declarations(s, name);
-          if (!declared.isEmpty()) {
-            follow(s, declared.get(declared.size() - 1).value(), through);
-            break;
+    record Step(ElementStyle style, String name) {}
+    Deque<Step> open = new ArrayDeque<>();
+    Variables.read(value).forEach(n -> open.add(new Step(style, n)));
+    while (!open.isEmpty() && through.size() < MOST_STEPS) {
+      Step step = open.poll();
+      Budget.step();
+      if (!through.add(step.name())) {
+        continue;
+      }
+      for (ElementStyle s = step.style(); s != null; s = s.parent()) {
+        List<Applied> declared = declarations(s, step.name());
+        if (!declared.isEmpty()) {
+          List<String> next = Variables.read(declared.get(declared.size() - 1).value());
+          for (int i = next.size() - 1; i >= 0; i--) {
+            open.addFirst(new Step(s, next.get(i)));
           }
+          break;
         }
       }
     }

@@ -1,6 +1,7 @@
 package org.calmpalette.core.cascade;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
@@ -10,7 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.IntConsumer;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
@@ -77,22 +78,34 @@ public final class Fates {
     }
   }
 
+  /** Decides whether and how far a page is looked at. */
+  public interface EachPage {
+    void look(int number, Page page, Runnable look);
+
+    EachPage ALL = (number, page, look) -> look.run();
+  }
+
   private Fates() {}
 
   /**
    * The fates of all declarations in sheets that the pages load, in the order of the sheets.
    *
-   * @param progress hears which page is looked at, from 1
+   * @param each hears of each page, with its number from 1, and has it looked at; what it does not look at does not count
    */
-  public static Map<Key, Fate> of(List<Page> pages, PageStyles.Library library, IntConsumer progress) {
+  public static Map<Key, Fate> of(List<Page> pages, PageStyles.Library library, EachPage each) {
     Fates fates = new Fates();
     Map<SheetReader, RuleIndex> indexes = new IdentityHashMap<>();
     int number = 0;
     for (Page page : pages) {
-      progress.accept(++number);
-      PageStyles.Sheets sheets = library.of(page);
-      RuleIndex index = indexes.computeIfAbsent(sheets.reader(), fates::index);
-      fates.look(page, sheets, index);
+      each.look(++number, page, () -> {
+        PageStyles.Sheets sheets = library.of(page);
+        RuleIndex index = indexes.get(sheets.reader());
+        if (index == null) {
+          index = fates.index(sheets.reader());
+          indexes.put(sheets.reader(), index);
+        }
+        fates.look(page, sheets, index);
+      });
     }
     Map<Key, Fate> all = new LinkedHashMap<>();
     fates.tallies.forEach((key, t) -> all.put(key, fates.fate(t)));
@@ -118,6 +131,7 @@ public final class Fates {
     RuleIndex index = new RuleIndex();
     int order = 0;
     for (FlatRule rule : reader.rules) {
+      Budget.step();
       for (Node.Declaration d : rule.declarations()) {
         Applied a = new Applied(rule, d, d.property(), rule.source().sheet().value(d), d.important(),
             rule.source().origin(), 0, 0, rule.selectors().mostSpecific(), 0);
@@ -186,7 +200,15 @@ public final class Fates {
         }
       }
     }
+    Map<String, List<Held>> steady = new HashMap<>();
+    byLonghand.forEach((longhand, held) -> {
+      List<Held> sorted = new ArrayList<>(held);
+      sorted.sort(Comparator.comparing(Held::steady, Comparator.nullsFirst(Applied.STRENGTH)).reversed());
+      steady.put(longhand, sorted);
+      held.sort(Comparator.comparing(Held::strongest, Applied.STRENGTH).reversed());
+    });
     for (Held h : all) {
+      Budget.step();
       Applied a = h.strongest();
       if (a.origin() != Origin.AUTHOR) {
         continue;
@@ -200,7 +222,7 @@ public final class Fates {
       Applied by = null;
       boolean beaten = true;
       for (String l : Properties.longhands(a.property())) {
-        Optional<Applied> stronger = stronger(byLonghand.get(l), h);
+        Optional<Applied> stronger = stronger(steady.get(l), h);
         beaten &= stronger.isPresent();
         by = stronger.orElse(by);
         tally.importantNeeded |= a.important() && isImportanceNeeded(byLonghand.get(l), h);
@@ -215,24 +237,32 @@ public final class Fates {
     }
   }
 
-  /** The strongest declaration that holds whenever another does, and is stronger. */
-  private static Optional<Applied> stronger(List<Held> others, Held than) {
-    Applied best = null;
-    for (Held h : others) {
+  /**
+   * The strongest declaration that holds whenever another does, and is stronger.
+   *
+   * @param steady the declarations by how strong they are in any state, the strongest first
+   */
+  private static Optional<Applied> stronger(List<Held> steady, Held than) {
+    for (Held h : steady) {
       Applied a = h.steady();
-      if (a != null && h != than && Applied.STRENGTH.compare(a, best == null ? than.strongest() : best) > 0
-          && than.strongest().rule().conditions().containsAll(a.rule().conditions())) {
-        best = a;
+      Budget.step();
+      if (a == null || Applied.STRENGTH.compare(a, than.strongest()) <= 0) {
+        return Optional.empty();
+      }
+      if (h != than && than.strongest().rule().conditions().containsAll(a.rule().conditions())) {
+        return Optional.of(a);
       }
     }
-    return Optional.ofNullable(best);
+    return Optional.empty();
   }
 
-  private static boolean isImportanceNeeded(List<Held> others, Held important) {
+  /** @param strongest the declarations by how strong they may be at most, the strongest first */
+  private static boolean isImportanceNeeded(List<Held> strongest, Held important) {
     Applied a = important.weakest();
     Applied normal = new Applied(a.rule(), a.declaration(), a.property(), a.value(), false, a.origin(), a.layerRank(),
         a.proximity(), a.specificity(), a.order());
-    return others.stream().anyMatch(h -> h != important && Applied.STRENGTH.compare(h.strongest(), normal) > 0);
+    Held other = strongest.get(0) == important && strongest.size() > 1 ? strongest.get(1) : strongest.get(0);
+    return other != important && Applied.STRENGTH.compare(other.strongest(), normal) > 0;
   }
 
   private boolean isUnderstood(Applied a) {

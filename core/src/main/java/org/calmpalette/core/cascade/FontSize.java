@@ -20,6 +20,7 @@ record FontSize(double px, int keyword, boolean absolute, boolean monospace) {
   private static final double[] MONOSPACE_SIZES = {9, 9, 10, 13, 16, 18, 24, 32};
   private static final double RATIO = 13.0 / 16;
   private static final int MEDIUM = 3;
+  private static final double LARGEST = 10_000;
 
   static FontSize of(ElementStyle style) {
     FontSize parent = style.parent() == null ? new FontSize(16, MEDIUM, false, false) : style.parent().fontSize();
@@ -43,7 +44,8 @@ record FontSize(double px, int keyword, boolean absolute, boolean monospace) {
     Part part = Part.read(value).get(0);
     double rem = style.isRoot() ? 16 : style.page().of(root(style)).fontSize().px();
     Optional<Lengths.Sum> sum = Lengths.sum(part, new Lengths.Base(parent.px(), rem, style.page().window()));
-    double px = Math.max(0, sum.map(s -> s.px() + s.percent() / 100 * parent.px()).orElse(parent.px()));
+    // Chromium draws no larger text than this.
+    double px = Math.min(LARGEST, Math.max(0, sum.map(s -> s.px() + s.percent() / 100 * parent.px()).orElse(parent.px())));
     boolean relative = part.kind() == Part.Kind.PERCENTAGE
         || part.kind() == Part.Kind.DIMENSION && Set.of("em", "ex", "ch", "rem", "lh", "cap", "ic").contains(part.name());
     boolean absolute = parent.absolute() || !relative;

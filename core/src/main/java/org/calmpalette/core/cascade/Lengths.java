@@ -96,10 +96,15 @@ final class Lengths {
   /** A math function; percentages inside min() and its kin next to lengths need layout and give an empty answer. */
   static Optional<Sum> math(Part part, Base base) {
     try {
-      return Optional.of(new Calc(base).function(part, 0));
+      return Optional.of(censored(new Calc(base).function(part, 0)));
     } catch (Calc.NotDecided e) {
       return Optional.empty();
     }
+  }
+
+  /** What is no number at the top of a calculation is 0: CSS Values 4, section 10.9.1. */
+  private static Sum censored(Sum s) {
+    return Double.isNaN(s.px()) || Double.isNaN(s.percent()) ? new Sum(0, 0, s.number(), false) : s;
   }
 
   /** Whether a part is a length, percentage or a sum, without knowing what units refer to. */
@@ -128,17 +133,33 @@ final class Lengths {
         || p.kind() == Part.Kind.FUNCTION || p.kind() == Part.Kind.BLOCK);
   }
 
+  /** The longest length that layout knows, in px: Chromium counts 64ths of a pixel in 32 bits. */
+  private static final double LONGEST = 33_554_432;
+  private static final java.math.MathContext SIX_DIGITS = new java.math.MathContext(6);
+
   /** As browsers write a length: six significant digits of single precision, without needless zeros. */
   static String px(double px) {
-    return number(px) + "px";
+    return number(clamped(px)) + "px";
   }
 
+  static double clamped(double px) {
+    return Math.max(-LONGEST, Math.min(LONGEST, px));
+  }
+
+  /** What is beyond single precision, infinity too, is its largest number: CSS Values 4, section 10.12. */
   static String number(double value) {
-    float single = (float) value;
-    if (single == 0) {
+    float single = (float) Math.max(-Float.MAX_VALUE, Math.min(Float.MAX_VALUE, value));
+    if (single == 0 || Float.isNaN(single)) {
       return "0";
     }
-    return new java.math.BigDecimal(single).round(new java.math.MathContext(6)).stripTrailingZeros().toPlainString();
+    java.math.BigDecimal rounded = new java.math.BigDecimal(single).round(SIX_DIGITS).stripTrailingZeros();
+    int exponent = rounded.precision() - rounded.scale() - 1;
+    if (exponent < 6) {
+      return rounded.toPlainString();
+    }
+    String digits = rounded.unscaledValue().abs().toString();
+    return (rounded.signum() < 0 ? "-" : "") + digits.charAt(0) + (digits.length() > 1 ? "." + digits.substring(1) : "")
+        + String.format(java.util.Locale.ROOT, "e+%02d", exponent);
   }
 
   static String text(Sum sum) {

@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -32,6 +33,7 @@ public final class PageStyles {
   private final Page page;
   private final Window window;
   private final SelectorMatcher matcher;
+  private final Element root;
   private final SheetReader sheets;
   private final Prepared prepared;
   private final Map<Element, ElementStyle> styles = new IdentityHashMap<>();
@@ -43,6 +45,12 @@ public final class PageStyles {
     this.sheets = sheets;
     this.prepared = prepared;
     this.matcher = new SelectorMatcher(page.document(), states);
+    this.root = page.document().firstElementChild();
+  }
+
+  /** The root element; null on an empty page. */
+  Element root() {
+    return root;
   }
 
   /** Rules made ready for one window, shared by all pages that load the same sheets. */
@@ -51,6 +59,16 @@ public final class PageStyles {
     final RuleIndex unmet = new RuleIndex();
     final Map<FlatRule, List<Condition>> failing = new IdentityHashMap<>();
     final Map<String, Integer> layers;
+
+    /** Only what may decide a longhand. */
+    Prepared(Prepared all, String longhand) {
+      layers = all.layers;
+      all.index.each(e -> {
+        if (concerns(e.rule(), longhand)) {
+          index.add(e);
+        }
+      });
+    }
 
     Prepared(SheetReader sheets, Window window) {
       layers = sheets.layerOrder();
@@ -72,6 +90,35 @@ public final class PageStyles {
     }
   }
 
+  /** Rules made ready for the windows that were asked for last. A request may name any width, so few are kept. */
+  private static final class Windows {
+    private static final int MOST = 6;
+    private final SheetReader sheets;
+    private final Map<Window, Prepared> latest = new LinkedHashMap<>(16, 0.75f, true) {
+      @Override
+      protected boolean removeEldestEntry(Map.Entry<Window, Prepared> eldest) {
+        return size() > MOST;
+      }
+    };
+
+    Windows(SheetReader sheets) {
+      this.sheets = sheets;
+    }
+
+    synchronized Prepared of(Window window) {
+      Prepared known = latest.get(window);
+      if (known == null) {
+        known = new Prepared(sheets, window);
+        latest.put(window, known);
+      }
+      return known;
+    }
+  }
+
+  private static boolean concerns(FlatRule rule, String longhand) {
+    return rule.declarations().stream().anyMatch(d -> d.isCustom() || d.property().equals("all") || Properties.longhands(d.property()).contains(longhand));
+  }
+
   private static SheetReader browser() {
     try (InputStream in = PageStyles.class.getResourceAsStream("browser.css")) {
       SourceText text = SourceText.stylesheet("the browser's own sheet", in.readAllBytes());
@@ -87,16 +134,16 @@ public final class PageStyles {
   public static final class Sheets {
     private final Page page;
     private final SheetReader reader;
-    private final Map<Window, Prepared> prepared;
+    private final Windows prepared;
 
-    private Sheets(Page page, SheetReader reader, Map<Window, Prepared> prepared) {
+    private Sheets(Page page, SheetReader reader, Windows prepared) {
       this.page = page;
       this.reader = reader;
       this.prepared = prepared;
     }
 
     public PageStyles in(Window window, States states) {
-      return new PageStyles(page, reader, prepared.computeIfAbsent(window, w -> new Prepared(reader, w)), window, states);
+      return new PageStyles(page, reader, prepared.of(window), window, states);
     }
 
     /** Paths of sheets that are named and not there. */
@@ -115,18 +162,18 @@ public final class PageStyles {
 
   /** The stylesheets of a theme's pages. What several pages load is read once. Safe for use by several threads. */
   public static final class Library {
-    private final Function<String, Optional<byte[]>> files;
+    private final Function<String, Optional<Stylesheet>> files;
     private final List<String> first;
     private final List<String> last;
     private final Map<String, Optional<SheetSource>> read = new HashMap<>();
     private final Map<List<String>, Sheets> known = new HashMap<>();
 
     /**
-     * @param files gives the bytes of a stylesheet by its path; empty if it is not there
+     * @param files gives a stylesheet by its path; empty if it is not there
      * @param first paths of sheets that every page loads before its own, unless it links to them itself
      * @param last likewise, after its own
      */
-    public Library(Function<String, Optional<byte[]>> files, List<String> first, List<String> last) {
+    public Library(Function<String, Optional<Stylesheet>> files, List<String> first, List<String> last) {
       this.files = files;
       this.first = first;
       this.last = last;
@@ -139,9 +186,9 @@ public final class PageStyles {
           .toList();
       Sheets same = known.get(key);
       if (same == null) {
-        SheetReader reader = new SheetReader(path -> source(path).map(SheetSource::file));
+        SheetReader reader = new SheetReader(this::source);
         named.forEach(n -> add(n, page, reader));
-        same = new Sheets(page, reader, new java.util.concurrent.ConcurrentHashMap<>());
+        same = new Sheets(page, reader, new Windows(reader));
         known.put(key, same);
       }
       return new Sheets(page, same.reader, same.prepared);
@@ -153,8 +200,7 @@ public final class PageStyles {
     }
 
     private synchronized Optional<SheetSource> source(String path) {
-      return read.computeIfAbsent(path, p -> files.apply(p).map(b -> SourceText.stylesheet(p, b))
-          .map(text -> new SheetSource(text, Stylesheet.read(text), 0, Origin.AUTHOR)));
+      return read.computeIfAbsent(path, p -> files.apply(p).map(sheet -> new SheetSource(sheet.source(), sheet, 0, Origin.AUTHOR)));
     }
 
     /** @param style null for a link */
@@ -197,7 +243,7 @@ public final class PageStyles {
    * @param files gives the bytes of a stylesheet by its path; empty if it is not there
    */
   public static Sheets sheets(Page page, Function<String, Optional<byte[]>> files) {
-    return new Library(files, List.of(), List.of()).of(page);
+    return new Library(path -> files.apply(path).map(b -> Stylesheet.read(path, b)), List.of(), List.of()).of(page);
   }
 
   private static boolean isStylesheet(Element link) {
@@ -209,7 +255,36 @@ public final class PageStyles {
     return page;
   }
 
-  Window window() {
+  /**
+   * A declaration that decides a property.
+   *
+   * @param start offset of the declaration in its file
+   * @param value as written
+   */
+  public record Decider(String file, int start, String value) {}
+
+  /** For each element whose value of a longhand comes from a theme's rule, the declaration, on whichever element it stands. */
+  public Map<Element, Decider> deciders(String longhand) {
+    // Only rules that set the property, and custom properties that it may read, are tried.
+    PageStyles few = new PageStyles(page, sheets, new Prepared(prepared, longhand), window, matcher.states());
+    Map<Element, Decider> deciders = new IdentityHashMap<>();
+    boolean inherits = Properties.isInherited(longhand);
+    for (Element e : page.document().getAllElements()) {
+      Element parent = SelectorMatcher.parent(e);
+      ElementStyle.Winner own = e == page.document() ? null : few.of(e).winner(longhand).orElse(null);
+      boolean handedOn = own == null ? inherits : own.value().equals("inherit") || own.value().equals("unset") && inherits;
+      if (handedOn && parent != null && deciders.containsKey(parent)) {
+        deciders.put(e, deciders.get(parent));
+      } else if (own != null && own.applied().declaration() != null && own.applied().origin() == Origin.AUTHOR) {
+        Applied a = own.applied();
+        deciders.put(e, new Decider(a.rule().source().file().file(),
+            a.rule().source().offset() + a.rule().source().sheet().tokens().start(a.declaration().first()), a.value()));
+      }
+    }
+    return deciders;
+  }
+
+  public Window window() {
     return window;
   }
 

@@ -95,6 +95,10 @@ public final class Painting {
     return Properties.isComputed(longhand);
   }
 
+  public static boolean isInherited(String longhand) {
+    return Properties.isInherited(longhand);
+  }
+
   /** The longhand's value before anything declares it. */
   public static String initial(String longhand) {
     return Properties.initial(longhand);

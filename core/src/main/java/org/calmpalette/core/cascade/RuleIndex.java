@@ -28,6 +28,18 @@ final class RuleIndex {
     }
   }
 
+  void add(Entry entry) {
+    list(entry.selector()).add(entry);
+  }
+
+  /** Every entry, in no particular order. */
+  void each(Consumer<Entry> visitor) {
+    for (Map<String, List<Entry>> by : List.of(byId, byClass, byType)) {
+      by.values().forEach(list -> list.forEach(visitor));
+    }
+    others.forEach(visitor);
+  }
+
   private List<Entry> list(ComplexSelector selector) {
     List<Entry> byTypeOnly = null;
     for (Simple s : selector.subject().simples()) {

@@ -9,8 +9,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.Node;
-import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
@@ -22,11 +22,14 @@ import org.calmpalette.core.page.Paths;
  */
 final class SheetReader {
   private static final int MOST_IMPORTS_DEEP = 16;
+  /** Of all sheets of a page, an imported one counted each time: three times what a theme may have. */
+  private static final int MOST_RULES = 120_000;
+  private static final int MOST_IMPORTS = 500;
 
   /** A registered custom property: CSS Properties and Values 1. */
   record Registered(String syntax, boolean inherits, String initial) {}
 
-  private final Function<String, Optional<SourceText>> files;
+  private final Function<String, Optional<SheetSource>> files;
   final List<FlatRule> rules = new ArrayList<>();
   /** Names of layers in the order in which they were first named. */
   final Set<String> layers = new LinkedHashSet<>();
@@ -34,9 +37,10 @@ final class SheetReader {
   /** Sheets that are named and not there. */
   final List<String> missing = new ArrayList<>();
   private int anonymous;
+  private int imports;
 
-  /** @param files gives the text of a sheet by its path in the theme */
-  SheetReader(Function<String, Optional<SourceText>> files) {
+  /** @param files gives a sheet by its path in the theme */
+  SheetReader(Function<String, Optional<SheetSource>> files) {
     this.files = files;
   }
 
@@ -113,13 +117,18 @@ final class SheetReader {
     if (path.isEmpty() || importing.contains(path.get()) || importing.size() > MOST_IMPORTS_DEEP) {
       return;
     }
-    Optional<SourceText> text = files.apply(path.get());
-    if (text.isEmpty()) {
+    Optional<SheetSource> sheet = files.apply(path.get());
+    if (sheet.isEmpty()) {
       missing.add(path.get());
       return;
     }
     importing.add(path.get());
-    read(new SheetSource(text.get(), Stylesheet.read(text.get()), 0, source.origin()), inner, innerLayer, importing);
+    if (rules.size() > MOST_RULES || ++imports > MOST_IMPORTS) {
+      // Imports can multiply: ten sheets that all import each other have millions of ways round.
+      return;
+    }
+    Budget.step();
+    read(sheet.get(), inner, innerLayer, importing);
     importing.remove(importing.size() - 1);
   }
 

@@ -1,13 +1,19 @@
 package org.calmpalette.core.cascade;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.Iterator;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
@@ -18,7 +24,11 @@ import org.calmpalette.core.css.Tokens;
  */
 final class Variables {
   /** A value grown beyond this is taken as invalid, so that variables that double themselves stay harmless. */
-  private static final int LONGEST = 1_000_000;
+  private static final int LONGEST = 100_000;
+  /** A value nested deeper than this is taken as invalid: no reader of values has to follow it that deep. */
+  private static final int DEEPEST = 200;
+  /** Circles of more custom properties than this are found without going round them. */
+  private static final int LARGE_CIRCLE = 100;
 
   /** Turns the value of a registered property into its computed value; empty if it does not fit the syntax. */
   interface Registry {
@@ -26,6 +36,8 @@ final class Variables {
 
     Optional<String> computed(SheetReader.Registered registered, String value);
   }
+
+  private static final String GAP = "/**/";
 
   private final Variables parent;
   private final Map<String, String> declared;
@@ -43,6 +55,61 @@ final class Variables {
 
   /** The computed value of a custom property; empty if it is invalid or not set (the guaranteed-invalid value). */
   Optional<String> get(String name) {
+    Optional<String> known = resolved.get(name);
+    if (known != null) {
+      return known;
+    }
+    if (open.isEmpty()) {
+      prepare(name);
+      known = resolved.get(name);
+    }
+    return known != null ? known : find(name);
+  }
+
+  /**
+   * Works out what a custom property reads before it is asked for itself, the farthest first: chains of thousands of them
+   * are no deeper than one this way. Properties in a circle wait for {@link #find}.
+   */
+  private void prepare(String name) {
+    Deque<String> way = new ArrayDeque<>(List.of(name));
+    Map<String, Iterator<String>> left = new LinkedHashMap<>();
+    while (!way.isEmpty()) {
+      String at = way.peekLast();
+      Budget.step();
+      Iterator<String> reads = left.computeIfAbsent(at, n -> declared.containsKey(n) ? read(declared.get(n)).iterator() : Collections.emptyIterator());
+      if (reads.hasNext()) {
+        String next = reads.next();
+        if (!resolved.containsKey(next) && declared.containsKey(next)) {
+          if (!left.containsKey(next)) {
+            way.addLast(next);
+          } else if (way.contains(next)) {
+            circle(way, next);
+          }
+        }
+        continue;
+      }
+      way.removeLast();
+      if (!resolved.containsKey(at)) {
+        find(at);
+      }
+    }
+  }
+
+  private void circle(Deque<String> way, String from) {
+    List<String> round = new ArrayList<>();
+    for (Iterator<String> back = way.descendingIterator(); back.hasNext(); ) {
+      round.add(back.next());
+      if (round.get(round.size() - 1).equals(from)) {
+        break;
+      }
+    }
+    if (round.size() > LARGE_CIRCLE) {
+      circular.addAll(round);
+      round.forEach(n -> resolved.put(n, fallback(registry.get(n), n, true)));
+    }
+  }
+
+  private Optional<String> find(String name) {
     Optional<String> known = resolved.get(name);
     if (known != null) {
       return known;
@@ -113,7 +180,23 @@ final class Variables {
     Tokens tokens = Tokenizer.tokenize(value);
     StringBuilder out = new StringBuilder();
     boolean all = substitute(tokens, 0, tokens.size(), out);
-    return all && out.length() < LONGEST ? Optional.of(out.toString()) : Optional.empty();
+    Budget.made(out.length());
+    return all && out.length() < LONGEST && !isTooDeep(out) ? Optional.of(out.toString()) : Optional.empty();
+  }
+
+  private static boolean isTooDeep(CharSequence value) {
+    int depth = 0;
+    for (int i = 0; i < value.length(); i++) {
+      char c = value.charAt(i);
+      if (c == '(' || c == '[' || c == '{') {
+        if (++depth > DEEPEST) {
+          return true;
+        }
+      } else if (depth > 0 && (c == ')' || c == ']' || c == '}')) {
+        depth--;
+      }
+    }
+    return false;
   }
 
   static boolean mentions(String value) {
@@ -151,7 +234,7 @@ final class Variables {
       Optional<String> known = name.equals("var") ? get(tokens.value(property)) : environment(tokens.value(property));
       if (known.isPresent()) {
         // Between what was apart nothing may grow together: Custom Properties 1, section 3.
-        out.append(needsGap(out) ? "/**/" : "").append(known.get()).append("/**/");
+        out.append(needsGap(out) ? GAP : "").append(known.get()).append(known.get().endsWith(GAP) ? "" : GAP);
       } else if (!hasFallback || !substitute(tokens, comma + 1, last, out)) {
         return false;
       }

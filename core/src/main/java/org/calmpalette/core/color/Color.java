@@ -141,7 +141,7 @@ public record Color(ColorSpace space, double c0, double c1, double c2, double al
       return "none";
     }
     // Browsers keep single precision and write six significant digits.
-    return v == 0 ? "0" : new BigDecimal(v).round(new java.math.MathContext(6, RoundingMode.HALF_UP))
+    return v == 0 ? "0" : new BigDecimal(Math.max(-Float.MAX_VALUE, Math.min(Float.MAX_VALUE, v))).round(new java.math.MathContext(6, RoundingMode.HALF_UP))
         .stripTrailingZeros().toPlainString();
   }
 

@@ -105,7 +105,11 @@ final class ColorScanner {
     if (takeWord("none")) {
       return Double.NaN;
     }
-    return value(channels, index) / channels.divisor()[index];
+    double v = value(channels, index);
+    // What is no number at the top of a calculation is 0, and infinity the largest number: CSS Values 4, section 10.9.1.
+    boolean calculated = at > 0 && text.charAt(at - 1) == ')';
+    v = Double.isNaN(v) && calculated ? 0 : Math.max(-Float.MAX_VALUE, Math.min(Float.MAX_VALUE, v));
+    return channels.space().hueIndex() == index && Math.abs(v) == Float.MAX_VALUE ? 0 : v / channels.divisor()[index];
   }
 
   private double value(Channels channels, int index) {

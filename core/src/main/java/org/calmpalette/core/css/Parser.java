@@ -12,6 +12,8 @@ import java.util.List;
  */
 final class Parser {
   private static final int MOST_NESTED = 200;
+  /** A declaration that is passed over, since no reader of values should have to follow it that deep. */
+  private static final Node.Declaration TOO_DEEP = new Node.Declaration("", 0, 0, 0, 0, false);
 
   private final SourceText source;
   private final Tokens tokens;
@@ -86,7 +88,7 @@ final class Parser {
           int mark = at;
           Node declaration = consumeDeclaration();
           if (declaration != null) {
-            nodes.add(declaration);
+            add(nodes, declaration == TOO_DEEP ? null : declaration);
           } else {
             at = mark;
             add(nodes, consumeQualifiedRule(true, depth));
@@ -112,6 +114,11 @@ final class Parser {
       }
       if (type == TokenType.LEFT_BRACE) {
         int preludeEnd = trimEnd(preludeFirst, at);
+        if (isTooDeep(preludeFirst, preludeEnd)) {
+          fault(first, SyntaxFault.Kind.VALUE_TOO_DEEP);
+          consumeBlock(depth);
+          return null;
+        }
         List<Node> children = consumeBlock(depth);
         return new Node.AtRule(
             name, first, at, tokens.skipBlank(preludeFirst, preludeEnd), preludeEnd, true, children);
@@ -229,6 +236,10 @@ final class Parser {
       }
     }
     String property = custom ? name : name.toLowerCase(java.util.Locale.ROOT);
+    if (isTooDeep(valueFirst, valueEnd)) {
+      fault(first, SyntaxFault.Kind.VALUE_TOO_DEEP);
+      return TOO_DEEP;
+    }
     return new Node.Declaration(property, first, declarationEnd, valueFirst, valueEnd, important);
   }
 
@@ -250,6 +261,20 @@ final class Parser {
       fault(open, tokens.is(open, TokenType.LEFT_BRACE)
           ? SyntaxFault.Kind.UNCLOSED_BLOCK : SyntaxFault.Kind.UNCLOSED_BRACKET);
     }
+  }
+
+  private boolean isTooDeep(int first, int endToken) {
+    int depth = 0;
+    for (int i = first; i < endToken; i++) {
+      if (tokens.opens(i)) {
+        if (++depth > MOST_NESTED) {
+          return true;
+        }
+      } else if (depth > 0 && tokens.closes(i)) {
+        depth--;
+      }
+    }
+    return false;
   }
 
   private int trimEnd(int first, int endToken) {

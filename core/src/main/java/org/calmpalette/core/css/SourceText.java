@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.calmpalette.core.BadInputException;
 
 /**
  * A text file of a theme: its bytes, and the text they are read as. Edits are made on the text and land in the bytes,
@@ -24,11 +25,6 @@ public final class SourceText {
   private static final Pattern CSS_CHARSET = Pattern.compile("^@charset \"([^\"]*)\";");
   private static final Pattern META_CHARSET =
       Pattern.compile("<meta\\s[^>]*charset\\s*=\\s*[\"']?\\s*([-\\w:]+)", Pattern.CASE_INSENSITIVE);
-  /** The Encoding Standard reads these labels as windows-1252. */
-  private static final Map<String, String> LABELS = Map.of(
-      "iso-8859-1", "windows-1252", "latin1", "windows-1252", "l1", "windows-1252", "us-ascii", "windows-1252",
-      "ascii", "windows-1252", "utf-16", "utf-8", "utf-16le", "utf-8", "utf-16be", "utf-8");
-
   private final String file;
   private final byte[] bytes;
   private final Charset charset;
@@ -52,8 +48,8 @@ public final class SourceText {
   public static SourceText stylesheet(String file, byte[] bytes) {
     return withBom(file, bytes).orElseGet(() -> {
       Matcher label = CSS_CHARSET.matcher(ascii(bytes, 1024));
-      Charset charset = label.find() ? charset(label.group(1)) : StandardCharsets.UTF_8;
-      return new SourceText(file, bytes, charset, 0);
+      Charset charset = label.find() ? Encodings.of(file, label.group(1)).orElse(StandardCharsets.UTF_8) : StandardCharsets.UTF_8;
+      return readable(new SourceText(file, bytes, charset, 0));
     });
   }
 
@@ -64,12 +60,21 @@ public final class SourceText {
   public static SourceText page(String file, byte[] bytes) {
     return withBom(file, bytes).orElseGet(() -> {
       Matcher label = META_CHARSET.matcher(ascii(bytes, 1024));
-      if (label.find()) {
-        return new SourceText(file, bytes, charset(label.group(1)), 0);
+      Optional<Charset> named = label.find() ? Encodings.of(file, label.group(1)) : Optional.empty();
+      if (named.isPresent()) {
+        return readable(new SourceText(file, bytes, named.get(), 0));
       }
       SourceText utf8 = new SourceText(file, bytes, StandardCharsets.UTF_8, 0);
-      return utf8.isMalformed() ? new SourceText(file, bytes, charset("windows-1252"), 0) : utf8;
+      return readable(utf8.isMalformed() ? new SourceText(file, bytes, Encodings.FALLBACK, 0) : utf8);
     });
+  }
+
+  /** @throws UnreadableException if every second character is a NUL: UTF-16 or UTF-32 that does not say so */
+  private static SourceText readable(SourceText text) {
+    if (text.looksLikeUtf16WithoutBom()) {
+      throw new UnreadableException(text.file, "It is UTF-16 or UTF-32 without a byte order mark, which browsers read as rubbish.");
+    }
+    return text;
   }
 
   /** A text of our own, in UTF-8. */
@@ -94,12 +99,18 @@ public final class SourceText {
     return new String(bytes, 0, Math.min(bytes.length, most), StandardCharsets.ISO_8859_1);
   }
 
-  private static Charset charset(String label) {
-    String name = label.strip().toLowerCase(Locale.ROOT);
-    try {
-      return Charset.forName(LABELS.getOrDefault(name, name));
-    } catch (IllegalArgumentException e) {
-      return StandardCharsets.UTF_8;
+  /** The text of a file cannot be told, because browsers do not read its encoding. */
+  public static final class UnreadableException extends BadInputException {
+    private final String why;
+
+    UnreadableException(String file, String why) {
+      super(file + ": " + why, "Save it as UTF-8.");
+      this.why = why;
+    }
+
+    /** A sentence that speaks of the file as "it". */
+    public String why() {
+      return why;
     }
   }
 

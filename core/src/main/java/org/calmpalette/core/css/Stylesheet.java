@@ -24,6 +24,25 @@ public record Stylesheet(SourceText source, Tokens tokens, List<Node> rules, Lis
     return Parser.parseDeclarations(source);
   }
 
+  /** How many selectors its rules have, counted by their commas. */
+  public int selectors() {
+    return selectors(rules);
+  }
+
+  private int selectors(List<Node> nodes) {
+    int count = 0;
+    for (Node node : nodes) {
+      if (node instanceof Node.StyleRule rule) {
+        count++;
+        for (int i = rule.preludeFirst(); i < rule.preludeEnd(); i++) {
+          count += tokens.is(i, TokenType.COMMA) ? 1 : 0;
+        }
+      }
+      count += node instanceof Node.Rule rule ? selectors(rule.children()) : 0;
+    }
+    return count;
+  }
+
   /** The characters of a run of tokens, as written. */
   public String text(int firstToken, int endToken) {
     return firstToken >= endToken ? ""

@@ -24,7 +24,8 @@ public record SyntaxFault(int offset, Kind kind) {
     NO_BLOCK("This selector is followed by no { }, so browsers ignore it.", "Give it a block, or take it away."),
     BAD_DECLARATION("This is not a declaration, so browsers ignore it up to the next ; or }.",
         "Write it as property: value;"),
-    TOO_DEEP("Rules are nested more than 200 deep here; what lies deeper is not read.", "Nest less deeply.");
+    TOO_DEEP("Rules are nested more than 200 deep here; what lies deeper is not read.", "Nest less deeply."),
+    VALUE_TOO_DEEP("Brackets are nested more than 200 deep here; what they are part of is not read.", "Nest less deeply.");
 
     private final String message;
     private final String mend;

@@ -160,6 +160,13 @@ public final class Tokens {
     return end;
   }
 
+  public boolean closes(int index) {
+    return switch (type(index)) {
+      case RIGHT_PAREN, RIGHT_BRACKET, RIGHT_BRACE -> true;
+      default -> false;
+    };
+  }
+
   public boolean opens(int index) {
     return switch (type(index)) {
       case FUNCTION, LEFT_PAREN, LEFT_BRACKET, LEFT_BRACE -> true;

@@ -3,6 +3,7 @@ package org.calmpalette.core.css;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiConsumer;
+import org.calmpalette.core.Budget;
 
 /** Goes through the tree of a stylesheet. */
 final class Walk {
@@ -16,6 +17,7 @@ final class Walk {
       List<Node> nodes, List<Node.Rule> around, BiConsumer<Node.Declaration, List<Node.Rule>> visitor) {
     for (Node node : nodes) {
       if (node instanceof Node.Declaration declaration) {
+        Budget.step();
         visitor.accept(declaration, around);
       } else if (node instanceof Node.Rule rule && !rule.children().isEmpty()) {
         List<Node.Rule> inner = new ArrayList<>(around);

@@ -4,8 +4,12 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.SeekableByteChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
@@ -13,6 +17,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.zip.CRC32;
 import java.util.zip.ZipException;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
@@ -35,6 +42,14 @@ public final class ThemeZip {
   public static final int MOST_RATIO = 200;
   private static final long RATIO_FROM = 1_000_000;
   private static final int LONGEST_PATH = 240;
+  /** Bytes of the record at the end of a zip, without its comment: APPNOTE, section 4.3.16. */
+  private static final int END_RECORD = 22;
+  /** Bytes of the list of entries: twice what 2,000 files with the longest paths take. */
+  private static final long LARGEST_DIRECTORY = 4_000_000;
+  /** Stored, deflated, deflated in 64 kB windows, bzip2: APPNOTE, section 4.4.5. Others need what is not here. */
+  private static final Set<Integer> METHODS = Set.of(0, 8, 9, 12);
+  /** Names that one widespread system takes for devices, whatever their ending: common practice. */
+  private static final Pattern DEVICE = Pattern.compile("(?i)(con|prn|aux|nul|com[0-9]|lpt[0-9])(\\..*)?");
 
   private ThemeZip() {}
 
@@ -63,6 +78,7 @@ public final class ThemeZip {
    * @throws IOException if the disk fails
    */
   public static Report read(Path zip, String shownName, Sink sink, Progress progress) throws IOException {
+    checkDirectory(zip, shownName);
     try (ZipFile file = ZipFile.builder().setPath(zip).get()) {
       List<String> ignored = new ArrayList<>();
       Map<String, ZipArchiveEntry> entries = entries(file, shownName, ignored);
@@ -74,6 +90,30 @@ public final class ThemeZip {
         throw e;
       }
       throw broken(shownName);
+    }
+  }
+
+  /** The list at the end of a zip is read as a whole, so one that is far too long is refused before. */
+  private static void checkDirectory(Path zip, String shownName) throws IOException {
+    try (SeekableByteChannel in = java.nio.file.Files.newByteChannel(zip)) {
+      int look = (int) Math.min(in.size(), END_RECORD + 0xFFFF);
+      ByteBuffer tail = ByteBuffer.allocate(look).order(ByteOrder.LITTLE_ENDIAN);
+      in.position(in.size() - look);
+      while (tail.hasRemaining() && in.read(tail) >= 0) {
+        // Until it is full.
+      }
+      for (int at = tail.position() - END_RECORD; at >= 0; at--) {
+        if (tail.getInt(at) == 0x06054b50) {
+          long size = Integer.toUnsignedLong(tail.getInt(at + 12));
+          long reach = in.size() - look + at - Integer.toUnsignedLong(tail.getInt(at + 16));
+          boolean large = tail.getShort(at + 10) == -1 || size > LARGEST_DIRECTORY || reach > LARGEST_DIRECTORY && size != 0xFFFFFFFFL;
+          if (large) {
+            throw new BadInputException(shownName + " lists more files and folders than a theme has; the most is " + MOST_FILES + ".",
+                "Pack only the theme: pages, stylesheets, pictures and fonts.");
+          }
+          return;
+        }
+      }
     }
   }
 
@@ -101,12 +141,21 @@ public final class ThemeZip {
         ignored.add(path);
         continue;
       }
-      String twin = lowerCase.put(path.toLowerCase(Locale.ROOT), path);
+      String twin = lowerCase.put(Normalizer.normalize(path, Normalizer.Form.NFC).toLowerCase(Locale.ROOT), path);
       if (twin != null) {
-        throw new BadInputException("“" + path + "” and “" + twin + "” differ only in letter case, or are the same file"
-            + " twice; many web servers and disks keep only one of them.", "Rename one of the two and pack again.");
+        throw new BadInputException("“" + path + "” and “" + twin + "” differ only in letter case or in how an accent is spelt, or are the"
+            + " same file twice; many web servers and disks keep only one of them.", "Rename one of the two and pack again.");
       }
       entries.put(path, entry);
+    }
+    for (String path : entries.keySet()) {
+      for (int slash = path.indexOf('/'); slash > 0; slash = path.indexOf('/', slash + 1)) {
+        String folder = path.substring(0, slash);
+        if (entries.containsKey(folder)) {
+          throw new BadInputException("“" + folder + "” is a file, and the folder of “" + path + "” at once; no disk can keep both.",
+              "Rename one of the two and pack again.");
+        }
+      }
     }
     if (entries.keySet().stream().noneMatch(p -> Paths.isPage(p) || Paths.isStylesheet(p))) {
       throw new BadInputException(shownName + " holds no page (.html) and no stylesheet (.css).",
@@ -126,6 +175,17 @@ public final class ThemeZip {
     }
     if (entry.isUnixSymlink()) {
       throw new BadInputException("“" + name + "” is a link to another file.", "Pack the file itself in its place.");
+    }
+    if (!METHODS.contains(entry.getMethod())) {
+      throw new BadInputException("“" + name + "” is packed in a way that cannot be read here.", "Pack the theme as an ordinary zip.");
+    }
+    for (String part : name.split("/")) {
+      boolean device = DEVICE.matcher(part).matches();
+      if (device || part.endsWith(" ") || part.endsWith(".") && !part.equals(".") && !part.equals("..") || part.matches(".*[<>:\"|?*].*")) {
+        throw new BadInputException("“" + name + "” has a name that not every system can keep"
+            + (device ? ": one takes it for a device." : part.endsWith(".") || part.endsWith(" ") ? ": it ends with a dot or a space."
+                : ": it holds one of < > : \" | ? *."), "Rename it and pack again.");
+      }
     }
     if (entry.getGeneralPurposeBit().usesEncryption()) {
       throw new BadInputException("“" + name + "” is encrypted.", "Pack the theme without a password.");
@@ -179,6 +239,7 @@ public final class ThemeZip {
       throws IOException {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     byte[] buffer = new byte[16_384];
+    CRC32 crc = new CRC32();
     long packed = Math.max(1, entry.getCompressedSize());
     if (!file.canReadEntryData(entry)) {
       throw new BadInputException("“" + path + "” is packed in a way that cannot be read here.",
@@ -187,6 +248,7 @@ public final class ThemeZip {
     try (InputStream in = file.getInputStream(entry)) {
       for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
         out.write(buffer, 0, n);
+        crc.update(buffer, 0, n);
         // The sizes written in a zip may lie, so what really comes out is counted.
         if (out.size() > RATIO_FROM && out.size() / packed > MOST_RATIO) {
           throw new BadInputException("“" + path + "” unpacks to more than " + MOST_RATIO
@@ -202,8 +264,9 @@ public final class ThemeZip {
         }
       }
     }
-    if (entry.getSize() >= 0 && entry.getSize() != out.size()) {
-      throw broken(shownName);
+    if (entry.getSize() >= 0 && entry.getSize() != out.size() || entry.getCrc() >= 0 && entry.getCrc() != crc.getValue()) {
+      throw new BadInputException("“" + path + "” in " + shownName + " is damaged: its check sum is wrong.",
+          "Pack the theme again, or upload it once more.");
     }
     return out.toByteArray();
   }

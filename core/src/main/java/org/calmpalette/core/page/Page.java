@@ -6,14 +6,39 @@ import org.calmpalette.core.css.SourceText;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
 import org.jsoup.parser.Parser;
+import org.jsoup.parser.StreamParser;
 
 /** An HTML page: its text, which keeps every byte, and its document, whose elements know where they stand in it. */
 public record Page(SourceText source, Document document) {
 
+  /** A page shorter than this cannot have too many elements to be read at once. */
+  private static final int SHORT = 60_000;
+
   public static Page read(String file, byte[] bytes) {
     SourceText source = SourceText.page(file, bytes);
-    Parser parser = Parser.htmlParser().setTrackPosition(true);
-    return new Page(source, parser.parseInput(source.text(), ""));
+    return new Page(source, parser().parseInput(source.text(), ""));
+  }
+
+  /** @return empty if the page has more elements than that */
+  public static Optional<Page> read(String file, byte[] bytes, int mostElements) {
+    SourceText source = SourceText.page(file, bytes);
+    if (source.text().length() < SHORT) {
+      return Optional.of(new Page(source, parser().parseInput(source.text(), "")));
+    }
+    // Counted while it is read: a long page of many small elements would not fit into memory as a whole.
+    try (StreamParser stream = new StreamParser(parser()).parse(source.text(), "")) {
+      int elements = 0;
+      for (var it = stream.iterator(); it.hasNext(); it.next()) {
+        if (++elements > mostElements) {
+          return Optional.empty();
+        }
+      }
+      return Optional.of(new Page(source, stream.document()));
+    }
+  }
+
+  private static Parser parser() {
+    return Parser.htmlParser().setTrackPosition(true);
   }
 
   /**
@@ -27,6 +52,22 @@ public record Page(SourceText source, Document document) {
   /** Where the text of each {@code <style>} element stands, in order. */
   public List<Span> styles() {
     return document.getElementsByTag("style").stream().map(this::styleSpan).flatMap(Optional::stream).toList();
+  }
+
+  /** Where the contents of an element stand; empty if it has no end tag of its own. */
+  public Optional<Span> inside(Element e) {
+    int start = e.sourceRange().endPos();
+    int closed = e.endSourceRange().isTracked() ? e.endSourceRange().endPos() : -1;
+    if (start < 0 || closed <= start) {
+      return Optional.empty();
+    }
+    int end = e.endSourceRange().startPos();
+    if (end < start) {
+      // Of elements whose contents are text alone, jsoup lets the end tag start where the element does.
+      end = source.text().lastIndexOf("</", closed - 1);
+    }
+    boolean tag = end >= start && source.text().regionMatches(true, end, "</" + e.tagName(), 0, e.tagName().length() + 2);
+    return tag ? Optional.of(new Span(start, end)) : Optional.empty();
   }
 
   /** Where the text of a {@code <style>} element stands. */

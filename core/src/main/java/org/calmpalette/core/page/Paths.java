@@ -76,9 +76,21 @@ public final class Paths {
     return "../".repeat(a.length - 1 - same) + String.join("/", java.util.Arrays.copyOfRange(b, same, b.length));
   }
 
+  /** Signs of a path that would mean something else in an address, in a stylesheet or in an attribute. */
+  private static final String ESCAPED = "% #?;\"'()\\\\<>`^{|}[]";
+
   /** A path as an address: what would mean something else in one is escaped. */
   public static String address(String path) {
-    return path.replace("%", "%25").replace(" ", "%20");
+    StringBuilder out = new StringBuilder(path.length() + 8);
+    for (int i = 0; i < path.length(); i++) {
+      char c = path.charAt(i);
+      if (ESCAPED.indexOf(c) >= 0 || c < ' ') {
+        out.append(String.format(java.util.Locale.ROOT, "%%%02X", (int) c));
+      } else {
+        out.append(c);
+      }
+    }
+    return out.toString();
   }
 
   /** The ending of a file's name in lower case, without the dot; empty if it has none. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -34,9 +35,26 @@ public final class PartIndex {
 
   /** How many elements the selectors find, whatever their state. */
   public Count count(Collection<String> selectors) {
+    return count(union(selectors));
+  }
+
+  /** The same with further elements, by page and index. */
+  public Count count(Collection<String> selectors, Collection<Element> more) {
+    List<BitSet> all = union(selectors);
+    for (int i = 0; i < all.size(); i++) {
+      for (Element e : more) {
+        Integer at = pages.get(i).numbers.get(e);
+        if (at != null) {
+          all.get(i).set(at);
+        }
+      }
+    }
+    return count(all);
+  }
+
+  private Count count(List<BitSet> all) {
     int parts = 0;
     List<String> byPage = new ArrayList<>();
-    List<BitSet> all = union(selectors);
     for (int i = 0; i < all.size(); i++) {
       int here = all.get(i).cardinality();
       parts += here;
@@ -68,12 +86,14 @@ public final class PartIndex {
     private final Page page;
     private final List<Element> elements;
     private final Map<String, List<Integer>> byName = new HashMap<>();
+    private final Map<Element, Integer> numbers = new IdentityHashMap<>();
 
     OnePage(Page page) {
       this.page = page;
       this.elements = page.elements();
       for (int i = 1; i < elements.size(); i++) {
         Element e = elements.get(i);
+        numbers.put(e, i);
         name("", i);
         name(e.normalName(), i);
         if (!e.id().isEmpty()) {

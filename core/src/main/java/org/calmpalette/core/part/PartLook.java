@@ -1,10 +1,13 @@
 package org.calmpalette.core.part;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
+import java.util.regex.Pattern;
 import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
@@ -33,6 +36,7 @@ import org.jsoup.nodes.Element;
  * @param next where one can go from it: out, in, before, after; 0 where there is nothing
  */
 public record PartLook(String page, int index, String name, String words, List<Step> around, Next next, List<Aspect> aspects) {
+  private static final int MOST_NAMED = 8;
   private static final Set<String> STATES = Set.of("hover", "focus", "active", "current");
   private static final Set<String> SHAPES = Set.of("svg", "path", "circle", "rect", "line", "polyline", "polygon", "ellipse", "use", "g", "text");
 
@@ -121,6 +125,7 @@ public record PartLook(String page, int index, String name, String words, List<S
     private final Element element;
     private final PageStyles styles;
     private final Map<String, SheetRole> roles;
+    private final Map<String, Map<Element, PageStyles.Decider>> deciders = new HashMap<>();
 
     Reader(Rendered rendered, Readers readers, PartIndex index, Page page, Element element, PageStyles styles) {
       this.rendered = rendered;
@@ -257,7 +262,9 @@ public record PartLook(String page, int index, String name, String words, List<S
         case AUTHOR -> w.selector() + " in " + w.file() + ", line " + w.line() + ", sets it";
       });
       if (!e.through().isEmpty()) {
-        out.append(", through ").append(String.join(" and ", e.through()));
+        int more = e.through().size() - MOST_NAMED;
+        out.append(", through ").append(String.join(" and ", e.through().subList(0, Math.min(MOST_NAMED, e.through().size()))))
+            .append(more > 0 ? " and " + more + " more" : "");
       }
       if (e.inheritedFrom() != null) {
         out.append("; inherited from ").append(PartSelector.name(e.inheritedFrom()));
@@ -287,7 +294,8 @@ public record PartLook(String page, int index, String name, String words, List<S
       if (ruled) {
         Located at = Located.find(rendered.theme(), w.file(), w.start());
         List<Painted> painted = Readers.selector(at.part().sheet(), at.around()).map(s -> PageSelector.of(s, e.property())).orElse(List.of());
-        rule = counted("rule", "All that " + shortened(w.selector()) + " paints", w.file() + ", line " + w.line(), painted, "");
+        rule = counted("rule", "All that " + shortened(w.selector()) + " paints", w.file() + ", line " + w.line(), painted, "", e.property(), pseudo,
+            d -> d.file().equals(w.file()) && d.start() == w.start());
       }
       // Where the rule finds nothing but this part, "alone" says the same thing twice.
       if (rule == null || e.inheritedFrom() != null || rule.count().parts() != only.count().parts()) {
@@ -306,9 +314,9 @@ public record PartLook(String page, int index, String name, String words, List<S
         Explanation.Cause declared = variable.winner();
         String place = declared == null ? "" : declared.file() + ", line " + declared.line();
         if (setting.isPresent()) {
-          all.add(counted(name, "The setting “" + setting.get().label() + "”", "", readers.paintedBy(name), setting.get().key()));
+          all.add(counted(name, "The setting “" + setting.get().label() + "”", "", readers.paintedBy(name), setting.get().key(), e.property(), pseudo, reads(name)));
         } else if (declared != null && declared.isInTheme()) {
-          all.add(counted(name, "All that " + name + " paints", place, readers.paintedBy(name), ""));
+          all.add(counted(name, "All that " + name + " paints", place, readers.paintedBy(name), "", e.property(), pseudo, reads(name)));
         }
       }
       return all;
@@ -327,6 +335,29 @@ public record PartLook(String page, int index, String name, String words, List<S
 
     private static String shortened(String selector) {
       return selector.length() > 60 ? selector.substring(0, 60) + "…" : selector;
+    }
+
+    private Predicate<PageStyles.Decider> reads(String name) {
+      Set<String> names = readers.leadingTo(name);
+      return d -> d.value().contains("var(") && names.stream().anyMatch(n -> d.value().contains(n) && d.value().matches("(?s).*" + Pattern.quote(n) + "(?![\\w-]).*"));
+    }
+
+    /** With the elements that inherit what is painted: of a text colour most do. */
+    private Reach counted(String id, String label, String place, List<Painted> painted, String setting, String property, String pseudo,
+        Predicate<PageStyles.Decider> decides) {
+      if (pseudo != null || !Painting.isInherited(property)) {
+        return counted(id, label, place, painted, setting);
+      }
+      List<Element> inheriting = new ArrayList<>();
+      for (Page p : rendered.theme().pages()) {
+        deciders.computeIfAbsent(property + "|" + p.source().file(), k -> rendered.styles(p, styles.window(), States.NONE).deciders(property))
+            .forEach((element, d) -> {
+              if (decides.test(d)) {
+                inheriting.add(element);
+              }
+            });
+      }
+      return new Reach(id, label, place, index.count(painted.stream().map(Painted::selector).distinct().toList(), inheriting), painted, setting);
     }
 
     private Reach counted(String id, String label, String place, List<Painted> painted, String setting) {

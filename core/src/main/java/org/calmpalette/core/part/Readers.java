@@ -1,6 +1,8 @@
 package org.calmpalette.core.part;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -63,6 +65,20 @@ public final class Readers {
       }
     }
     return painted.stream().limit(MOST_PAINTED).toList();
+  }
+
+  /** A custom property and all that read it, through others if need be. */
+  Set<String> leadingTo(String property) {
+    Set<String> names = new LinkedHashSet<>(List.of(property));
+    Deque<String> open = new ArrayDeque<>(names);
+    while (!open.isEmpty()) {
+      for (Reader reader : readers.getOrDefault(open.poll(), List.of())) {
+        if (reader.property().startsWith("--") && names.add(reader.property())) {
+          open.add(reader.property());
+        }
+      }
+    }
+    return names;
   }
 
   /** The selector of a declaration with nesting resolved; empty if browsers drop the rule, or it is a keyframe. */

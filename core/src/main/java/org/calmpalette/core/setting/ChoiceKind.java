@@ -1,6 +1,8 @@
 package org.calmpalette.core.setting;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -50,22 +52,22 @@ public record ChoiceKind(List<Option> options) implements Kind {
   public static boolean isSafe(String css) {
     Tokenizer.Result read = Tokenizer.read(css);
     Tokens tokens = read.tokens();
-    int open = 0;
+    Deque<TokenType> open = new ArrayDeque<>();
     for (int i = 0; i < tokens.size(); i++) {
       if (tokens.opens(i)) {
-        open++;
+        open.push(tokens.is(i, TokenType.LEFT_BRACKET) ? TokenType.RIGHT_BRACKET : TokenType.RIGHT_PAREN);
+      } else if (tokens.closes(i) && (open.isEmpty() || !tokens.is(i, open.pop()))) {
+        return false;
       }
-      if (tokens.is(i, TokenType.RIGHT_PAREN) || tokens.is(i, TokenType.RIGHT_BRACKET)) {
-        open--;
-      }
-      boolean bad = open < 0 || tokens.is(i, TokenType.SEMICOLON) || tokens.is(i, TokenType.LEFT_BRACE) || tokens.is(i, TokenType.RIGHT_BRACE)
+      boolean bad = tokens.is(i, TokenType.SEMICOLON) || tokens.is(i, TokenType.LEFT_BRACE) || tokens.is(i, TokenType.RIGHT_BRACE)
           || tokens.is(i, TokenType.BAD_STRING) || tokens.is(i, TokenType.BAD_URL) || tokens.isDelim(i, '!') || tokens.isDelim(i, '<')
           || tokens.is(i, TokenType.CDC) || tokens.is(i, TokenType.CDO);
       if (bad) {
         return false;
       }
     }
-    return open == 0 && !css.isBlank() && !css.contains("/*") && css.length() <= 400;
+    // A string, an address or an escape that ends with the text goes on in what comes after it.
+    return open.isEmpty() && read.faults().isEmpty() && !css.endsWith("\\") && !css.isBlank() && !css.contains("/*") && css.length() <= 400;
   }
 
   @Override

@@ -19,6 +19,8 @@ import tools.jackson.databind.node.ObjectNode;
  */
 public record Chosen(Value everywhere, Map<String, Value> bands) {
   private static final JsonMapper MAPPER = JsonMapper.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION).build();
+  /** Twice as many as a theme may have settings, since keys of before count too. */
+  private static final int MOST = 1_000;
   private static final String EVERYWHERE = "everywhere";
   private static final String BANDS = "bands";
 
@@ -90,6 +92,10 @@ public record Chosen(Value everywhere, Map<String, Value> bands) {
   public static Map<String, Chosen> readAll(JsonNode root, String file) {
     if (!root.isObject()) {
       throw new BadInputException(file + ": it holds no object.", "Write {\"notice-badge-fill\": \"#24463a\"}.");
+    }
+    if (root.size() > MOST) {
+      throw new BadInputException(file + ": it holds choices for " + root.size() + " settings; the most is " + MOST + ".",
+          "Leave out what is not for this theme.");
     }
     Map<String, Chosen> all = new TreeMap<>();
     root.properties().forEach(e -> all.put(e.getKey(), of(e.getValue())));

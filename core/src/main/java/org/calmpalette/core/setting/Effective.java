@@ -179,6 +179,16 @@ public final class Effective {
     public List<String> files() {
       return media.paths();
     }
+
+    @Override
+    public boolean knowsFiles() {
+      return media.knowsFiles();
+    }
+
+    @Override
+    public boolean hasFile(String path) {
+      return media.hasFile(path);
+    }
   }
 
   /** Every value that is refused where it holds, in order of the settings and bands. */

@@ -100,6 +100,16 @@ public sealed interface Kind permits BackgroundKind, BorderKind, ChoiceKind, Col
       return List.of();
     }
 
+    /** Whether it is known which files there are. */
+    default boolean knowsFiles() {
+      return false;
+    }
+
+    /** Whether the theme has a file; only where {@link #knowsFiles}. */
+    default boolean hasFile(String path) {
+      return false;
+    }
+
     /** Nothing around: for values that are judged by themselves. */
     Around NOTHING = new Around() {
       @Override

@@ -23,13 +23,16 @@ public record LinkKind(List<String> targets) implements Kind {
     targets = List.copyOf(targets);
   }
 
+  /** Control characters and marks of direction: they make an address look like another one. */
+  private static final String UNSEEN = "\\u0000-\\u001f\\u007f-\\u009f\\u061c\\u200b-\\u200f\\u2028-\\u202e\\u2060-\\u206f\\ufeff";
+
   private static Map<String, String> patterns() {
     Map<String, String> all = new LinkedHashMap<>();
     // A page of the theme, by its path: no scheme, no host, nothing that climbs out.
-    all.put("page", "(?!.*\\.\\.)[^\\s:/?#\\\\<>\"][^\\s:?#\\\\<>\"]*(\\?[^\\s#<>\"]*)?(#[^\\s<>\"]*)?");
-    all.put("anchor", "#[^\\s<>\"]*");
-    all.put("web", "https?://[^\\s<>\"\\\\]+");
-    all.put("mail", "mailto:[^\\s<>\"@]+@[^\\s<>\"@]+");
+    all.put("page", "(?!.*\\.\\.)(?!.*//)[^\\s:/?#\\\\<>\"" + UNSEEN + "][^\\s:?#\\\\<>\"" + UNSEEN + "]*(\\?[^\\s#<>\"" + UNSEEN + "]*)?(#[^\\s<>\"" + UNSEEN + "]*)?");
+    all.put("anchor", "#[^\\s<>\"" + UNSEEN + "]*");
+    all.put("web", "https?://[^\\s<>\"\\\\" + UNSEEN + "]+");
+    all.put("mail", "mailto:[^\\s<>\"@" + UNSEEN + "]+@[^\\s<>\"@" + UNSEEN + "]+");
     all.put("phone", "tel:[+0-9][0-9().-]*");
     return java.util.Collections.unmodifiableMap(all);
   }
@@ -82,6 +85,13 @@ public record LinkKind(List<String> targets) implements Kind {
   @Override
   public Optional<String> refusal(Value value, Around around) {
     String text = ((Value.Text) value).text();
+    boolean page = !text.startsWith("#") && !text.matches("(?s)[A-Za-z][A-Za-z0-9+.-]*:.*");
+    String path = text.replaceFirst("(?s)[?#].*", "");
+    // A maker who limits links to pages means those that are there.
+    if (page && targets.contains("page") && text.length() <= LONGEST && around.knowsFiles() && Pattern.compile(pattern()).matcher(text).find()
+        && !around.hasFile(path) && !around.hasFile(path.endsWith("/") ? path + "index.html" : path + "/index.html")) {
+      return Optional.of("The theme has no page “" + (path.length() > 60 ? path.substring(0, 60) + "…" : path) + "”.");
+    }
     boolean fits = text.length() <= LONGEST && Pattern.compile(pattern()).matcher(text).find();
     return fits ? Optional.empty() : Optional.of("“" + (text.length() > 60 ? text.substring(0, 60) + "…" : text)
         + "” is not among what may be linked here: " + inWords() + ".");

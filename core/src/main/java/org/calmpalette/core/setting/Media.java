@@ -21,4 +21,14 @@ public interface Media {
 
   /** Of all pictures and videos. */
   List<String> paths();
+
+  /** Whether it is known which files there are beside them. */
+  default boolean knowsFiles() {
+    return false;
+  }
+
+  /** Whether there is a file of any kind; only where {@link #knowsFiles}. */
+  default boolean hasFile(String path) {
+    return false;
+  }
 }

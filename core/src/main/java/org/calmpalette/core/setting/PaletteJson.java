@@ -60,10 +60,18 @@ public final class PaletteJson {
     return new PaletteJson(bytes).palette(name);
   }
 
+  private static final int LONGEST_NAME = 120;
+  /** Unknown keys that are told one by one. */
+  private static final int MOST_UNKNOWN = 50;
+
   private Palette palette(String name) {
     root.value("format");
     Bands bands = bands();
     String own = attempt(() -> root.optionalText("name")).flatMap(n -> n).orElse(name);
+    if (own.isBlank() || own.length() > LONGEST_NAME) {
+      fault("name", own.isBlank() ? "the name is empty" : "the name is longer than " + LONGEST_NAME + " characters", "Write a shorter one; until then it is “" + name + "”.");
+      own = name;
+    }
     List<Place> places = new ArrayList<>();
     each("places", e -> {
       Place place = new Place(e.text("key"), e.text("label"));
@@ -191,7 +199,12 @@ public final class PaletteJson {
 
   private void unknownKeys() {
     unknown.addAll(root.unknown());
+    int told = 0;
     for (String at : unknown) {
+      if (++told > MOST_UNKNOWN) {
+        fault(at, "it and " + (unknown.size() - MOST_UNKNOWN) + " more keys mean nothing here; they are kept, and do nothing", "Take them out, or leave them.");
+        return;
+      }
       String key = at.substring(at.lastIndexOf('.') + 1);
       // Tools may keep things of their own under a name with a dollar sign, as JSON Schema does.
       if (!key.startsWith("$")) {

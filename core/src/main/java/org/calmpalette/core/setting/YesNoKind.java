@@ -87,7 +87,11 @@ public record YesNoKind(String yes, String no) implements Kind {
 
   @Override
   public Value read(Function<String, String> fields) {
-    return Value.of(fields.apply("").equals("true"));
+    String text = fields.apply("");
+    if (!text.equals("true") && !text.equals("false")) {
+      throw Kind.wrong(Value.of(text), "yes or no", "Choose one of the two.");
+    }
+    return Value.of(text.equals("true"));
   }
 
   @Override

@@ -144,7 +144,7 @@ final class Addresses {
           here.map(f -> "The theme has " + f + "; use that.").orElse("Put the file into the theme and name it from there."))
           .about(a.url() + "@" + a.what());
       findings.add(here.map(f -> finding.fixedBy(() -> replace("Took " + name + " from the theme instead of " + host, a.file(), a.url(),
-          Paths.relative(a.file(), f), addresses))).orElse(finding));
+          Paths.address(Paths.relative(a.file(), f)), addresses))).orElse(finding));
     }
     return findings;
   }

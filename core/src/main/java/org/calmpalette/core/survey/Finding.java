@@ -22,6 +22,7 @@ public record Finding(String kind, String file, int line, int column, String mes
 
   /** What findings do to a site, the worst first. */
   public enum Group {
+    UNSEEN("Not looked at"),
     SHOWN("Visitors see it"),
     LOST("Written, but without effect"),
     SOME("Some visitors miss it"),
@@ -66,8 +67,9 @@ public record Finding(String kind, String file, int line, int column, String mes
 
   public Group group() {
     return switch (kind) {
+      case "limit" -> Group.UNSEEN;
       case "missing-picture", "missing-stylesheet", "covered-target", "covered-content", "encoding" -> Group.SHOWN;
-      case "unreadable-text", "hidden-text" -> Group.SOME;
+      case "unreadable-text", "hidden-text", "pushed-text" -> Group.SOME;
       case "heavy-picture", "other-host" -> Group.SLOW;
       case "near-colors", "repeated-color", "repeated-length", "needless-important", "sheet-order", "built-sheet" -> Group.LATER;
       default -> Group.LOST;
@@ -85,6 +87,8 @@ public record Finding(String kind, String file, int line, int column, String mes
       case "covered-content" -> "Hidden behind the header";
       case "unreadable-text" -> "Hard to read";
       case "hidden-text" -> "Hidden from screen readers";
+      case "pushed-text" -> "Pushed out of sight";
+      case "limit" -> "Beyond what is looked at";
       case "heavy-picture" -> "Heavy pictures";
       case "other-host" -> "From other hosts";
       case "near-colors" -> "Nearly the same colour";

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.build.BoundPage;
@@ -40,6 +41,8 @@ public final class PageBinding {
    */
   public record Offer(Binding binding, Kind kind, Value value, String bound) {}
 
+  private static final Set<String> UNSEEN = Set.of("title", "style", "script", "meta", "link", "base", "template", "noscript", "noframes", "source", "track", "param");
+
   /** What settings could fill of a part; nothing for what is not written in the page. */
   public static List<Offer> offers(Page page, Element e) {
     List<Offer> all = new ArrayList<>();
@@ -48,7 +51,7 @@ public final class PageBinding {
       return all;
     }
     String file = page.source().file();
-    BoundPage.plainText(e).filter(t -> !t.isEmpty() && e.endSourceRange().isTracked()).ifPresent(t -> add(all, e, Binding.TEXT,
+    BoundPage.plainText(e).filter(t -> !t.isEmpty() && page.inside(e).isPresent()).ifPresent(t -> add(all, e, Binding.TEXT,
         t.contains("\n") || t.length() > 120 ? TextKind.LINES : TextKind.LINE, Value.of(t)));
     if (name.equals("img") || name.equals("video")) {
       String src = path(file, e.attr("src"));
@@ -64,7 +67,10 @@ public final class PageBinding {
     if (name.matches("h[1-6]")) {
       add(all, e, Binding.LEVEL, LevelKind.ANY, Value.of(name.charAt(1) - '0'));
     }
-    add(all, e, Binding.SHOW, YesNoKind.PLAIN, Value.of(true));
+    // What is never shown cannot be hidden.
+    if (!UNSEEN.contains(name) && e.parents().stream().noneMatch(p -> p.normalName().equals("head"))) {
+      add(all, e, Binding.SHOW, YesNoKind.PLAIN, Value.of(true));
+    }
     return all;
   }
 

@@ -8,6 +8,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
@@ -45,6 +47,11 @@ final class PageFindings {
   private static final Set<String> NEEDED_TEXT = Set.of("label", "legend", "caption", "h1", "h2", "h3", "h4", "h5", "h6");
   private static final String OUT_OF_SIGHT = "position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap";
 
+  /** Hides the text and keeps the box with its picture, at any width: common practice. */
+  private static final String CUT_OFF = "text-indent: 100%; white-space: nowrap; overflow: hidden";
+  private static final Pattern FAR_OUT = Pattern.compile("-(?:[5-9]\\d{2,}|\\d{4,})(?:\\.\\d+)?px|-\\d{2,}(?:\\.\\d+)?r?em|-\\d{3,}(?:\\.\\d+)?(?:%|vw)");
+  private static final Pattern URL = Pattern.compile("url\\(\"([^\"]*)\"\\)");
+
   private final Rendered rendered;
   private final Map<String, SheetRole> roles;
   private final List<Finding> findings = new ArrayList<>();
@@ -81,15 +88,25 @@ final class PageFindings {
     this.roles = roles;
   }
 
-  static List<Finding> of(Rendered rendered, Map<String, SheetRole> roles) {
+  static List<Finding> of(Rendered rendered, Map<String, SheetRole> roles, Share share) {
     PageFindings found = new PageFindings(rendered, roles);
     for (Page page : rendered.theme().pages()) {
-      PageStyles styles = rendered.styles(page, WIDE, States.NONE);
-      found.texts(page, styles);
-      found.hidden(page, styles);
-      found.covered(page, styles);
+      share.page(page.source().file(), "its texts", () -> {
+        PageStyles styles = rendered.styles(page, WIDE, States.NONE);
+        found.texts(page, styles);
+        found.hidden(page, styles);
+        found.pushed(page, styles);
+        found.covered(page, styles);
+      });
     }
-    found.unread.values().forEach(found::report);
+    share.question(rendered.theme().pages().isEmpty() ? "" : rendered.theme().pages().get(0).source().file(), "texts that are hard to read", () ->
+        found.unread.values().stream().limit(Survey.MOST_OF_A_KIND).forEach(found::report));
+    int more = found.unread.size() - Survey.MOST_OF_A_KIND;
+    if (more > 0) {
+      Unread first = found.unread.values().iterator().next();
+      found.findings.add(new Finding("limit", first.page.source().file(), 1, 0, String.format(Locale.ROOT,
+          "%,d more colours of text that are hard to read are not listed.", more), "Mend those that are listed; the next ones come then.").about("texts"));
+    }
     return found.findings;
   }
 
@@ -155,7 +172,7 @@ final class PageFindings {
 
   private Optional<Ground> findGround(Element e, PageStyles styles, Map<Element, Optional<Ground>> known) {
     ElementStyle style = styles.of(e);
-    if (!style.computed("background-image").equals("none") || !style.computed("opacity").equals("1")
+    if (!style.computed("background-image").equals("none") && !comesFromNowhere(style.computed("background-image")) || !style.computed("opacity").equals("1")
         || Painting.declared(style, "mix-blend-mode").filter(v -> !v.equals("normal")).isPresent()
         || Painting.declared(style, "filter").filter(v -> !v.equals("none")).isPresent()) {
       return Optional.empty();
@@ -185,6 +202,18 @@ final class PageFindings {
       layers.addAll(under.layers());
       return new Ground(layers, e);
     });
+  }
+
+  /** Whether all pictures of a background are missing or on another host: then the colour shows. */
+  private boolean comesFromNowhere(String images) {
+    Matcher urls = URL.matcher(images);
+    while (urls.find()) {
+      String path = urls.group(1);
+      if (path.startsWith("data:") || rendered.theme().files().has(path)) {
+        return false;
+      }
+    }
+    return urls.replaceAll("").replace("none", "").replaceAll("[,\\s]", "").isEmpty();
   }
 
   private static boolean isHidden(Element e, PageStyles styles) {
@@ -281,6 +310,31 @@ final class PageFindings {
               OUT_OF_SIGHT.replace("; ", ";" + (at.isOnOwnLine() ? at.part().file().newline() + at.indent() : " "))));
         }) : finding);
       }
+    }
+  }
+
+  /** Text pushed out of the window by an indent: it stretches what is outlined on focus, and right-to-left pages scroll to it. */
+  private void pushed(Page page, PageStyles styles) {
+    List<Element> all = page.elements();
+    for (int i = 1; i < all.size(); i++) {
+      Element e = all.get(i);
+      String indent = e.hasText() ? Painting.declared(styles.of(e), "text-indent").orElse("") : "";
+      if (!FAR_OUT.matcher(indent).matches() || isHidden(e, styles)) {
+        continue;
+      }
+      Explanation.Cause w = Explanation.of(styles.of(e), "text-indent").winner();
+      if (w == null || !w.isInTheme() || !told.add(w.file() + w.start())) {
+        continue;
+      }
+      Finding finding = new Finding("pushed-text", w.file(), w.line(), 0, w.selector() + " { text-indent: " + indent + " } pushes “"
+          + shortened(e.text()) + "” (" + e.normalName() + ") out of the window instead of hiding it.", "Cut it off at the edge of its own box.")
+          .about(w.selector() + " text-indent").painting(painted(page, i));
+      boolean own = roles.containsKey(w.file()) && roles.get(w.file()).lasts() && w.origin() == Origin.AUTHOR;
+      findings.add(own ? finding.fixedBy(() -> {
+        Located at = Located.find(rendered.theme(), w.file(), w.start());
+        return Fix.edit("Cut the text of " + w.selector() + " off at the edge of its box", w.file(), new Edit(at.nameStart(), at.declarationEnd(),
+            CUT_OFF.replace("; ", ";" + (at.isOnOwnLine() ? at.part().file().newline() + at.indent() : " "))));
+      }) : finding);
     }
   }
 

@@ -92,7 +92,7 @@ final class PictureFindings {
   }
 
   private static Optional<Guess> guess(PictureUse p, String file, String why) {
-    return Optional.of(new Guess(Paths.relative(p.file(), file), why));
+    return Optional.of(new Guess(Paths.address(Paths.relative(p.file(), file)), why));
   }
 
   private static boolean isPicture(String file) {

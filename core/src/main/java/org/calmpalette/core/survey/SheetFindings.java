@@ -1,6 +1,8 @@
 package org.calmpalette.core.survey;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -8,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
@@ -20,6 +23,8 @@ import org.jsoup.nodes.Element;
 
 /** Troubles between stylesheets: those that are not there, circles, and selectors that browsers drop. */
 final class SheetFindings {
+  private static final int MOST_NAMED = 8;
+
   private final Theme theme;
   private final List<Finding> findings = new ArrayList<>();
   private final Map<String, List<String>> imports = new HashMap<>();
@@ -69,7 +74,10 @@ final class SheetFindings {
         Optional<SelectorList> selectors = SelectorList.parse(tokens, rule.preludeFirst(), rule.preludeEnd(), around);
         String text = part.sheet().prelude(rule);
         // Selectors with another browser's prefix are dropped on purpose.
-        if (selectors.isEmpty() && !text.contains(":-") && !text.isEmpty()) {
+        if (selectors.isEmpty() && around != null && SelectorList.parse(text.replace("&", "*")).isPresent()) {
+          add("limit", part, rule.first(), "The selector “" + shortened(text) + "” repeats what is nested around it so often that it is not looked at.",
+              "Write the selector out, or nest less deeply.");
+        } else if (selectors.isEmpty() && !text.contains(":-") && !text.isEmpty()) {
           add("unknown-selector", part, rule.first(), "Browsers do not understand the selector “" + shortened(text)
               + "”, so they drop the whole rule.", "Check its spelling.");
         }
@@ -99,15 +107,23 @@ final class SheetFindings {
       return;
     }
     imports.computeIfAbsent(part.path(), k -> new ArrayList<>()).add(path.get());
-    if (leadsTo(path.get(), part.path(), new LinkedHashSet<>())) {
+    if (leadsTo(path.get(), part.path())) {
       add("circular-import", part, at.first(), "This import leads back to " + part.path()
           + "; browsers stop the circle here.", "Take one of the imports out.");
     }
   }
 
-  private boolean leadsTo(String from, String to, Set<String> seen) {
-    return from.equals(to) || seen.add(from)
-        && imports.getOrDefault(from, List.of()).stream().anyMatch(next -> leadsTo(next, to, seen));
+  private boolean leadsTo(String from, String to) {
+    Set<String> seen = new LinkedHashSet<>(List.of(from));
+    Deque<String> open = new ArrayDeque<>(seen);
+    while (!open.isEmpty()) {
+      String at = open.poll();
+      if (at.equals(to)) {
+        return true;
+      }
+      imports.getOrDefault(at, List.of()).stream().filter(seen::add).forEach(open::add);
+    }
+    return false;
   }
 
   /** Custom properties of one rule that read each other in a circle are invalid: CSS Custom Properties 1, section 2.3. */
@@ -120,38 +136,76 @@ final class SheetFindings {
     });
     for (Map<String, Node.Declaration> declared : byRule.values()) {
       Set<String> told = new LinkedHashSet<>();
+      Set<String> circular = circular(part, declared);
       for (String name : declared.keySet()) {
-        List<String> circle = circle(part, declared, name);
+        List<String> circle = circular.contains(name) && !told.contains(name) ? circle(part, declared, name) : List.of();
         if (!circle.isEmpty() && told.addAll(circle)) {
           add("circular-variable", part, declared.get(name).first(), "These custom properties read each other in a circle, so"
-              + " none of them has a value: " + String.join(", ", circle) + ".", "Give one of them a value of its own.");
+              + " none of them has a value: " + String.join(", ", circle.subList(0, Math.min(MOST_NAMED, circle.size())))
+              + (circle.size() > MOST_NAMED ? " and " + (circle.size() - MOST_NAMED) + " more" : "") + ".", "Give one of them a value of its own.");
         }
       }
     }
   }
 
-  private static List<String> circle(SheetPart part, Map<String, Node.Declaration> declared, String start) {
-    List<String> way = new ArrayList<>();
-    return circle(part, declared, start, start, way, new LinkedHashSet<>()) ? way : List.of();
+  /** Those that may be in a circle: what is left when all that read nothing, or only such, are taken away again and again. */
+  private static Set<String> circular(SheetPart part, Map<String, Node.Declaration> declared) {
+    Map<String, Integer> waits = new LinkedHashMap<>();
+    Map<String, List<String>> readers = new HashMap<>();
+    Deque<String> free = new ArrayDeque<>();
+    declared.forEach((name, d) -> {
+      Set<String> reads = new LinkedHashSet<>(read(part, d));
+      reads.retainAll(declared.keySet());
+      reads.forEach(r -> readers.computeIfAbsent(r, k -> new ArrayList<>()).add(name));
+      waits.put(name, reads.size());
+      if (reads.isEmpty()) {
+        free.add(name);
+      }
+    });
+    while (!free.isEmpty()) {
+      String done = free.poll();
+      waits.remove(done);
+      for (String reader : readers.getOrDefault(done, List.of())) {
+        if (waits.merge(reader, -1, Integer::sum) == 0) {
+          free.add(reader);
+        }
+      }
+    }
+    return waits.keySet();
   }
 
-  private static boolean circle(SheetPart part, Map<String, Node.Declaration> declared, String at, String start,
-      List<String> way, Set<String> seen) {
-    Node.Declaration d = declared.get(at);
-    if (d == null || !seen.add(at)) {
-      return false;
+  /** The custom properties on a way from one of them back to itself; empty if there is none. */
+  private static List<String> circle(SheetPart part, Map<String, Node.Declaration> declared, String start) {
+    Map<String, String> cameFrom = new LinkedHashMap<>();
+    Deque<String> open = new ArrayDeque<>(List.of(start));
+    while (!open.isEmpty()) {
+      String at = open.removeLast();
+      for (String next : read(part, declared.get(at))) {
+        Budget.step();
+        if (next.equals(start)) {
+          List<String> way = new ArrayList<>();
+          for (String back = at; back != null; back = cameFrom.get(back)) {
+            way.add(0, back);
+          }
+          return way;
+        }
+        if (declared.containsKey(next) && !cameFrom.containsKey(next)) {
+          cameFrom.put(next, at);
+          open.addLast(next);
+        }
+      }
     }
-    way.add(at);
+    return List.of();
+  }
+
+  private static List<String> read(SheetPart part, Node.Declaration d) {
+    List<String> names = new ArrayList<>();
     Tokens tokens = part.sheet().tokens();
     for (int i = d.valueFirst(); i < d.valueEnd(); i++) {
       if (tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var")) {
-        String next = tokens.value(tokens.skipBlank(i + 1, d.valueEnd()));
-        if (next.equals(start) || circle(part, declared, next, start, way, seen)) {
-          return true;
-        }
+        names.add(tokens.value(tokens.skipBlank(i + 1, d.valueEnd())));
       }
     }
-    way.remove(way.size() - 1);
-    return false;
+    return names;
   }
 }

@@ -2,10 +2,15 @@ package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.function.BooleanSupplier;
 import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.css.Node;
@@ -24,6 +29,9 @@ import org.calmpalette.core.theme.Theme;
 public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, List<PictureUse> pictures,
     Map<String, SheetRole> roles, Map<Fates.Key, Fates.Fate> fates, List<Finding> findings) {
 
+  /** Findings of one kind that are listed. */
+  static final int MOST_OF_A_KIND = 300;
+
   /**
    * A stylesheet in numbers.
    *
@@ -38,16 +46,29 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
   }
 
   public static Survey of(Theme theme) {
-    return of(new Rendered(theme), ColorSurvey.of(theme), (done, total, what) -> { });
+    return of(new Rendered(theme), ColorSurvey.of(theme), (done, total, what) -> { }, () -> false);
   }
 
-  public static Survey of(Rendered rendered, ColorSurvey.Result colors, Progress progress) {
+  /**
+   * Surveys a theme. Each page and each question has its share of time; what was not looked at to the end is a finding.
+   *
+   * @param cancelled asked now and then; true ends the survey
+   * @throws java.util.concurrent.CancellationException if it was cancelled
+   */
+  public static Survey of(Rendered rendered, ColorSurvey.Result colors, Progress progress, BooleanSupplier cancelled) {
+    return Share.cancellable(cancelled, () -> make(rendered, colors, progress, cancelled));
+  }
+
+  private static Survey make(Rendered rendered, ColorSurvey.Result colors, Progress progress, BooleanSupplier cancelled) {
     Theme theme = rendered.theme();
     int pages = theme.pages().size();
     int total = pages + 2;
     progress.step(0, total, "stylesheets");
+    Share share = new Share();
     List<SheetSummary> summaries = new ArrayList<>();
     List<Finding> findings = new ArrayList<>();
+    theme.aside().forEach(a -> findings.add(new Finding(a.unreadable() ? "encoding" : "limit", a.path(), 1, 0,
+        a.why() + " The file is kept as it is.", a.mend()).about("file")));
     for (SheetPart part : theme.sheets()) {
       int[] counts = new int[2];
       count(part.sheet().rules(), counts);
@@ -57,22 +78,62 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
     }
     Map<String, SheetRole> roles = SheetRole.of(theme);
     // Both go through all pages and need nothing of each other: one core each.
-    CompletableFuture<List<Finding>> onPages = CompletableFuture.supplyAsync(() -> PageFindings.of(rendered, roles));
-    Map<Fates.Key, Fates.Fate> fates = Fates.of(theme.pages(), rendered.library(),
-        n -> progress.step(n, total, "page " + n + " of " + pages));
-    List<PictureUse> pictures = Pictures.of(theme);
-    List<Addresses.Address> addresses = Addresses.of(theme);
-    findings.addAll(SettingFindings.of(theme));
-    findings.addAll(SheetFindings.of(theme));
-    findings.addAll(PictureFindings.of(theme, pictures, addresses));
-    findings.addAll(SpellingFindings.of(theme, roles));
-    progress.step(pages + 1, total, "texts of the pages");
-    findings.addAll(onPages.join());
-    findings.addAll(RuleFindings.of(rendered, roles, fates));
-    findings.addAll(Addresses.elsewhere(theme, addresses));
-    findings.addAll(RepeatFindings.of(theme, colors, roles));
+    CompletableFuture<List<Finding>> onPages = CompletableFuture.supplyAsync(() ->
+        Share.cancellable(cancelled, () -> PageFindings.of(rendered, roles, share)));
+    Map<Fates.Key, Fates.Fate> fates;
+    List<PictureUse> pictures;
+    try {
+      fates = Fates.of(theme.pages(), rendered.library(), (n, page, look) -> {
+        progress.step(n, total, "page " + n + " of " + pages);
+        share.page(page.source().file(), "what becomes of its rules", look);
+      });
+      pictures = Pictures.of(theme);
+      List<Addresses.Address> addresses = Addresses.of(theme);
+      String whole = theme.sheets().isEmpty() ? "" : theme.sheets().get(0).path();
+      share.question(whole, "troubles with settings", () -> findings.addAll(SettingFindings.of(theme)));
+      share.question(whole, "troubles between stylesheets", () -> findings.addAll(SheetFindings.of(theme)));
+      share.question(whole, "troubles with pictures", () -> findings.addAll(PictureFindings.of(theme, pictures, addresses)));
+      share.question(whole, "misspelt words", () -> findings.addAll(SpellingFindings.of(theme, roles)));
+      progress.step(pages + 1, total, "texts of the pages");
+      findings.addAll(joined(onPages));
+      // Of a rule that finds nothing nobody can say so who has not seen all pages.
+      if (share.isWhole() && theme.aside().isEmpty()) {
+        share.question(whole, "rules without effect", () -> findings.addAll(RuleFindings.of(rendered, roles, fates)));
+      }
+      share.question(whole, "addresses on other hosts", () -> findings.addAll(Addresses.elsewhere(theme, addresses)));
+      share.question(whole, "repeated values", () -> findings.addAll(RepeatFindings.of(theme, colors, roles)));
+    } finally {
+      onPages.cancel(true);
+    }
+    findings.addAll(share.beyond());
+    shorten(findings);
     findings.sort(Comparator.comparing(Finding::group).thenComparing(Finding::kindInWords));
     return new Survey(List.copyOf(summaries), colors, pictures, roles, fates, List.copyOf(findings));
+  }
+
+  private static List<Finding> joined(CompletableFuture<List<Finding>> onPages) {
+    try {
+      return onPages.join();
+    } catch (CompletionException e) {
+      throw e.getCause() instanceof RuntimeException r ? r : e;
+    }
+  }
+
+  /** Of thousands of one kind nobody reads more than the first; how many there are is told. */
+  private static void shorten(List<Finding> findings) {
+    Map<String, Integer> counts = new HashMap<>();
+    Map<String, Finding> last = new LinkedHashMap<>();
+    findings.removeIf(f -> {
+      last.put(f.kind(), f);
+      return counts.merge(f.kind(), 1, Integer::sum) > MOST_OF_A_KIND;
+    });
+    last.forEach((kind, f) -> {
+      int more = counts.get(kind) - MOST_OF_A_KIND;
+      if (more > 0) {
+        findings.add(new Finding("limit", f.file(), f.line(), 0, String.format(Locale.ROOT, "%,d more like “%s” are not listed.", more, f.kindInWords()),
+            "Mend those that are listed; the next ones come then.").about(kind));
+      }
+    });
   }
 
   public Optional<Finding> finding(String key) {
@@ -92,11 +153,6 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
 
   private static List<Finding> reading(SheetPart part) {
     List<Finding> findings = new ArrayList<>();
-    if (part.file().looksLikeUtf16WithoutBom()) {
-      findings.add(new Finding("encoding", part.path(), 1, 1,
-          "The file is UTF-16 without a byte order mark, which browsers read as rubbish.", "Save it as UTF-8."));
-      return findings;
-    }
     if (part.file().isMalformed()) {
       int at = Math.max(0, part.file().text().indexOf('\uFFFD'));
       findings.add(new Finding("encoding", part.path(), part.file().line(at), part.file().column(at),

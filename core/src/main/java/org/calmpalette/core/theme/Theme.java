@@ -2,7 +2,9 @@ package org.calmpalette.core.theme;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.page.Page;
@@ -17,8 +19,9 @@ import org.calmpalette.core.setting.PaletteJson;
  * @param pages in order of path, {@code index.html} first
  * @param sheets those that are files, in order of path, then those inside pages
  * @param media what is known of the pictures and videos
+ * @param aside files that are kept but not looked at, in order of path
  */
-public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPart> sheets, Media media) {
+public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPart> sheets, Media media, List<SetAside> aside) {
   public static final String SETTINGS_CSS = "settings.css";
   public static final String PALETTE_CSS = "palette.css";
   /** Made by us from palette.json, and made again at every build: not part of what a maker wrote. */
@@ -31,25 +34,85 @@ public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPa
 
   /** @throws org.calmpalette.core.BadInputException if palette.json cannot be understood */
   public static Theme read(Files files, String name) {
-    Palette palette = files.has(Palette.FILE)
-        ? PaletteJson.read(files.read(Palette.FILE), name) : Palette.empty(name);
-    List<Page> pages = new ArrayList<>();
-    List<SheetPart> sheets = new ArrayList<>();
-    List<SheetPart> embedded = new ArrayList<>();
-    for (String path : files.paths()) {
-      if (Paths.isPage(path)) {
-        Page page = Page.read(path, files.read(path));
-        pages.add(path.equals("index.html") ? 0 : pages.size(), page);
-        for (Page.Span span : page.styles()) {
-          SourceText text = SourceText.of(path, page.source().text().substring(span.start(), span.end()));
-          embedded.add(new SheetPart(page.source(), Stylesheet.read(text), span.start()));
+    Palette palette = Palette.empty(name);
+    if (files.has(Palette.FILE)) {
+      if (files.size(Palette.FILE) > Limits.PALETTE) {
+        throw new BadInputException("palette.json is larger than " + Limits.PALETTE / 1_000_000 + " MB.",
+            "Leave out what is not about settings; a theme has up to 500.");
+      }
+      palette = PaletteJson.read(files.read(Palette.FILE), name);
+    }
+    Reading reading = new Reading(files);
+    files.paths().forEach(reading::read);
+    reading.sheets.addAll(reading.embedded);
+    return new Theme(files, palette, List.copyOf(reading.pages), List.copyOf(reading.sheets), new ThemeMedia(files), List.copyOf(reading.aside));
+  }
+
+  /** A file that is not looked at; empty if it is, or is not there. */
+  public Optional<SetAside> aside(String path) {
+    return aside.stream().filter(a -> a.path().equals(path)).findFirst();
+  }
+
+  /** Reads pages and stylesheets as far as the limits go. */
+  private static final class Reading {
+    private final Files files;
+    private final Limits limits = new Limits();
+    private final List<Page> pages = new ArrayList<>();
+    private final List<SheetPart> sheets = new ArrayList<>();
+    private final List<SheetPart> embedded = new ArrayList<>();
+    private final List<SetAside> aside = new ArrayList<>();
+
+    Reading(Files files) {
+      this.files = files;
+    }
+
+    void read(String path) {
+      try {
+        if (Paths.isPage(path)) {
+          page(path);
+        } else if (Paths.isStylesheet(path) && !GENERATED.contains(path)) {
+          sheet(path);
         }
-      } else if (Paths.isStylesheet(path) && !GENERATED.contains(path)) {
-        SourceText text = SourceText.stylesheet(path, files.read(path));
-        sheets.add(new SheetPart(text, Stylesheet.read(text), 0));
+      } catch (SourceText.UnreadableException e) {
+        aside.add(Limits.unread(path, e));
       }
     }
-    sheets.addAll(embedded);
-    return new Theme(files, palette, List.copyOf(pages), List.copyOf(sheets), new ThemeMedia(files));
+
+    private void sheet(String path) {
+      if (files.size(path) > Limits.SHEET) {
+        aside.add(Limits.large(path, files.size(path), Limits.SHEET));
+        return;
+      }
+      SourceText text = SourceText.stylesheet(path, files.read(path));
+      Stylesheet sheet = Stylesheet.read(text);
+      SetAside beyond = limits.sheet(path, sheet);
+      if (beyond == null) {
+        sheets.add(new SheetPart(text, sheet, 0));
+      } else {
+        aside.add(beyond);
+      }
+    }
+
+    private void page(String path) {
+      if (files.size(path) > Limits.PAGE) {
+        aside.add(Limits.large(path, files.size(path), Limits.PAGE));
+        return;
+      }
+      Page page = Page.read(path, files.read(path), Limits.ELEMENTS).orElse(null);
+      SetAside beyond = page == null ? Limits.manyElements(path) : limits.page(path, page);
+      List<SheetPart> inside = new ArrayList<>();
+      for (Page.Span span : beyond == null ? page.styles() : List.<Page.Span>of()) {
+        SourceText text = SourceText.of(path, page.source().text().substring(span.start(), span.end()));
+        Stylesheet sheet = Stylesheet.read(text);
+        beyond = beyond == null ? limits.sheet(path, sheet) : beyond;
+        inside.add(new SheetPart(page.source(), sheet, span.start()));
+      }
+      if (beyond != null) {
+        aside.add(beyond);
+        return;
+      }
+      pages.add(path.equals("index.html") ? 0 : pages.size(), page);
+      embedded.addAll(inside);
+    }
   }
 }

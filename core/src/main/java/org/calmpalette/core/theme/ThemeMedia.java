@@ -26,6 +26,16 @@ final class ThemeMedia implements Media {
   }
 
   @Override
+  public boolean knowsFiles() {
+    return true;
+  }
+
+  @Override
+  public boolean hasFile(String path) {
+    return files.has(path);
+  }
+
+  @Override
   public List<String> paths() {
     List<String> all = new ArrayList<>();
     for (String path : files.paths()) {

@@ -14,7 +14,7 @@ class FatesTest {
   /** Declarations are told apart by their values. */
   private static Map<String, Fate> fates(String css, String body) {
     Theme theme = Themes.of("a.css", css, "index.html", "<!doctype html><link rel=stylesheet href=a.css>" + body);
-    return Fates.of(theme.pages(), new Rendered(theme).library(), n -> { }).values().stream()
+    return Fates.of(theme.pages(), new Rendered(theme).library(), Fates.EachPage.ALL).values().stream()
         .filter(f -> f.declaration().file().equals("a.css"))
         .collect(java.util.stream.Collectors.toMap(f -> f.declaration().written(), f -> f));
   }

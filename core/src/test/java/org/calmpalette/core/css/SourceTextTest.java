@@ -5,9 +5,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.Charset;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SourceTextTest {
   private static final String SHEET = "/* \u00dcber, na\u00efve \u2013 \ud83d\ude80 */\r\na { color: red }\r\n\r\n\tb{color:red}";
@@ -63,8 +67,28 @@ class SourceTextTest {
   }
 
   @Test
-  void utf16WithoutAByteOrderMarkIsRecognised() {
-    assertThat(SourceText.stylesheet("a.css", SHEET.getBytes(StandardCharsets.UTF_16LE)).looksLikeUtf16WithoutBom()).isTrue();
-    assertThat(SourceText.stylesheet("a.css", SHEET.getBytes(StandardCharsets.UTF_8)).looksLikeUtf16WithoutBom()).isFalse();
+  void whatBrowsersReadAsRubbishIsNotRead() {
+    for (String charset : List.of("UTF-16LE", "UTF-16BE", "UTF-32LE")) {
+      byte[] bytes = SHEET.getBytes(Charset.forName(charset));
+      assertThatThrownBy(() -> SourceText.stylesheet("a.css", bytes)).isInstanceOf(SourceText.UnreadableException.class)
+          .hasMessageContaining("a.css").hasMessageContaining("byte order mark");
+      assertThatThrownBy(() -> SourceText.page("a.html", bytes)).isInstanceOf(SourceText.UnreadableException.class);
+    }
+  }
+
+  /** Encoding Standard, section 4.2: labels and what they mean; from memory. */
+  @ParameterizedTest
+  @CsvSource({"latin1,windows-1252", "ISO-8859-1,windows-1252", "utf-16,UTF-8", "gb2312,GB18030", "shift_jis,windows-31j", "iso-8859-9,windows-1254",
+      "macintosh,x-MacRoman", "utf-32,UTF-8", "ibm037,UTF-8", "utf-7,UTF-8"})
+  void labelsMeanWhatBrowsersTakeThemFor(String label, String charset) {
+    byte[] page = ("<meta charset=" + label + ">x").getBytes(StandardCharsets.US_ASCII);
+    assertThat(SourceText.page("a.html", page).charset()).isEqualTo(Charset.forName(charset));
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"iso-2022-jp", "iso-2022-kr", "hz-gb-2312", "replacement"})
+  void encodingsThatBrowsersRefuseOrThatHaveStatesAreNamed(String label) {
+    byte[] page = ("<meta charset=" + label + ">x").getBytes(StandardCharsets.US_ASCII);
+    assertThatThrownBy(() -> SourceText.page("old/a.html", page)).hasMessageContaining("old/a.html").hasMessageContainingAll(label.contains("jp") ? "ISO-2022-JP" : label);
   }
 }

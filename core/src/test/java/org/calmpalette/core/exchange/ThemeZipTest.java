@@ -120,4 +120,70 @@ class ThemeZipTest {
     Files.write(encrypted, flagged);
     assertThatThrownBy(() -> read(encrypted)).hasMessageContaining("a.css").hasMessageContaining("encrypted");
   }
+
+  @Test
+  void namesThatNotEverySystemKeepsAreRefused() throws IOException {
+    for (String name : new String[] {"con.html", "css/AUX", "a./b.css", "a /b.css", "what?.html", "a:b.css", "COM1.css"}) {
+      refused(z -> {
+        put(z, "index.html", new byte[1]);
+        put(z, name, new byte[1]);
+      }, name.contains(":") ? "a:b.css" : name);
+    }
+    refused(z -> {
+      put(z, "b", new byte[1]);
+      put(z, "b/c.css", new byte[1]);
+    }, "“b” is a file, and the folder of “b/c.css”");
+    refused(z -> {
+      put(z, "caf\u00e9.css", new byte[1]);
+      put(z, "cafe\u0301.css", new byte[1]);
+    }, "accent");
+    Path fine = zip(z -> {
+      put(z, "console.html", new byte[1]);
+      put(z, "100%/a;b#c.css", new byte[1]);
+      put(z, ".well/x..y.css", new byte[1]);
+    });
+    assertThat(read(fine).keySet()).containsExactly(".well/x..y.css", "100%/a;b#c.css", "console.html");
+  }
+
+  @Test
+  void whatCameOutOtherwiseThanItWentInIsRefused() throws IOException {
+    Path whole = zip(z -> {
+      z.setLevel(0);
+      put(z, "a.css", "p{color:red}".getBytes(StandardCharsets.UTF_8));
+    });
+    byte[] bytes = Files.readAllBytes(whole);
+    int at = new String(bytes, StandardCharsets.ISO_8859_1).indexOf("color");
+    bytes[at] = 'C';
+    Files.write(whole, bytes);
+    assertThatThrownBy(() -> read(whole)).isInstanceOf(BadInputException.class).hasMessageContaining("a.css").hasMessageContaining("check sum");
+  }
+
+  @Test
+  void waysOfPackingThatAreNotHereAreRefused() throws IOException {
+    for (int method : new int[] {14, 93, 95}) {
+      Path odd = zip(z -> put(z, "a.css", "p{}".getBytes(StandardCharsets.UTF_8)));
+      byte[] bytes = Files.readAllBytes(odd);
+      for (int i = 0; i < bytes.length - 12; i++) {
+        // The method stands in the entry's own header and in the list: APPNOTE 6.3.10, sections 4.3.7 and 4.3.12.
+        if (bytes[i] == 'P' && bytes[i + 1] == 'K' && (bytes[i + 2] == 1 || bytes[i + 2] == 3)) {
+          bytes[i + (bytes[i + 2] == 1 ? 10 : 8)] = (byte) method;
+        }
+      }
+      Files.write(odd, bytes);
+      assertThatThrownBy(() -> read(odd)).isInstanceOf(BadInputException.class).hasMessageContaining("a.css").hasMessageContaining("packed in a way");
+    }
+  }
+
+  @Test
+  void aMillionFoldersAreRefusedBeforeTheyAreListed() throws IOException {
+    // The list alone, as the record at the end tells it: nobody has to pack a million folders to see that it is not read.
+    Path huge = folder.resolve("huge.zip");
+    java.nio.ByteBuffer end = java.nio.ByteBuffer.allocate(22).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+    end.putInt(0x06054b50).putInt(0).putShort((short) 60_000).putShort((short) 60_000).putInt(5_000_000).putInt(0).putShort((short) 0);
+    try (OutputStream out = Files.newOutputStream(huge)) {
+      out.write(new byte[5_000_000]);
+      out.write(end.array());
+    }
+    assertThatThrownBy(() -> read(huge)).isInstanceOf(BadInputException.class).hasMessageContaining("more files and folders");
+  }
 }

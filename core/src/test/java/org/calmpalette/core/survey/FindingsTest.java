@@ -84,13 +84,33 @@ class FindingsTest {
 
   @Test
   void textThatCannotBeReadGetsTheNearestColourThatReads() {
-    Theme theme = theme("body{background:#f4efe6} p{color:#9aa3ab} h1{color:#8a939b} .over{background:url(x.png);color:#eee}", "<p>x<h1>big</h1><div class=over>y");
+    Theme theme = theme("body{background:#f4efe6} p{color:#9aa3ab} h1{color:#8a939b} .over{background:url(../x.png);color:#eee}", "<p>x<h1>big</h1><div class=over>y", "x.png", "GIF89a");
     assertThat(find(theme, "unreadable-text")).as("large text needs 3 to 1, and over a picture nothing is said").hasSize(2);
     String css = mended(theme("body{background:#f4efe6} p{color:#9aa3ab}", "<p>x<p>y"), "unreadable-text");
     String color = css.replaceFirst("(?s).*p\\{color:(#\\w+)\\}.*", "$1");
     assertThat(Contrast.ratio(Color.parse(color).orElseThrow(), Color.parse("#f4efe6").orElseThrow())).isBetween(4.5, 4.9);
     assertThat(find(theme("p{color:#767676}", "<p>x"), "unreadable-text")).as("WCAG 2.2: #767676 on white is 4.54 to 1").isEmpty();
     assertThat(find(theme("p{color:#777777}", "<p>x"), "unreadable-text")).as("#777777 is 4.48 to 1").hasSize(1);
+  }
+
+  @Test
+  void textOverAPictureThatDoesNotComeIsJudgedOnTheColourThatShows() {
+    for (String url : List.of("gone.png", "https://pictures.invalid/dusk.jpg")) {
+      String css = "body{background:#102030} p{color:#203040;background:url(" + url + ")}";
+      assertThat(find(theme(css, "<p>x"), "unreadable-text")).as(url).hasSize(1);
+      assertThat(find(theme(css.replace("#203040", "#fff"), "<p>x"), "unreadable-text")).as(url).isEmpty();
+    }
+    assertThat(find(theme("p{color:#eee;background:url(gone.png), linear-gradient(#000, #000)}", "<p>x"), "unreadable-text")).as("a gradient comes").isEmpty();
+  }
+
+  @Test
+  void textPushedOutOfTheWindowIsCutOffInItsBoxInstead() {
+    String css = "h1 {\n  background: url(logo.png);\n  text-indent: -9999px;\n}";
+    assertThat(mended(theme(css, "<h1>Harrow</h1>", "logo.png", "GIF89a"), "pushed-text"))
+        .isEqualTo("h1 {\n  background: url(logo.png);\n  text-indent: 100%;\n  white-space: nowrap;\n  overflow: hidden;\n}");
+    assertThat(find(theme("h1{text-indent:-999em}", "<h1>Harrow"), "pushed-text")).hasSize(1);
+    assertThat(find(theme("p{text-indent:-2em;padding-left:2em}", "<p>hanging"), "pushed-text")).as("a hanging indent").isEmpty();
+    assertThat(find(theme("h1{text-indent:-9999px}", "<h1></h1>"), "pushed-text")).as("no text").isEmpty();
   }
 
   @Test

@@ -25,6 +25,20 @@ public record SelectorList(List<ComplexSelector> selectors) {
     return new SelectorParser(tokens, first, end, around).parse();
   }
 
+  /** How many simple selectors it has when all nesting is written out. */
+  long weight() {
+    long weight = 0;
+    for (ComplexSelector s : selectors) {
+      for (Compound c : s.compounds()) {
+        for (Simple simple : c.simples()) {
+          weight += simple instanceof Simple.Nesting n ? n.weight() : simple instanceof Simple.Functional f ? 1 + f.arguments().weight()
+              : simple instanceof Simple.Nth n && n.of() != null ? 1 + n.of().weight() : 1;
+        }
+      }
+    }
+    return weight;
+  }
+
   public Specificity mostSpecific() {
     Specificity most = Specificity.NONE;
     for (ComplexSelector s : selectors) {

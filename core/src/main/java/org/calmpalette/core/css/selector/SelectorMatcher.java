@@ -3,6 +3,7 @@ package org.calmpalette.core.css.selector;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.calmpalette.core.Budget;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
 
@@ -35,6 +36,10 @@ public final class SelectorMatcher {
     this.scope = scope;
   }
 
+  public States states() {
+    return states;
+  }
+
   /** The same matcher with another meaning of {@code :scope}. */
   public SelectorMatcher scopedTo(Element root) {
     return new SelectorMatcher(this, root);
@@ -52,6 +57,7 @@ public final class SelectorMatcher {
 
   /** Whether the selector means this element, or a pseudo-element of it. */
   public boolean matches(ComplexSelector selector, Element element) {
+    Budget.step();
     return matchesFrom(selector, selector.compounds().size() - 1, element);
   }
 
@@ -81,6 +87,7 @@ public final class SelectorMatcher {
       }
       case SUBSEQUENT_SIBLING -> {
         for (Element b = element.previousElementSibling(); b != null; b = b.previousElementSibling()) {
+          Budget.step();
           if (matchesFrom(selector, index - 1, b)) {
             return true;
           }
@@ -235,6 +242,7 @@ public final class SelectorMatcher {
 
   private boolean anyDescendant(ComplexSelector s, Element under, Element anchor) {
     for (Element child : under.children()) {
+      Budget.step();
       if (matchesRelative(s, s.compounds().size() - 1, child, anchor) || anyDescendant(s, child, anchor)) {
         return true;
       }
@@ -283,6 +291,7 @@ public final class SelectorMatcher {
     int position = 1;
     Element s = nth.fromEnd() ? e.nextElementSibling() : e.previousElementSibling();
     while (s != null) {
+      Budget.step();
       position += nth.of() == null || matches(nth.of(), s) ? 1 : 0;
       s = nth.fromEnd() ? s.nextElementSibling() : s.previousElementSibling();
     }
@@ -293,6 +302,7 @@ public final class SelectorMatcher {
     int position = 1;
     Element s = fromEnd ? e.nextElementSibling() : e.previousElementSibling();
     while (s != null) {
+      Budget.step();
       position += s.tagName().equals(e.tagName()) && s.tag().namespace().equals(e.tag().namespace()) ? 1 : 0;
       s = fromEnd ? s.nextElementSibling() : s.previousElementSibling();
     }

@@ -20,6 +20,8 @@ final class SelectorParser {
   }
 
   private static final int MOST_NESTED = 64;
+  /** Simple selectors of one rule when all nesting is written out; far more than any rule that was written by hand. */
+  private static final int MOST_NESTED_WEIGHT = 5_000;
   private static final Pattern AN_PLUS_B = Pattern.compile("([+-]?\\d*)n(?:\\s*([+-])\\s*(\\d+))?|([+-]?\\d+)");
   /** Pseudo-elements that may be written with one colon. */
   private static final Set<String> OLD_PSEUDO_ELEMENTS = Set.of("before", "after", "first-line", "first-letter");
@@ -62,7 +64,9 @@ final class SelectorParser {
       do {
         list.add(nested(complex(end, around != null)));
       } while (takeComma(end));
-      return Optional.of(new SelectorList(List.copyOf(list)));
+      SelectorList read = new SelectorList(List.copyOf(list));
+      // Each & stands for the whole list around it, so a few lines can stand for more than fits anywhere.
+      return around != null && read.weight() > MOST_NESTED_WEIGHT ? Optional.empty() : Optional.of(read);
     } catch (Invalid e) {
       return Optional.empty();
     }

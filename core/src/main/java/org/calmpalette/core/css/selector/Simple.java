@@ -150,8 +150,16 @@ public sealed interface Simple {
     }
   }
 
-  /** {@code &}: what the selector of the rule around matches; {@code :scope} where no rule is around. */
-  record Nesting(SelectorList parent) implements Simple {
+  /**
+   * {@code &}: what the selector of the rule around matches; {@code :scope} where no rule is around.
+   *
+   * @param weight how many simple selectors it stands for when all nesting is written out
+   */
+  record Nesting(SelectorList parent, long weight) implements Simple {
+    Nesting(SelectorList parent) {
+      this(parent, parent == null ? 1 : parent.weight());
+    }
+
     @Override
     public Specificity specificity() {
       return parent == null ? Specificity.NONE : parent.mostSpecific();

@@ -1,0 +1,56 @@
+package org.calmpalette.app.themes;
+
+import jakarta.annotation.PreDestroy;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+
+/**
+ * Makes surveys in the background: one at a time, since one uses both cores, and one for each theme. When a theme has moved
+ * on, the survey of its earlier state is stopped: nobody will look at it. A survey that failed is not made again by itself.
+ */
+@Component
+class Surveys {
+  private static final Logger LOG = LoggerFactory.getLogger(Surveys.class);
+
+  private final ExecutorService worker = Executors.newSingleThreadExecutor(r -> {
+    Thread thread = new Thread(r, "survey");
+    thread.setDaemon(true);
+    return thread;
+  });
+  private final Map<Long, ThemeCache.Read> newest = new ConcurrentHashMap<>();
+
+  @PreDestroy
+  void stop() {
+    newest.values().forEach(ThemeCache.Read::cancel);
+    worker.shutdownNow();
+  }
+
+  /** Has a theme's survey made, unless it is made, being made or has failed. */
+  void make(long themeId, ThemeCache.Read read) {
+    if (!read.claim()) {
+      return;
+    }
+    ThemeCache.Read before = newest.put(themeId, read);
+    if (before != null && before != read) {
+      before.cancel();
+    }
+    worker.submit(() -> {
+      try {
+        read.survey();
+      } catch (CancellationException left) {
+        read.unclaim();
+      } catch (RuntimeException | StackOverflowError e) {
+        LOG.error("a survey failed", e);
+        read.fail("The theme could not be surveyed because of a fault on our side. The reason stands in the log of the application.");
+      } finally {
+        newest.remove(themeId, read);
+      }
+    });
+  }
+}

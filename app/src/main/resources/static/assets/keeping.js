@@ -1,0 +1,144 @@
+// What an owner answers is kept, whatever is pressed next. Answers are sent one after the other; an action waits until all
+// are kept, and leaving the page sends along what is still on its way. Only what cannot be kept stops anybody.
+const headers = () => ({ ...JSON.parse(document.body.getAttribute("hx-headers") || "{}"), "HX-Request": "true" });
+const idOf = (form) => `${form.elements.key.value}|${form.elements.band?.value ?? ""}`;
+
+// While a button is pressed nothing may be put in its stead: the click would be lost between the old one and the new.
+let pressed = false;
+let released = [];
+const release = () => {
+  pressed = false;
+  released.splice(0).forEach((call) => call());
+};
+addEventListener("pointerdown", () => { pressed = true; }, true);
+addEventListener("pointerup", release, true);
+addEventListener("pointercancel", release, true);
+addEventListener("blur", release);
+const notPressed = () => (pressed ? new Promise((call) => { released.push(call); }) : Promise.resolve());
+
+export class Keeping {
+  // root: what holds the forms marked data-answer; show(answer) puts the server's words into the page.
+  constructor(root, { show, onNote = () => {}, onKept = () => {} }) {
+    this.root = root;
+    this.show = show;
+    this.onNote = onNote;
+    this.onKept = onKept;
+    this.waiting = new Map();
+    this.failed = new Map();
+    this.sent = null;
+    this.turn = null;
+    this.through = null;
+    root.addEventListener("input", (event) => this.note(event.target.closest("[data-answer]")));
+    root.addEventListener("change", (event) => {
+      const form = event.target.closest("[data-answer]");
+      if (!form) return;
+      this.note(form);
+      this.flush();
+    });
+    root.addEventListener("submit", (event) => {
+      if (!event.target.matches("[data-answer]")) return;
+      event.preventDefault();
+      this.flush();
+    });
+    document.addEventListener("click", (event) => this.hold(event), true);
+    document.addEventListener("visibilitychange", () => { if (document.hidden) this.flush(); });
+    addEventListener("pagehide", () => this.sendAlong());
+    addEventListener("beforeunload", (event) => { if (this.untold().length) event.preventDefault(); });
+  }
+
+  get busy() {
+    return this.waiting.size > 0 || this.turn !== null;
+  }
+
+  note(form) {
+    if (!form) return;
+    const id = idOf(form);
+    this.failed.delete(id);
+    this.waiting.set(id, { address: form.getAttribute("action"), body: new URLSearchParams(new FormData(form)) });
+    this.onNote(form);
+  }
+
+  // Sends what is waiting; true once all of it is kept.
+  flush() {
+    return this.turn ??= this.drain().finally(() => { this.turn = null; });
+  }
+
+  async drain() {
+    while (this.waiting.size) {
+      const [id, answer] = this.waiting.entries().next().value;
+      this.waiting.delete(id);
+      this.sent = { id, answer };
+      const response = await fetch(answer.address, { method: "POST", body: answer.body, headers: headers() }).catch(() => null);
+      const text = response ? await response.text().catch(() => "") : "";
+      await notPressed();
+      this.sent = null;
+      if (!response || response.redirected) {
+        // Nothing came back, or the sign-in page did: it is kept here until it can be sent.
+        if (!this.waiting.has(id)) this.waiting.set(id, answer);
+        this.failed.set(id, { told: false });
+        this.show({ lost: true, signedOut: response?.redirected ?? false });
+        return false;
+      }
+      if (!response.ok) this.failed.set(id, { told: false });
+      this.show({ ok: response.ok, text, retarget: response.headers.get("HX-Retarget") });
+      if (response.ok) this.onKept(id);
+    }
+    return this.failed.size === 0;
+  }
+
+  untold() {
+    return [...this.failed.values()].filter((f) => !f.told);
+  }
+
+  // An action waits for what is being kept. What was refused stops it once, with the reason; then it is the person's choice.
+  async hold(event) {
+    const target = event.target.closest("a[href], button[hx-post], button[type=submit]");
+    if (!target || target.closest("[data-answer]") || target === this.through || event.ctrlKey || event.metaKey || event.shiftKey) return;
+    if (!this.busy && !this.untold().length) return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    await this.flush();
+    const stopped = this.untold();
+    stopped.forEach((f) => { f.told = true; });
+    if (stopped.length) return;
+    // What was pressed may have been put in anew meanwhile.
+    const again = target.isConnected ? target : document.querySelector(this.name(target));
+    if (!again) return;
+    this.through = again;
+    again.disabled = false;
+    again.click();
+    this.through = null;
+  }
+
+  name(target) {
+    const by = (element, attribute) => `${element.localName}[${attribute}="${CSS.escape(element.getAttribute(attribute))}"]`;
+    return target.hasAttribute("hx-post") ? by(target, "hx-post") : target.matches("a") ? by(target, "href") : `${by(target.form, "action")} button[type=submit]`;
+  }
+
+  // The page goes: what is waiting or on its way is handed to the browser, which sends it although the page is gone.
+  sendAlong() {
+    const last = new Map(this.sent ? [[this.sent.id, this.sent.answer]] : []);
+    this.waiting.forEach((answer, id) => last.set(id, answer));
+    last.forEach(({ address, body }) => fetch(address, { method: "POST", body, headers: headers(), keepalive: true }).catch(() => {}));
+    this.waiting.clear();
+  }
+
+  // After the server has sent the questions anew: what it has not heard yet is written into them again.
+  restore() {
+    for (const form of this.root.querySelectorAll("[data-answer]")) {
+      const answer = this.waiting.get(idOf(form));
+      if (answer) fill(form, answer.body);
+    }
+  }
+}
+
+// Writes entries into the fields of a form that have their names.
+export function fill(form, entries) {
+  for (const field of form.elements) {
+    if (!field.name || field.type === "hidden" || field.type === "file" || field.type === "password") continue;
+    const values = entries.getAll(field.name);
+    if (field.type === "radio" || field.type === "checkbox") field.checked = values.includes(field.value);
+    else if (field.localName === "select" && field.multiple) for (const o of field.options) o.selected = values.includes(o.value);
+    else if (values.length) field.value = values[0];
+  }
+}

@@ -1,0 +1,113 @@
+package org.calmpalette.core;
+
+import java.lang.management.ManagementFactory;
+import java.lang.management.ThreadMXBean;
+import java.time.Duration;
+import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
+
+/**
+ * How much a question about a theme may take. A theme may be slow to itself, never to others: whoever asks gives a budget,
+ * the work says in its loops that it goes on, and ends with {@link BeyondLimitException} once it has had its share.
+ *
+ * <p>Time is the time of the processor on the thread, so that a busy machine makes an answer late, not different.
+ */
+public final class Budget {
+  private static final ThreadMXBean THREADS = ManagementFactory.getThreadMXBean();
+  private static final ThreadLocal<Budget> CURRENT = new ThreadLocal<>();
+  /** Asking for the time costs more than most steps. */
+  private static final int STEPS_BETWEEN_LOOKS = 1024;
+  /** Characters that a step may make before the time is looked at again. */
+  private static final int CHARACTERS_A_STEP = 64;
+
+  private final Budget around;
+  private final long until;
+  private final Duration limit;
+  private final BooleanSupplier cancelled;
+  private long characters;
+  private int steps;
+
+  private Budget(Budget around, Duration limit, long characters, BooleanSupplier cancelled) {
+    this.around = around;
+    this.limit = limit;
+    this.until = THREADS.getCurrentThreadCpuTime() + limit.toNanos();
+    this.characters = characters;
+    this.cancelled = cancelled;
+  }
+
+  /**
+   * Does some work within a budget; an outer budget of the same thread goes on to hold.
+   *
+   * @param time of the processor
+   * @param characters how much text the work may make
+   * @param cancelled asked now and then; true ends the work
+   * @throws BeyondLimitException if it takes more
+   * @throws CancellationException if it was cancelled
+   */
+  public static <T> T within(Duration time, long characters, BooleanSupplier cancelled, Supplier<T> work) {
+    Budget before = CURRENT.get();
+    CURRENT.set(new Budget(before, time, characters, cancelled));
+    try {
+      return work.get();
+    } finally {
+      if (before == null) {
+        CURRENT.remove();
+      } else {
+        CURRENT.set(before);
+      }
+    }
+  }
+
+  /** Within an amount of time only. */
+  public static <T> T within(Duration time, Supplier<T> work) {
+    return within(time, Long.MAX_VALUE, () -> false, work);
+  }
+
+  /** Says that work goes on. Cheap; does nothing where there is no budget. */
+  public static void step() {
+    Budget now = CURRENT.get();
+    if (now != null && ++now.steps >= STEPS_BETWEEN_LOOKS) {
+      now.look();
+    }
+  }
+
+  /** Says that text was made. */
+  public static void made(int characters) {
+    Budget now = CURRENT.get();
+    if (now == null) {
+      return;
+    }
+    for (Budget b = now; b != null; b = b.around) {
+      b.characters -= characters;
+      if (b.characters < 0) {
+        throw new BeyondLimitException("its values grow too long when they are put together");
+      }
+    }
+    now.steps += characters / CHARACTERS_A_STEP;
+    step();
+  }
+
+  /** Processor time of this thread, in nanoseconds. */
+  public static long time() {
+    return THREADS.getCurrentThreadCpuTime();
+  }
+
+  private void look() {
+    steps = 0;
+    long time = THREADS.getCurrentThreadCpuTime();
+    for (Budget b = this; b != null; b = b.around) {
+      if (b.cancelled.getAsBoolean()) {
+        throw new CancellationException();
+      }
+      if (time > b.until) {
+        throw new BeyondLimitException("it takes longer than " + seconds(b.limit));
+      }
+    }
+  }
+
+  private static String seconds(Duration time) {
+    return time.toMillis() % 1000 == 0 ? time.toSeconds() + (time.toSeconds() == 1 ? " second" : " seconds")
+        : time.toMillis() + " milliseconds";
+  }
+}
