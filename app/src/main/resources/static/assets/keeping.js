@@ -79,7 +79,8 @@ export class Keeping {
         this.show({ lost: true, signedOut: response?.redirected ?? false });
         return false;
       }
-      if (!response.ok) this.failed.set(id, { told: false });
+      if (response.ok) this.failed.delete(id);
+      else this.failed.set(id, { told: false });
       this.show({ ok: response.ok, text, retarget: response.headers.get("HX-Retarget") });
       if (response.ok) this.onKept(id);
     }
@@ -111,7 +112,8 @@ export class Keeping {
   }
 
   name(target) {
-    const by = (element, attribute) => `${element.localName}[${attribute}="${CSS.escape(element.getAttribute(attribute))}"]`;
+    // The state that an address carries is another one by then.
+    const by = (element, attribute) => `${element.localName}[${attribute}^="${CSS.escape(element.getAttribute(attribute).replace(/\?.*/, ""))}"]`;
     return target.hasAttribute("hx-post") ? by(target, "hx-post") : target.matches("a") ? by(target, "href") : `${by(target.form, "action")} button[type=submit]`;
   }
 

@@ -48,7 +48,7 @@ public final class Running {
     return one;
   }
 
-  private static void calm(String what) {
+  static void calm(String what) {
     try {
       // The output goes to a file: MariaDB inherits it and would keep a pipe open for ever.
       Process process = new ProcessBuilder("../calm", "database", what, DATABASE.toString())
@@ -74,6 +74,10 @@ public final class Running {
 
   <T> T bean(Class<T> type) {
     return app.getBean(type);
+  }
+
+  <T> T bean(String name, Class<T> type) {
+    return app.getBean(name, type);
   }
 
   /** A window of a new visitor. */

@@ -107,7 +107,7 @@ public final class Budget {
   }
 
   private static String seconds(Duration time) {
-    return time.toMillis() % 1000 == 0 ? time.toSeconds() + (time.toSeconds() == 1 ? " second" : " seconds")
-        : time.toMillis() + " milliseconds";
+    return time.toMillis() % 1000 == 0 && time.toMillis() > 0 ? time.toSeconds() + (time.toSeconds() == 1 ? " second" : " seconds")
+        : Math.max(1, time.toMillis()) + " milliseconds";
   }
 }

@@ -181,9 +181,24 @@ public class LiveSites {
     return out.toByteArray();
   }
 
-  /** Forgets what was live: the next visitor gets what is live now. */
-  void changed(String slug) {
-    live.invalidate(slug);
+  /**
+   * Takes what went live into memory, so that the next visitor gets it, and gets it even if the database goes now: its pages and
+   * stylesheets; pictures come when they are asked for.
+   */
+  void wentLive(String slug) {
+    Live now = load(slug);
+    if (now == null) {
+      return;
+    }
+    live.put(slug, now);
+    long room = IN_MEMORY / 4;
+    for (Map.Entry<String, TreeFiles.Entry> e : now.files().entrySet()) {
+      boolean wanted = Paths.isPage(e.getKey()) || Paths.isStylesheet(e.getKey());
+      if (wanted && e.getValue().size() <= LARGE && room > 0) {
+        room -= e.getValue().size();
+        bytes(e.getKey(), e.getValue());
+      }
+    }
   }
 
   /** Forgets a site that is gone. */

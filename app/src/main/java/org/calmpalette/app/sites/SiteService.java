@@ -429,7 +429,6 @@ public class SiteService {
     for (int i = 1; ; i++) {
       try {
         transaction.executeWithoutResult(s -> change.accept(mine(slug, me, sites::lock)));
-        live.changed(slug);
         return;
       } catch (ConcurrencyFailureException e) {
         if (i == TRIES) {
@@ -465,6 +464,7 @@ public class SiteService {
       }
       publish(site, site.snapshotId(), written, ThemeBuild.paletteCss(theme, choices), "", me);
     });
+    live.wentLive(slug);
   }
 
   /** Makes an earlier edition live again, as a new edition. The draft stays as it is. */
@@ -477,6 +477,7 @@ public class SiteService {
       }
       publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", me);
     });
+    live.wentLive(slug);
   }
 
   private void publish(Site site, long snapshotId, String choices, String css, String note, SignedIn me) {

@@ -73,7 +73,8 @@ class SurveyController {
   }
 
   @GetMapping
-  String theme(@PathVariable long id) {
+  String theme(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+    themes.stored(id, me);
     return "redirect:/themes/" + id + "/survey";
   }
 

@@ -17,7 +17,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Order(-300)
 class BudgetFilter extends OncePerRequestFilter {
   /** Processor time of one request. Ordinary ones take a twentieth of a second. */
-  private static final Duration TIME = Duration.ofSeconds(4);
+  private static final Duration TIME = Duration.ofMillis(2_500);
   private static final long CHARACTERS = 30_000_000;
   /** After so much of its own time a request gives way to others. */
   private static final long LONG_NANOS = 250_000_000;

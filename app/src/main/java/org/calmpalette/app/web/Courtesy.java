@@ -11,7 +11,7 @@ import org.springframework.stereotype.Component;
 public class Courtesy {
   /** Work for so long, then rest for so long while others wait. */
   private static final long WORK_NANOS = 12_000_000;
-  private static final long REST_MILLIS = 9;
+  private static final long REST_MILLIS = 6;
 
   private final AtomicInteger asking = new AtomicInteger();
   private final ThreadLocal<long[]> rested = ThreadLocal.withInitial(() -> new long[] {System.nanoTime()});

@@ -13,6 +13,8 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.multipart.MultipartException;
+import org.springframework.web.multipart.support.MissingServletRequestPartException;
 
 /** Tells troubles in plain words: into the notice of the page where htmx asked, on a page of its own otherwise. */
 @ControllerAdvice
@@ -35,6 +37,11 @@ class Problems {
   String tooLarge(HttpServletRequest request, HttpServletResponse response, Model model) {
     return tell(HttpStatus.CONTENT_TOO_LARGE, "The file is larger than 100 MB.",
         "Leave out what the site does not show, such as pictures in print resolution.", request, response, model);
+  }
+
+  @ExceptionHandler({MultipartException.class, MissingServletRequestPartException.class})
+  String noFile(HttpServletRequest request, HttpServletResponse response, Model model) {
+    return tell(HttpStatus.BAD_REQUEST, "No file came with it.", "Choose a file, then send it once more.", request, response, model);
   }
 
   @ExceptionHandler(TooManyException.class)

@@ -29,7 +29,7 @@ class Rates implements HandlerInterceptor, WebMvcConfigurer {
   private record Limit(String name, int most, Duration every, String message) {}
 
   private static final Limit COMPUTING = new Limit("c", 60, Duration.ofMillis(100), "You ask faster than answers can be worked out.");
-  private static final Limit BRINGING = new Limit("b", 20, Duration.ofSeconds(15), "You bring in more files than can be read at once.");
+  private static final Limit BRINGING = new Limit("b", 40, Duration.ofSeconds(5), "You bring in more files than can be read at once.");
   private static final Limit JOINING = new Limit("j", 20, Duration.ofSeconds(20), "Too many tries from this address.");
 
   private final Cache<String, Bucket> buckets = Caffeine.newBuilder().maximumSize(20_000).expireAfterAccess(Duration.ofMinutes(30)).build();

@@ -16,6 +16,7 @@ import org.springframework.security.web.firewall.HttpFirewall;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
 import org.springframework.security.web.savedrequest.CookieRequestCache;
+import org.springframework.session.jdbc.MySqlJdbcIndexedSessionRepositoryCustomizer;
 
 /** Who may ask for what. Controllers and services check further that a thing belongs to the person. */
 @Configuration
@@ -28,6 +29,12 @@ class SecurityConfig {
   @Bean
   PasswordEncoder passwordEncoder() {
     return PasswordEncoderFactories.createDelegatingPasswordEncoder();
+  }
+
+  /** Two requests of one session may both keep something in it: the later one wins, and neither fails. */
+  @Bean
+  MySqlJdbcIndexedSessionRepositoryCustomizer sessionAttributes() {
+    return new MySqlJdbcIndexedSessionRepositoryCustomizer();
   }
 
   /** Files of a theme may have any name, so the addresses of previews may hold what our own never do. */

@@ -18,11 +18,13 @@ import org.calmpalette.core.Budget;
  */
 final class Share {
   /** Processor time for one page. Pages of 300 elements under a framework's sheet take a tenth of it. */
-  static final Duration PAGE = Duration.ofMillis(1_500);
+  static final Duration PAGE = Duration.ofMillis(800);
   /** For one question about all stylesheets. */
-  static final Duration QUESTION = Duration.ofSeconds(2);
+  static final Duration QUESTION = Duration.ofSeconds(1);
+  /** For all questions together. */
+  private static final long QUESTIONS = Duration.ofSeconds(2).toNanos();
   /** For all pages together, on each of two threads; those that come later are not looked at any more. */
-  private static final long PAGES = Duration.ofSeconds(20).toNanos();
+  private static final long PAGES = Duration.ofSeconds(3).toNanos();
   /** Characters of values that may be put together for one page. */
   private static final long CHARACTERS = 30_000_000;
 
@@ -40,17 +42,13 @@ final class Share {
 
   /** Looks at one page; what was found before its share was used up stays. */
   void page(String file, String what, Runnable look) {
-    long before = Budget.time();
-    AtomicLong left = lefts.computeIfAbsent(what, w -> new AtomicLong(PAGES));
-    Duration share = Duration.ofNanos(Math.max(0, Math.min(PAGE.toNanos(), left.get())));
-    look(share, CHARACTERS, look, why -> new Finding("limit", file, 1, 0, "Not looked at to its end, for " + what + ": " + why + ".",
+    look(what, PAGES, PAGE, CHARACTERS, look, why -> new Finding("limit", file, 1, 0, "Not looked at to its end, for " + what + ": " + why + ".",
         "Everything else goes on working. A shorter page with one part of each kind can be looked at whole.").about(what));
-    left.addAndGet(before - Budget.time());
   }
 
   /** Asks one question about all stylesheets. */
   void question(String file, String what, Runnable look) {
-    look(QUESTION, Long.MAX_VALUE, look, why -> new Finding("limit", file, 1, 0, "Not all " + what + " were looked for: " + why + ".",
+    look("", QUESTIONS, QUESTION, Long.MAX_VALUE, look, why -> new Finding("limit", file, 1, 0, "Not all " + what + " were looked for: " + why + ".",
         "Everything else goes on working. Fewer rules can be looked at whole.").about(what));
   }
 
@@ -63,9 +61,16 @@ final class Share {
     Finding of(String why);
   }
 
-  private void look(Duration time, long characters, Runnable look, Telling telling) {
+  /** @param of what shares one amount of time, such as all pages */
+  private void look(String of, long most, Duration one, long characters, Runnable look, Telling telling) {
+    long before = Budget.time();
+    AtomicLong left = lefts.computeIfAbsent(of, w -> new AtomicLong(most));
+    if (left.get() <= 0) {
+      beyond.add(telling.of("what came before it took all the time there is"));
+      return;
+    }
     try {
-      Budget.within(time, characters, () -> false, () -> {
+      Budget.within(Duration.ofNanos(Math.min(one.toNanos(), left.get())), characters, () -> false, () -> {
         look.run();
         return null;
       });
@@ -73,6 +78,8 @@ final class Share {
       beyond.add(telling.of(e.why()));
     } catch (StackOverflowError e) {
       beyond.add(telling.of("it is nested too deep"));
+    } finally {
+      left.addAndGet(before - Budget.time());
     }
   }
 }

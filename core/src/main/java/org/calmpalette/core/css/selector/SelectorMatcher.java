@@ -1,7 +1,10 @@
 package org.calmpalette.core.css.selector;
 
+import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import org.calmpalette.core.Budget;
 import org.jsoup.nodes.Document;
@@ -19,6 +22,9 @@ public final class SelectorMatcher {
       "http-equiv", "lang", "language", "link", "media", "method", "multiple", "nohref", "noresize", "noshade",
       "nowrap", "readonly", "rel", "rev", "rules", "scope", "scrolling", "selected", "shape", "target", "text", "type",
       "valign", "valuetype", "vlink");
+
+  private static final Simple.Nth OF_TYPE = new Simple.Nth("nth-of-type", 0, 1, null);
+  private static final Simple.Nth LAST_OF_TYPE = new Simple.Nth("nth-last-of-type", 0, 1, null);
 
   private final States states;
   private final boolean quirks;
@@ -207,9 +213,9 @@ public final class SelectorMatcher {
       case "first-child" -> e.previousElementSibling() == null;
       case "last-child" -> e.nextElementSibling() == null;
       case "only-child" -> e.previousElementSibling() == null && e.nextElementSibling() == null;
-      case "first-of-type" -> sameType(e, false) == 1;
-      case "last-of-type" -> sameType(e, true) == 1;
-      case "only-of-type" -> sameType(e, false) == 1 && sameType(e, true) == 1;
+      case "first-of-type" -> position(OF_TYPE, e) == 1;
+      case "last-of-type" -> position(LAST_OF_TYPE, e) == 1;
+      case "only-of-type" -> position(OF_TYPE, e) == 1 && position(LAST_OF_TYPE, e) == 1;
       case "link" -> FormState.isLink(e) && !states.has(e, "visited");
       case "any-link", "-webkit-any-link" -> FormState.isLink(e);
       case "visited" -> FormState.isLink(e) && states.has(e, "visited");
@@ -284,28 +290,44 @@ public final class SelectorMatcher {
     }
   }
 
-  private int position(Simple.Nth nth, Element e) {
-    if (nth.ofType()) {
-      return sameType(e, nth.fromEnd());
-    }
-    int position = 1;
-    Element s = nth.fromEnd() ? e.nextElementSibling() : e.previousElementSibling();
-    while (s != null) {
-      Budget.step();
-      position += nth.of() == null || matches(nth.of(), s) ? 1 : 0;
-      s = nth.fromEnd() ? s.nextElementSibling() : s.previousElementSibling();
-    }
-    return position;
+  /** Where each child of one parent stands among those that count, from both ends. */
+  private static final class Places {
+    private final Map<Element, Integer> fromStart = new IdentityHashMap<>();
+    private final Map<Object, Integer> totals = new HashMap<>();
   }
 
-  private static int sameType(Element e, boolean fromEnd) {
-    int position = 1;
-    Element s = fromEnd ? e.nextElementSibling() : e.previousElementSibling();
-    while (s != null) {
-      Budget.step();
-      position += s.tagName().equals(e.tagName()) && s.tag().namespace().equals(e.tag().namespace()) ? 1 : 0;
-      s = fromEnd ? s.nextElementSibling() : s.previousElementSibling();
+  private final Map<List<Object>, Places> places = new HashMap<>();
+
+  private int position(Simple.Nth nth, Element e) {
+    Element parent = e.parent();
+    Places known = parent == null ? null : places.get(List.of(new Same(parent), nth.ofType(), new Same(nth.of())));
+    if (known == null) {
+      known = new Places();
+      for (Element child : parent == null ? List.of(e) : parent.children()) {
+        Budget.step();
+        boolean counts = nth.of() == null || matches(nth.of(), child);
+        Object group = nth.ofType() ? child.tagName() + " " + child.tag().namespace() : "";
+        int before = known.totals.merge(group, counts ? 1 : 0, Integer::sum);
+        known.fromStart.put(child, before);
+      }
+      if (parent != null) {
+        places.put(List.of(new Same(parent), nth.ofType(), new Same(nth.of())), known);
+      }
     }
-    return position;
+    int at = known.fromStart.get(e);
+    return nth.fromEnd() ? known.totals.get(nth.ofType() ? e.tagName() + " " + e.tag().namespace() : "") - at + 1 : at;
+  }
+
+  /** A thing that is only the same as itself. */
+  private record Same(Object thing) {
+    @Override
+    public boolean equals(Object other) {
+      return other instanceof Same s && s.thing == thing;
+    }
+
+    @Override
+    public int hashCode() {
+      return System.identityHashCode(thing);
+    }
   }
 }

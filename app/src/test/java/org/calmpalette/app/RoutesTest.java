@@ -1,0 +1,155 @@
+package org.calmpalette.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.calmpalette.app.accounts.AccountService;
+import org.calmpalette.app.accounts.Role;
+import org.junit.jupiter.api.Test;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
+
+/**
+ * Every route, asked by nobody, by an owner, another owner, the maker and another maker, about a thing of the first owner and
+ * the first maker. A route that is not in the table fails the test.
+ */
+class RoutesTest {
+  /** Who may: everybody, who is signed in, any maker, the theme's maker, the site's owner, or only an address with a signature. */
+  private enum May { ALL, SIGNED_IN, MAKERS, MAKER, OWNER, SIGNED_ADDRESS }
+
+  private static final Map<String, May> TABLE = table("""
+      ALL             GET /  GET /sign-in  GET /welcome  POST /welcome  GET /join/{token}  POST /join/{token}  GET /makers/join/{token}  POST /makers/join/{token}
+                      * /error
+      SIGNED_IN       GET /account  POST /account/password  POST /account/remove  GET /sites
+      MAKERS          GET /themes  POST /themes  POST /themes/starter  POST /makers/invite  POST /makers/withdraw
+      MAKER           GET /themes/reading/{job}  GET /themes/{id}  GET /themes/{id}/survey  GET /themes/{id}/survey/progress  POST /themes/{id}/survey/again
+                      GET /themes/{id}/survey/search  GET /themes/{id}/survey/card  POST /themes/{id}/lift  GET /themes/{id}/history  POST /themes/{id}/undo
+                      POST /themes/{id}/redo  POST /themes/{id}/points  POST /themes/{id}/back  POST /themes/{id}/remove  GET /themes/{id}/part
+                      GET /themes/{id}/part/change  GET /themes/{id}/part/preview  POST /themes/{id}/part
+                      GET /themes/{id}/finding  GET /themes/{id}/finding/effect  POST /themes/{id}/finding/mend
+                      POST /themes/{id}/finding/dismiss  POST /themes/{id}/finding/take-back  GET /themes/{id}/rule  GET /themes/{id}/rule/effect  POST /themes/{id}/rule/win
+                      GET /themes/{id}/settings  GET /themes/{id}/settings/card  POST /themes/{id}/settings  POST /themes/{id}/settings/try  POST /themes/{id}/settings/each
+                      POST /themes/{id}/settings/move  POST /themes/{id}/settings/rename  POST /themes/{id}/settings/duplicate  POST /themes/{id}/settings/remove
+                      GET /themes/{id}/settings/new  POST /themes/{id}/settings/new
+                      POST /themes/{id}/settings/new/release  GET /themes/{id}/bands  POST /themes/{id}/bands  GET /themes/{id}/schemes  POST /themes/{id}/schemes
+                      POST /themes/{id}/schemes/try  POST /themes/{id}/schemes/remove  GET /themes/{id}/formats  GET /themes/{id}/formats/{name}  POST /themes/{id}/formats
+                      POST /themes/{id}/formats/read  GET /themes/{id}/handover  GET /themes/{id}/handover.zip  POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
+                      POST /themes/{id}/sites/{site}/update  POST /themes/{id}/sites/{site}/remove
+      OWNER           GET /sites/{slug}  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/judge
+                      GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  POST /sites/{slug}/put-back
+                      POST /sites/{slug}/go-live  GET /sites/{slug}/editions  POST /sites/{slug}/editions/{number}/take-back
+      SIGNED_ADDRESS  GET /frame/{token}/**
+      """);
+
+  private final Running running = Running.get();
+
+  private static Map<String, May> table(String text) {
+    Map<String, May> all = new LinkedHashMap<>();
+    May may = null;
+    for (String word : text.strip().split("\\s{2,}|\\n")) {
+      if (word.isBlank()) {
+        continue;
+      }
+      if (word.strip().matches("[A-Z_]+")) {
+        may = May.valueOf(word.strip());
+      } else {
+        all.put(word.strip(), may);
+      }
+    }
+    return all;
+  }
+
+  private Set<String> routes() {
+    Set<String> all = new TreeSet<>();
+    running.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class).getHandlerMethods().forEach((mapping, method) -> {
+      if (method.getBeanType().getName().startsWith("org.calmpalette")) {
+        mapping.getPatternValues().forEach(p -> {
+          Set<String> methods = new LinkedHashSet<>();
+          mapping.getMethodsCondition().getMethods().forEach(m -> methods.add(m.name()));
+          (methods.isEmpty() ? Set.of("*") : methods).forEach(m -> all.add(m + " " + p));
+        });
+      }
+    });
+    return all;
+  }
+
+  private Client person(String name, Role role) {
+    AccountService accounts = running.bean(AccountService.class);
+    if (accounts.findBySignIn(name).isEmpty()) {
+      accounts.create(name, name, "a long password", role);
+    }
+    return new Client(running.address).signedIn(name, "a long password");
+  }
+
+  @Test
+  void everyRouteIsInTheTableAndNoOther() {
+    assertThat(routes()).containsExactlyInAnyOrderElementsOf(TABLE.keySet());
+  }
+
+  @Test
+  void nobodyReachesWhatIsNotTheirs() {
+    Client maker = person("routes-maker", Role.MAKER);
+    TreeMap<String, byte[]> files = new TreeMap<>();
+    files.put("index.html", "<link rel=stylesheet href=a.css><p>x".getBytes(StandardCharsets.UTF_8));
+    files.put("a.css", "p{color:#123456}".getBytes(StandardCharsets.UTF_8));
+    String theme = maker.bringIn("routes.zip", HostileThemesInTheApplicationTest.zip(files));
+    Client owner = person("routes-owner", Role.OWNER);
+    String name = "Routes " + System.nanoTime();
+    String slug = name.toLowerCase().replace(' ', '-');
+    assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", "routes-owner").statusCode()).isEqualTo(302);
+    String site = maker.get(theme + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
+    Map<String, Client> people = new LinkedHashMap<>();
+    people.put("nobody", new Client(running.address));
+    people.put("owner", owner);
+    people.put("other owner", person("routes-owner-2", Role.OWNER));
+    people.put("maker", maker);
+    people.put("other maker", person("routes-maker-2", Role.MAKER));
+    String head = maker.base(theme);
+    List<String> wrong = new ArrayList<>();
+    Map<String, String> tokens = new LinkedHashMap<>();
+    people.forEach((who, client) -> tokens.put(who, client.token()));
+    TABLE.forEach((route, may) -> people.forEach((who, client) -> {
+      // What belongs to somebody is asked for by everybody else; who may do it is tried by all other tests.
+      boolean allowed = switch (may) {
+        case ALL -> true;
+        case SIGNED_IN -> !who.equals("nobody");
+        case MAKERS -> who.contains("maker");
+        case MAKER -> who.equals("maker");
+        case OWNER -> who.equals("owner");
+        case SIGNED_ADDRESS -> false;
+      };
+      if (allowed) {
+        return;
+      }
+      String path = route.substring(route.indexOf(' ') + 1).replace("/themes/{id}", theme).replace("{slug}", slug).replace("{site}", site)
+          .replace("{job}", "00000000-0000-0000-0000-000000000000").replace("{number}", "1").replace("/{name}", "/tokens.json").replace("{token}", "t1-zz-" + "a".repeat(43))
+          .replace("**", "index.html");
+      boolean file = route.equals("POST /themes") || route.endsWith("/read") || route.equals("POST /sites/{slug}/choices.json");
+      HttpResponse<String> answer = file ? client.upload(path, "x.json", "{}".getBytes(StandardCharsets.UTF_8)) : route.startsWith("POST") ? client.postAs(tokens.get(who), path, "base", head, "key", "k", "confirmed", name, "v", "#000000", "snapshot", head,
+              "name", "n", "to", head, "aspect", "text", "what", "place", "scheme", "s", "reach", "rule", "file", "a.css", "start", "2", "way", "x", "page", "index.html", "at", "1",
+              "width", "800", "note", "n", "text", "t", "kind", "number", "before", "", "owner", "", "whose", "me", "take", "k", "label", "L")
+          : client.get(path + "?page=index.html&at=1&width=800&key=k&file=a.css&start=2&aspect=text&row=%23123456&way=x");
+      boolean kept = may == May.SIGNED_ADDRESS ? answer.statusCode() == 404 : who.equals("nobody")
+          ? answer.statusCode() == 302 && answer.headers().firstValue("Location").orElse("").contains("/sign-in") || answer.statusCode() == 403
+          : answer.statusCode() == 404 || answer.statusCode() == 403;
+      if (!kept) {
+        wrong.add(who + ": " + route + " answered " + answer.statusCode() + " " + answer.headers().firstValue("Location").orElse(""));
+      }
+    }));
+    assertThat(wrong).isEmpty();
+    assertThat(maker.base(theme)).as("nothing was changed").isEqualTo(head);
+    assertThat(owner.get("/sites/" + slug + "/choices.json").body()).isEqualTo("{}");
+    // A form without its token is nobody's.
+    assertThat(owner.postAs("", "/sites/" + slug + "/choose", "key", "k", "v", "#000000").statusCode()).isEqualTo(403);
+    // A site of one maker cannot be reached through another one's theme.
+    assertThat(people.get("other maker").post("/themes/1/sites/" + site + "/give", "owner", "").statusCode()).isEqualTo(404);
+  }
+}
