@@ -14,7 +14,7 @@ import org.jsoup.parser.Parser;
 
 /**
  * Width and height of a picture in its own pixels, read from its header; the picture itself is not decoded, so that a
- * huge one costs nothing.
+ * huge one costs nothing. A photograph that is shown turned has the width and height that it is shown with.
  */
 public record PictureSize(int width, int height) {
 
@@ -32,7 +32,9 @@ public record PictureSize(int width, int height) {
       ImageReader reader = readers.next();
       try {
         reader.setInput(in, true, true);
-        return Optional.of(new PictureSize(reader.getWidth(0), reader.getHeight(0)));
+        int width = reader.getWidth(0);
+        int height = reader.getHeight(0);
+        return Optional.of(Orientation.of(bytes).isTurned() ? new PictureSize(height, width) : new PictureSize(width, height));
       } finally {
         reader.dispose();
       }

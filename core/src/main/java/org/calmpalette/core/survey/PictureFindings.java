@@ -6,7 +6,6 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -19,6 +18,7 @@ import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.mend.Fix;
+import org.calmpalette.core.picture.Orientation;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;
 
@@ -112,10 +112,13 @@ final class PictureFindings {
 
   private static byte[] lighter(Theme theme, PictureUse p, boolean jpeg) {
     try {
-      BufferedImage image = ImageIO.read(new ByteArrayInputStream(theme.files().read(p.path())));
-      if (image == null) {
-        throw new BadInputException("The picture " + p.path() + " cannot be read.", "Save it anew with a picture editor.");
+      byte[] bytes = theme.files().read(p.path());
+      BufferedImage read = ImageIO.read(new ByteArrayInputStream(bytes));
+      if (read == null) {
+        throw unreadable(p);
       }
+      // What is written anew says nothing of how it is to be turned, so the pixels are turned.
+      BufferedImage image = Orientation.of(bytes).upright(read);
       BufferedImage small = image.getWidth() > WIDEST ? scaled(image, WIDEST) : image;
       ByteArrayOutputStream out = new ByteArrayOutputStream();
       ImageWriter writer = ImageIO.getImageWritersByFormatName(jpeg ? "jpeg" : "png").next();
@@ -135,8 +138,12 @@ final class PictureFindings {
       }
       return out.toByteArray();
     } catch (IOException e) {
-      throw new UncheckedIOException(e);
+      throw unreadable(p);
     }
+  }
+
+  private static BadInputException unreadable(PictureUse p) {
+    return new BadInputException("The picture " + p.path() + " cannot be read here: it is broken, or in colours for print.", "Save it anew with a picture editor, in RGB.");
   }
 
   private static BufferedImage scaled(BufferedImage image, int width) {

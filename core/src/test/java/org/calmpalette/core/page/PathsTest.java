@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class PathsTest {
   @ParameterizedTest
@@ -15,5 +16,12 @@ class PathsTest {
       "index.html | / | index.html", "index.html | javascript:x | -"})
   void addressesMeanFilesOfTheThemeOrNone(String from, String address, String path) {
     assertThat(Paths.resolve(from, address).orElse(null)).isEqualTo(path);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"a b.css", "100%/a;b#c.css", "what?.html", "it's (1).png", "a\"b.png", "\u00e9t\u00e9.png", "x&y=z+1.png", "[a]{b}|c^`<d>\\e.css"})
+  void thePathOfAnAddressOfAPathIsThePath(String path) {
+    assertThat(Paths.resolve("index.html", Paths.address(path))).hasValue(path.replace('\\', '\\'));
+    assertThat(Paths.address(path)).doesNotContain("\"", "'", "(", ")", " ", "#", "?", ";", "<", ">");
   }
 }
