@@ -92,7 +92,8 @@ if (person) {
   });
   document.body.addEventListener("htmx:afterRequest", ({ detail }) => {
     const form = detail.requestConfig?.elt ?? detail.elt;
-    if (detail.successful && form?.localName === "form" && keeps(form)) localStorage.removeItem(key(form));
+    // An answer that leads elsewhere is not called successful by htmx.
+    if (detail.xhr.status >= 200 && detail.xhr.status < 400 && form?.localName === "form" && keeps(form)) localStorage.removeItem(key(form));
   });
   addEventListener("beforeunload", (event) => { if (lost) event.preventDefault(); });
 }

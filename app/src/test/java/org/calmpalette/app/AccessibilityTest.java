@@ -44,6 +44,7 @@ class AccessibilityTest {
       var found = new AxeBuilder(maker).setLegacyMode(true).exclude("iframe").analyze().getViolations();
       assertThat(found).as(kind).allSatisfy(v -> assertThat(v.getId() + " " + v.getNodes().get(0).getHtml()).isEmpty());
     }
+    check(maker, "/account");
     check(maker, "/sites");
     check(maker, "/nothing-here");
     Page owner = running.owner();
@@ -52,6 +53,7 @@ class AccessibilityTest {
     var hero = new AxeBuilder(owner).setLegacyMode(true).exclude("iframe").analyze().getViolations();
     assertThat(hero).as("the hero's questions").allSatisfy(v -> assertThat(v.getId() + " " + v.getNodes().get(0).getHtml()).isEmpty());
     check(owner, "/sites/sallowmere-ferries/editions");
+    check(owner, "/account");
     Page phone = running.signedIn("jonas", 390, 844);
     check(phone, "/sites/sallowmere-ferries");
     assertThat(phone.evaluate("() => document.documentElement.scrollWidth")).as("no sideways scrolling").isEqualTo(390);

@@ -101,6 +101,13 @@ public final class Running {
     return page;
   }
 
+  /** An owner of their own for one test, so that the demo's owner keeps the one site that they have. */
+  String newOwner() {
+    String name = "owner-" + System.nanoTime();
+    bean(org.calmpalette.app.accounts.AccountService.class).create(name, "Owner", PASSWORD, org.calmpalette.app.accounts.Role.OWNER);
+    return name;
+  }
+
   Page maker() {
     return signedIn("ida", 1280, 800);
   }

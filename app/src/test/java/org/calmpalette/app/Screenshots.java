@@ -42,6 +42,7 @@ class Screenshots {
     take(maker, theme + "/formats", "formats");
     take(maker, theme + "/history", "history");
     take(maker, theme + "/handover", "handover");
+    take(maker, "/account", "account");
     Page owner = running.owner();
     owner.navigate(running.address + "/sites/sallowmere-ferries");
     owner.click("[data-place=hero]");

@@ -103,6 +103,7 @@ class SettingKindsTest {
         + " #spacing { padding: var(--my-spacing) } #border { border: var(--my-border) } #shadow { box-shadow: var(--my-shadow) }";
     TreeMap<String, byte[]> files = new TreeMap<>();
     files.put("index.html", html.getBytes(StandardCharsets.UTF_8));
+    files.put("b.html", "<!doctype html><title>B</title>".getBytes(StandardCharsets.UTF_8));
     files.put("css/a.css", css.getBytes(StandardCharsets.UTF_8));
     for (String name : List.of("a", "b")) {
       files.put("img/" + name + ".png", picture());

@@ -22,11 +22,13 @@ class TypedWordsTest {
   private Client maker;
   private String theme;
   private String site;
+  private String ownerName;
 
   /** A theme with a heading and a colour to choose, and a site of it that is live. */
   @BeforeEach
   void makeASite() {
     maker = new Client(running.address).signedIn("ida");
+    ownerName = running.newOwner();
     TreeMap<String, byte[]> files = new TreeMap<>();
     files.put("index.html", "<!doctype html><link rel=stylesheet href=a.css><h1 data-setting-text=heading>Boats</h1><p class=lead>Every hour.</p>"
         .getBytes(StandardCharsets.UTF_8));
@@ -39,9 +41,9 @@ class TypedWordsTest {
         """.getBytes(StandardCharsets.UTF_8));
     theme = maker.bringIn("typed.zip", HostileThemesInTheApplicationTest.zip(files));
     String name = "Typed " + System.nanoTime();
-    assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", "jonas").statusCode()).isEqualTo(302);
+    assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", ownerName).statusCode()).isEqualTo(302);
     site = name.toLowerCase().replace(' ', '-');
-    Client owner = new Client(running.address).signedIn("jonas");
+    Client owner = new Client(running.address).signedIn(ownerName);
     assertThat(owner.post("/sites/" + site + "/go-live").statusCode()).isEqualTo(302);
   }
 
@@ -51,7 +53,7 @@ class TypedWordsTest {
   }
 
   private Page site(int width, int height) {
-    Page page = running.signedIn("jonas", width, height);
+    Page page = running.signedIn(ownerName, width, height);
     page.navigate(running.address + "/sites/" + site);
     return page;
   }
@@ -116,7 +118,7 @@ class TypedWordsTest {
       default -> page.close(new Page.CloseOptions().setRunBeforeUnload(true));
     }
     // Kept means that another window sees it.
-    Client owner = new Client(running.address).signedIn("jonas");
+    Client owner = new Client(running.address).signedIn(ownerName);
     Page other = site(1280, 800);
     other.waitForCondition(() -> owner.get("/sites/" + site + "/choices.json").body().contains("Second"));
     other.reload();

@@ -1,13 +1,14 @@
 package org.calmpalette.app.themes;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import org.calmpalette.app.storage.ContentStore;
@@ -180,8 +181,8 @@ public class ThemeCache {
 
   private final ContentStore store;
   private final Courtesy courtesy;
-  private final Cache<String, Read> read = Caffeine.newBuilder().softValues().maximumWeight(MOST)
-      .<String, Read>weigher((key, r) -> (int) Math.min(Integer.MAX_VALUE, weight(r.theme()))).build();
+  private final Map<String, FutureTask<Read>> reading = new ConcurrentHashMap<>();
+  private final Recent<Read> read = new Recent<>(MOST);
 
   ThemeCache(ContentStore store, Courtesy courtesy) {
     this.store = store;
@@ -190,7 +191,7 @@ public class ThemeCache {
 
   /** Reads the theme anew when it is asked for next. */
   void forget(String treeHash, String name) {
-    read.invalidate(key(store.tree(treeHash), name));
+    read.remove(key(store.tree(treeHash), name));
   }
 
   /** A theme that does not say its name has that of whoever brought it in, so it is not the same one for everybody. */
@@ -202,8 +203,32 @@ public class ThemeCache {
   public Read get(String treeHash, String name) {
     TreeFiles files = store.tree(treeHash);
     String key = key(files, name);
-    // Of several who ask at once one reads, the others wait for it.
-    return read.get(key, k -> new Read(Budget.within(READING, () -> Theme.read(files, name)), courtesy));
+    Read known = read.get(key);
+    return known != null ? known : readNow(key, files, name);
+  }
+
+  /** Of several who ask for one theme at once one reads, the others wait for it; nobody waits for another theme. */
+  private Read readNow(String key, TreeFiles files, String name) {
+    FutureTask<Read> mine = new FutureTask<>(() -> {
+      Read made = new Read(Budget.within(READING, () -> Theme.read(files, name)), courtesy);
+      read.put(key, made, weight(made.theme()));
+      return made;
+    });
+    FutureTask<Read> first = reading.putIfAbsent(key, mine);
+    try {
+      if (first == null) {
+        mine.run();
+        return mine.get();
+      }
+      return first.get();
+    } catch (ExecutionException e) {
+      throw e.getCause() instanceof RuntimeException r ? r : new IllegalStateException(e.getCause());
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException("stopped while a theme was read", e);
+    } finally {
+      reading.remove(key, mine);
+    }
   }
 
   /** What a theme takes with all that is found out about it, roughly, as measured on frameworks and their specimen pages. */

@@ -1,6 +1,8 @@
 package org.calmpalette.app.web;
 
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.LongSupplier;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 
 /**
@@ -14,7 +16,29 @@ public class Courtesy {
   private static final long REST_MILLIS = 6;
 
   private final AtomicInteger asking = new AtomicInteger();
-  private final ThreadLocal<long[]> rested = ThreadLocal.withInitial(() -> new long[] {System.nanoTime()});
+  private final LongSupplier clock;
+  private final Runnable rest;
+  private final ThreadLocal<long[]> rested;
+
+  @Autowired
+  Courtesy() {
+    this(System::nanoTime, Courtesy::sleep);
+  }
+
+  /** @param clock in nanoseconds */
+  Courtesy(LongSupplier clock, Runnable rest) {
+    this.clock = clock;
+    this.rest = rest;
+    this.rested = ThreadLocal.withInitial(() -> new long[] {clock.getAsLong()});
+  }
+
+  private static void sleep() {
+    try {
+      Thread.sleep(REST_MILLIS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
 
   void begins() {
     asking.incrementAndGet();
@@ -40,13 +64,9 @@ public class Courtesy {
       return;
     }
     long[] last = rested.get();
-    if (System.nanoTime() - last[0] > WORK_NANOS) {
-      try {
-        Thread.sleep(REST_MILLIS);
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-      }
-      last[0] = System.nanoTime();
+    if (clock.getAsLong() - last[0] > WORK_NANOS) {
+      rest.run();
+      last[0] = clock.getAsLong();
     }
   }
 }

@@ -104,7 +104,7 @@ public final class SourceText {
     private final String why;
 
     UnreadableException(String file, String why) {
-      super(file + ": " + why, "Save it as UTF-8.");
+      super(file + ", line 1: " + why, "Save it as UTF-8.");
       this.why = why;
     }
 
