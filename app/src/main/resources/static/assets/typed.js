@@ -35,12 +35,31 @@ function keep(form) {
   }
 }
 
+const offered = (field) => field.localName === "select" ? [...field.options].map((o) => o.value) : [field.value];
+
+// A choice among what is no longer offered, since the theme has moved on, says nothing about what is offered now.
+function withoutWhatIsGone(form, entries) {
+  const choices = fields(form).filter((f) => ["checkbox", "radio"].includes(f.type) || f.localName === "select");
+  const now = new URLSearchParams(written(form));
+  let moved = false;
+  for (const name of new Set(choices.map((f) => f.name))) {
+    const there = new Set(choices.filter((f) => f.name === name).flatMap(offered));
+    if (entries.getAll(name).every((v) => there.has(v))) continue;
+    entries.delete(name);
+    now.getAll(name).forEach((v) => entries.append(name, v));
+    moved = true;
+  }
+  return moved;
+}
+
 function bring(form) {
   if (!keeps(form) || asSent.has(form)) return;
   asSent.set(form, written(form));
   const kept = JSON.parse(localStorage.getItem(key(form)) || "null");
   if (!kept || kept.now === asSent.get(form)) return;
-  fill(form, new URLSearchParams(kept.now));
+  const entries = new URLSearchParams(kept.now);
+  const moved = withoutWhatIsGone(form, entries);
+  fill(form, entries);
   const line = document.createElement("p");
   line.className = "notice notice-look";
   line.dataset.typed = "";
@@ -48,7 +67,8 @@ function bring(form) {
   leave.type = "button";
   leave.className = "plain link end";
   leave.textContent = "Leave it";
-  line.append("What you typed here is back. It is not saved yet.", leave);
+  line.append("What you typed here is back. It is not saved yet.",
+    moved ? " What there is to choose from has changed since: look at the choices again." : "", leave);
   form.prepend(line);
   leave.addEventListener("click", () => {
     form.reset();

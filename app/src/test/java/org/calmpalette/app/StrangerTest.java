@@ -220,7 +220,8 @@ class StrangerTest {
     // The first change moved what the second one had chosen, so it is asked to choose anew instead of guessing.
     second.waitForSelector("#notice >> text=no longer where they were");
     second.navigate(survey + "?row=%230000ff");
-    second.fill("#f-key", "two");
+    second.waitForSelector("text=What there is to choose from has changed since");
+    assertThat(second.inputValue("#f-label")).isEqualTo("Second's own words");
     second.click("text=Make it a setting");
     second.waitForURL("**/settings?key=two");
     assertThat(second.locator("tr.pick").count()).isEqualTo(2);
