@@ -21,7 +21,7 @@ public final class RequestPath {
   public static Optional<List<String>> segments(String uri) {
     List<String> segments = new ArrayList<>();
     for (String raw : uri.substring(1).split("/", -1)) {
-      String segment = raw.indexOf('%') < 0 ? raw : decoded(raw);
+      String segment = decoded(raw);
       if (segment == null || segment.equals("..") || segment.equals(".") || segment.indexOf('/') >= 0 || segment.indexOf('\\') >= 0
           || segment.chars().anyMatch(c -> c < 0x20 || c == 0x7f)) {
         return Optional.empty();

@@ -26,7 +26,7 @@ class CourtesyTest {
     assertThat(rests(0)).isZero();
     courtesy.begins();
     assertThat(rests(1)).as("it is the one who asks itself").isZero();
-    assertThat(rests(0)).isEqualTo(5);
+    assertThat(rests(0)).as("the first step has only begun").isEqualTo(4);
     courtesy.waiting(() -> assertThat(rests(0)).as("who waits for this very work").isZero());
     assertThat(rests(0)).isEqualTo(5);
     courtesy.ends();
