@@ -113,6 +113,9 @@ class HostileThemesInTheApplicationTest {
   private static void answered(String name, HttpResponse<String> answer) {
     assertThat(answer.statusCode()).as(name + " at " + answer.uri() + ": " + answer.body().substring(0, Math.min(300, answer.body().length())))
         .isIn(200, 302, 422);
+    if (!answer.uri().getPath().endsWith(".zip")) {
+      assertThat(answer.body().length()).as(name + " at " + answer.uri() + ": characters of a page").isLessThan(2_000_000);
+    }
   }
 
   private static <T> T timed(StringBuilder line, String what, Callable<T> call) {

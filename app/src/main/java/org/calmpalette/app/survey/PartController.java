@@ -36,6 +36,9 @@ import org.springframework.web.util.UriUtils;
 @Controller
 @RequestMapping("/themes/{id}/part")
 class PartController {
+  /** A part that more declarations try to paint is seldom read to the end. */
+  private static final int MOST_BEATEN = 60;
+
   private final ThemeService themes;
   private final Notices notices;
 
@@ -47,12 +50,19 @@ class PartController {
   /** One that was beaten, as a sentence, with what its place is called. */
   public record Beaten(String sentence, String file, int start) {}
 
+  /** @param shown the strongest of {@code all} */
+  public record AllBeaten(int all, List<Beaten> shown) {
+    public int more() {
+      return all - shown.size();
+    }
+  }
+
   @GetMapping
   String look(@PathVariable long id, PartForm form, @AuthenticationPrincipal SignedIn me, Model model) {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
     PartLook look = look(open, form);
-    Map<String, List<Beaten>> beaten = new HashMap<>();
+    Map<String, AllBeaten> beaten = new HashMap<>();
     look.aspects().forEach(a -> beaten.put(a.id(), beaten(a.explanation())));
     Page page = form.page(open.read().rendered());
     model.addAttribute("offers", PageBinding.offers(page, page.elements().get(form.index())));
@@ -76,14 +86,14 @@ class PartController {
     return PartLook.of(rendered, open.read().readers(), open.read().parts(), page, form.index(), form.window(), form.states());
   }
 
-  private static List<Beaten> beaten(Explanation e) {
+  private static AllBeaten beaten(Explanation e) {
     List<Beaten> all = new ArrayList<>();
-    for (Explanation.Cause c : e.beaten()) {
+    for (Explanation.Cause c : e.beaten().subList(0, Math.min(MOST_BEATEN, e.beaten().size()))) {
       String browser = c.isInTheme() ? " in " + c.file() + ", line " + c.line() : "";
       all.add(new Beaten(c.selector() + " { " + c.property() + ": " + c.written() + (c.important() ? " !important" : "") + " }" + browser
           + ": " + lost(c.because()), c.isInTheme() ? c.file() : "", c.start()));
     }
-    return all;
+    return new AllBeaten(e.beaten().size(), all);
   }
 
   private static String lost(String because) {
