@@ -105,7 +105,7 @@ public class SiteService {
   @Transactional
   public Site create(OpenTheme theme, String name, String whose, String owner, SignedIn maker) {
     if (name.isBlank() || name.strip().length() > 100) {
-      throw new BadInputException("The site needs a name.", "Write up to 100 characters, such as Sallowmere Ferries.");
+      throw new BadInputException(name.isBlank() ? "The site needs a name." : "The name of the site is too long.", "Write up to 100 characters, such as Sallowmere Ferries.");
     }
     Site site = sites.save(new Site(freeSlug(name), name.strip(), theme.id(), theme.head().id(), maker.id()));
     SiteDraft first = drafts.save(new SiteDraft(site.id(), null, "{}", "The site was made", maker.name()));

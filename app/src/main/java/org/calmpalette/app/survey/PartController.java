@@ -31,6 +31,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.util.UriUtils;
+import org.thymeleaf.util.StringUtils;
 
 /** Why a part of a page looks so, and changing it from there. */
 @Controller
@@ -90,7 +91,7 @@ class PartController {
     List<Beaten> all = new ArrayList<>();
     for (Explanation.Cause c : e.beaten().subList(0, Math.min(MOST_BEATEN, e.beaten().size()))) {
       String browser = c.isInTheme() ? " in " + c.file() + ", line " + c.line() : "";
-      all.add(new Beaten(c.selector() + " { " + c.property() + ": " + c.written() + (c.important() ? " !important" : "") + " }" + browser
+      all.add(new Beaten(StringUtils.abbreviate(c.selector(), 300) + " { " + c.property() + ": " + StringUtils.abbreviate(c.written(), 300) + (c.important() ? " !important" : "") + " }" + browser
           + ": " + lost(c.because()), c.isInTheme() ? c.file() : "", c.start()));
     }
     return new AllBeaten(e.beaten().size(), all);

@@ -40,6 +40,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.thymeleaf.util.StringUtils;
 
 /** What is fixed in a theme and what is wrong with it; lifting colours into settings. */
 @Controller
@@ -62,13 +63,15 @@ class SurveyController {
   /** A row of the ledger, ready to be written: templates are slow at putting texts together. */
   public record Listed(String value, String words, String spellings, int uses, String selector, String where) {
     private static final int LONGEST = 44;
+    private static final int LONGEST_SELECTOR = 300;
+    /** What the page itself searches while one types. */
+    private static final int LONGEST_WORDS = 4_000;
 
     static Listed of(ColorRow row) {
       ColorUse first = row.uses().get(0);
       String spellings = String.join("   ", row.spellings());
-      return new Listed(row.value(), row.words(),
-          spellings.length() > LONGEST ? spellings.substring(0, LONGEST) + "…" : spellings, row.uses().size(),
-          first.selector(), first.property() + ", " + first.file() + ":" + first.line());
+      return new Listed(row.value(), StringUtils.abbreviate(row.words(), LONGEST_WORDS), StringUtils.abbreviate(spellings, LONGEST), row.uses().size(),
+          StringUtils.abbreviate(first.selector(), LONGEST_SELECTOR), first.property() + ", " + first.file() + ":" + first.line());
     }
   }
 

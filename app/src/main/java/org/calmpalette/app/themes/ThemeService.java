@@ -238,7 +238,7 @@ public class ThemeService {
     themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
     Snapshot snapshot = snapshots.findByIdAndThemeId(snapshotId, id).orElseThrow(NotFoundException::new);
     if (name.isBlank() || name.strip().length() > 80) {
-      throw new BadInputException("A restore point needs a name.", "Write up to 80 characters, such as “before the green variant”.");
+      throw new BadInputException(name.isBlank() ? "A restore point needs a name." : "The name of the restore point is too long.", "Write up to 80 characters, such as “before the green variant”.");
     }
     snapshot.name(name.strip());
   }
