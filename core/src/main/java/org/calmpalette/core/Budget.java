@@ -2,6 +2,7 @@ package org.calmpalette.core;
 
 import java.lang.management.ManagementFactory;
 import java.lang.management.ThreadMXBean;
+import java.math.BigDecimal;
 import java.time.Duration;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
@@ -78,11 +79,13 @@ public final class Budget {
     if (now == null) {
       return;
     }
+    boolean beyond = false;
     for (Budget b = now; b != null; b = b.around) {
       b.characters -= characters;
-      if (b.characters < 0) {
-        throw new BeyondLimitException("its values grow too long when they are put together");
-      }
+      beyond |= b.characters < 0;
+    }
+    if (beyond) {
+      throw new BeyondLimitException("its values grow too long when they are put together");
     }
     now.steps += characters / CHARACTERS_A_STEP;
     step();
@@ -107,7 +110,7 @@ public final class Budget {
   }
 
   private static String seconds(Duration time) {
-    return time.toMillis() % 1000 == 0 && time.toMillis() > 0 ? time.toSeconds() + (time.toSeconds() == 1 ? " second" : " seconds")
-        : Math.max(1, time.toMillis()) + " milliseconds";
+    long millis = Math.max(1, time.toMillis());
+    return millis < 1000 ? millis + " milliseconds" : millis == 1000 ? "1 second" : BigDecimal.valueOf(millis, 3).stripTrailingZeros().toPlainString() + " seconds";
   }
 }

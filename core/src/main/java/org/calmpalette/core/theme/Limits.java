@@ -37,9 +37,8 @@ final class Limits {
   /** Null if the stylesheet is within the limits, together with those before it. */
   SetAside sheet(String path, Stylesheet sheet) {
     int here = sheet.selectors();
-    bytes += sheet.source().size();
-    if (bytes > SHEETS) {
-      bytes -= sheet.source().size();
+    // What is set aside takes nothing from those after it.
+    if (bytes + sheet.source().size() > SHEETS) {
       return new SetAside(path, false, "With it the stylesheets have more than " + kilobytes(SHEETS) + ", which is the most that is looked at.",
           "Leave out stylesheets that the site does not use.");
     }
@@ -47,6 +46,7 @@ final class Limits {
       return new SetAside(path, false, "It has " + counted(here) + " selectors; a theme is looked at up to " + counted(SELECTORS) + " in all its stylesheets.",
           "Leave out rules that the site does not use.");
     }
+    bytes += sheet.source().size();
     selectors += here;
     return null;
   }
