@@ -1,6 +1,7 @@
 package org.calmpalette.app.themes;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -33,7 +34,9 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
+import org.calmpalette.app.web.Courtesy;
 import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.core.Budget;
 
 /** Reads themes in, in the background. */
 @Service
@@ -41,18 +44,22 @@ public class ImportService {
   private static final Logger LOG = LoggerFactory.getLogger(ImportService.class);
   /** Two at once: more would only make each other wait. */
   private static final int AT_ONCE = 2;
+  /** Processor time of one import. What the limits of files let through takes a few seconds. */
+  private static final Duration LONGEST = Duration.ofMinutes(2);
   private static final int FILES_BETWEEN_REPORTS = 20;
 
   private final ImportJobRepository jobs;
   private final ThemeService themes;
   private final ContentStore store;
   private final TransactionTemplate transaction;
+  private final Courtesy courtesy;
   private final ExecutorService executor = Executors.newFixedThreadPool(AT_ONCE);
   /** Jobs of this node that have not ended. */
   private final Set<String> open = ConcurrentHashMap.newKeySet();
 
-  ImportService(ImportJobRepository jobs, ThemeService themes, ContentStore store, TransactionTemplate transaction) {
+  ImportService(ImportJobRepository jobs, ThemeService themes, ContentStore store, TransactionTemplate transaction, Courtesy courtesy) {
     this.jobs = jobs;
+    this.courtesy = courtesy;
     this.themes = themes;
     this.store = store;
     this.transaction = transaction;
@@ -110,11 +117,12 @@ public class ImportService {
   private void run(String jobId, Path upload, String shownName, SignedIn me) {
     try {
       update(jobId, job -> job.progress(0, 0, ""));
-      StoredTheme theme = read(upload, shownName, me, (done, total, path) -> {
+      StoredTheme theme = givingWay(work -> read(upload, shownName, me, (done, total, path) -> {
+        work.giveWay();
         if (done % FILES_BETWEEN_REPORTS == 0 || done == total) {
           update(jobId, job -> job.progress(done, total, path));
         }
-      });
+      }));
       update(jobId, job -> job.finish(theme.id()));
     } catch (BadInputException e) {
       update(jobId, job -> job.fail(e.getMessage(), e.mend()));
@@ -129,6 +137,27 @@ public class ImportService {
       } catch (IOException e) {
         LOG.warn("could not delete {}", upload, e);
       }
+    }
+  }
+
+  private interface Reading {
+    StoredTheme read(Courtesy.LongWork work) throws IOException;
+  }
+
+  private StoredTheme givingWay(Reading reading) throws IOException {
+    try (Courtesy.LongWork work = courtesy.background()) {
+      return Budget.within(LONGEST, Long.MAX_VALUE, () -> {
+        work.giveWay();
+        return false;
+      }, () -> {
+        try {
+          return reading.read(work);
+        } catch (IOException e) {
+          throw new UncheckedIOException(e);
+        }
+      });
+    } catch (UncheckedIOException e) {
+      throw e.getCause();
     }
   }
 

@@ -6,6 +6,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -24,6 +25,7 @@ class Surveys {
     return thread;
   });
   private final Map<Long, ThemeCache.Read> newest = new ConcurrentHashMap<>();
+  private final AtomicInteger left = new AtomicInteger();
 
   @PreDestroy
   void stop() {
@@ -43,7 +45,8 @@ class Surveys {
     worker.submit(() -> {
       try {
         read.survey();
-      } catch (CancellationException left) {
+      } catch (CancellationException e) {
+        left.incrementAndGet();
         read.unclaim();
       } catch (RuntimeException | StackOverflowError e) {
         LOG.error("a survey failed", e);
@@ -52,5 +55,10 @@ class Surveys {
         newest.remove(themeId, read);
       }
     });
+  }
+
+  /** How many were left because their theme had moved on. */
+  int left() {
+    return left.get();
   }
 }

@@ -118,10 +118,12 @@ public class ThemeCache {
     public Survey survey() {
       Survey found = survey;
       if (found == null) {
-        found = Survey.of(rendered, colors(), (done, total, what) -> progress = new Progress(done, total, what), () -> {
-          courtesy.giveWay(0);
-          return cancelled;
-        });
+        try (Courtesy.LongWork work = courtesy.background()) {
+          found = Survey.of(rendered, colors(), (done, total, what) -> progress = new Progress(done, total, what), () -> {
+            work.giveWay();
+            return cancelled;
+          });
+        }
         survey = found;
         ended.countDown();
       }

@@ -40,10 +40,14 @@ class BudgetFilter extends OncePerRequestFilter {
       throws ServletException, IOException {
     courtesy.begins();
     long began = Budget.time();
+    Courtesy.LongWork[] work = new Courtesy.LongWork[1];
     try {
       Budget.within(TIME, CHARACTERS, () -> {
-        if (Budget.time() - began > LONG_NANOS) {
-          courtesy.giveWay(1);
+        if (work[0] == null && Budget.time() - began > LONG_NANOS) {
+          work[0] = courtesy.request();
+        }
+        if (work[0] != null) {
+          work[0].giveWay();
         }
         return false;
       }, () -> {
@@ -61,6 +65,9 @@ class BudgetFilter extends OncePerRequestFilter {
     } catch (Carried e) {
       throw (ServletException) e.getCause();
     } finally {
+      if (work[0] != null) {
+        work[0].close();
+      }
       courtesy.ends();
     }
   }

@@ -1,40 +1,47 @@
 package org.calmpalette.app.web;
 
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.LongConsumer;
 import java.util.function.LongSupplier;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 
 /**
- * Lets long work give way: while others ask for pages, it rests between its steps, so that their pages come as fast as they
- * would without it.
+ * Lets long work give way: while others ask for pages it rests between its steps, and all long works together take one core
+ * and leave the other, so that pages come nearly as fast as they would without them.
+ *
+ * <p>Nobody waits for anybody here: a work that holds a row or a connection only gets slower, and cannot be in another's way for
+ * ever.
  */
 @Component
 public class Courtesy {
-  /** Work for so long, then rest for so long while others wait. */
-  private static final long WORK_NANOS = 12_000_000;
+  /** Work for so long, then rest. */
+  private static final long WORK_MILLIS = 12;
+  /** Rest for so long while somebody waits for a page. */
   private static final long REST_MILLIS = 6;
 
   private final AtomicInteger asking = new AtomicInteger();
+  private final AtomicInteger working = new AtomicInteger();
   private final LongSupplier clock;
-  private final Runnable rest;
-  private final ThreadLocal<long[]> rested;
+  private final LongConsumer rest;
 
   @Autowired
-  Courtesy() {
+  public Courtesy() {
     this(System::nanoTime, Courtesy::sleep);
   }
 
-  /** @param clock in nanoseconds */
-  Courtesy(LongSupplier clock, Runnable rest) {
+  /**
+   * @param clock in nanoseconds
+   * @param rest for so many milliseconds
+   */
+  Courtesy(LongSupplier clock, LongConsumer rest) {
     this.clock = clock;
     this.rest = rest;
-    this.rested = ThreadLocal.withInitial(() -> new long[] {clock.getAsLong()});
   }
 
-  private static void sleep() {
+  private static void sleep(long millis) {
     try {
-      Thread.sleep(REST_MILLIS);
+      Thread.sleep(millis);
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }
@@ -58,15 +65,46 @@ public class Courtesy {
     }
   }
 
-  /** Rests if somebody else waits. @param own how many of those who ask are the one that works */
-  public void giveWay(int own) {
-    if (asking.get() <= own) {
-      return;
+  /** Work of one thread that goes on for long, from now until it is closed. */
+  public final class LongWork implements AutoCloseable {
+    private final boolean asked;
+    private long rested = clock.getAsLong();
+
+    private LongWork(boolean asked) {
+      this.asked = asked;
+      working.incrementAndGet();
+      if (asked) {
+        asking.decrementAndGet();
+      }
     }
-    long[] last = rested.get();
-    if (clock.getAsLong() - last[0] > WORK_NANOS) {
-      rest.run();
-      last[0] = clock.getAsLong();
+
+    /** Called between steps: rests if others want the processor too. */
+    public void giveWay() {
+      long others = working.get() - 1;
+      boolean somebodyWaits = asking.get() > 0;
+      if (others == 0 && !somebodyWaits || clock.getAsLong() - rested < WORK_MILLIS * 1_000_000) {
+        return;
+      }
+      rest.accept(others * WORK_MILLIS + (somebodyWaits ? REST_MILLIS : 0));
+      rested = clock.getAsLong();
     }
+
+    @Override
+    public void close() {
+      working.decrementAndGet();
+      if (asked) {
+        asking.incrementAndGet();
+      }
+    }
+  }
+
+  /** Work in the background. */
+  public LongWork background() {
+    return new LongWork(false);
+  }
+
+  /** A request that has become long: it no longer counts as one that others give way to. */
+  LongWork request() {
+    return new LongWork(true);
   }
 }
