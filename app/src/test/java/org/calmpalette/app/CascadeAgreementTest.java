@@ -15,10 +15,10 @@ import java.util.TreeMap;
 import org.calmpalette.app.demo.OwnThemesAccess;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.selector.States;
-import org.calmpalette.core.exchange.Specimen;
+import org.calmpalette.core.intake.Specimen;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -97,7 +97,7 @@ class CascadeAgreementTest {
           names => [...document.querySelectorAll('*')].map(e => [e.localName, ...[null, '::before', '::after'].flatMap(p => {
             const s = getComputedStyle(e, p); return names.map(n => s.getPropertyValue(n)) })])""", PROPERTIES);
       Browsers.closeAll();
-      PageStyles styles = sheets.in(Window.of(width, HEIGHT), States.NONE);
+      PageStyles styles = sheets.in(Viewport.of(width, HEIGHT), States.NONE);
       List<Element> ours = page.document().getAllElements().stream().filter(e -> e != page.document()).toList();
       // Only elements that both have: what a template holds is no part of the page for querySelectorAll.
       List<Element> shown = ours.stream().filter(e -> e.parents().stream().noneMatch(p -> p.normalName().equals("template"))).toList();

@@ -15,7 +15,7 @@ import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
-import org.calmpalette.core.exchange.Specimen;
+import org.calmpalette.core.intake.Specimen;
 import org.jsoup.Jsoup;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;

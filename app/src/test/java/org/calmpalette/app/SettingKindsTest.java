@@ -14,7 +14,7 @@ import java.util.List;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import javax.imageio.ImageIO;
-import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.intake.ThemeZip;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
@@ -111,7 +111,7 @@ class SettingKindsTest {
     }
     Path zip = folder.resolve("kinds.zip");
     try (var out = Files.newOutputStream(zip)) {
-      ThemeZip.write(org.calmpalette.core.theme.Files.of(files), out);
+      ThemeZip.write(org.calmpalette.core.theme.ThemeFiles.of(files), out);
     }
     Running running = Running.get();
     page = running.maker();

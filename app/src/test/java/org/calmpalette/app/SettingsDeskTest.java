@@ -12,7 +12,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.TreeMap;
-import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.intake.ThemeZip;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -43,7 +43,7 @@ class SettingsDeskTest {
     files.put("img/a.svg", "<svg xmlns='http://www.w3.org/2000/svg' width='40' height='20'/>".getBytes(StandardCharsets.UTF_8));
     Path zip = folder.resolve("desk.zip");
     try (var out = Files.newOutputStream(zip)) {
-      ThemeZip.write(org.calmpalette.core.theme.Files.of(files), out);
+      ThemeZip.write(org.calmpalette.core.theme.ThemeFiles.of(files), out);
     }
     page = running.maker();
     page.setDefaultTimeout(10_000);

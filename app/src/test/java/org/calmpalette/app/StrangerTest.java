@@ -14,7 +14,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
-import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.intake.ThemeZip;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -40,7 +40,7 @@ class StrangerTest {
       files.put(pathsAndTexts[i], pathsAndTexts[i + 1].getBytes(StandardCharsets.UTF_8));
     }
     try (OutputStream out = Files.newOutputStream(folder.resolve(name))) {
-      ThemeZip.write(org.calmpalette.core.theme.Files.of(files), out);
+      ThemeZip.write(org.calmpalette.core.theme.ThemeFiles.of(files), out);
     }
     return folder.resolve(name);
   }

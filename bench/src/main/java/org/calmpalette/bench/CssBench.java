@@ -7,23 +7,23 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
-import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Window;
+import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.selector.States;
-import org.calmpalette.core.exchange.Specimen;
-import org.calmpalette.core.mend.Trial;
+import org.calmpalette.core.intake.Specimen;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartIndex;
 import org.calmpalette.core.part.PartLook;
-import org.calmpalette.core.part.Readers;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.survey.Survey;
-import org.calmpalette.core.theme.Files;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
+import org.calmpalette.core.usage.Readers;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -77,7 +77,7 @@ public class CssBench {
       for (int i = 0; i < 12; i++) {
         files.put("page" + i + ".html", html);
       }
-      theme = Theme.read(Files.of(files), "Bench");
+      theme = Theme.read(ThemeFiles.of(files), "Bench");
       rendered = new Rendered(theme);
       readers = Readers.of(theme);
       parts = new PartIndex(theme.pages());
@@ -119,7 +119,7 @@ public class CssBench {
   /** All paint properties of 300 elements under Bootstrap's sheet, from a sheet that is read to the last value. */
   @Benchmark
   public int paint300Elements(Published p) {
-    PageStyles styles = p.sheets.in(Window.of(1280, 800), States.NONE);
+    PageStyles styles = p.sheets.in(Viewport.of(1280, 800), States.NONE);
     int length = 0;
     for (Element e : p.elements) {
       ElementStyle style = styles.of(e);
@@ -137,13 +137,13 @@ public class CssBench {
       html.append("<div class=part-").append(i).append("><p class=item>x</p></div>");
     }
     Page page = Page.read("index.html", html.toString().getBytes(StandardCharsets.UTF_8));
-    PageStyles styles = PageStyles.sheets(page, path -> Optional.of(g.css)).in(Window.of(1280, 800), States.NONE);
+    PageStyles styles = PageStyles.sheets(page, path -> Optional.of(g.css)).in(Viewport.of(1280, 800), States.NONE);
     return page.document().select("p").stream().mapToInt(e -> styles.of(e).computed("color").length()).sum();
   }
 
   @Benchmark
   public Explanation explainOneElement(Published p) {
-    PageStyles styles = p.sheets.in(Window.of(1280, 800), States.NONE);
+    PageStyles styles = p.sheets.in(Viewport.of(1280, 800), States.NONE);
     return Explanation.of(styles.of(p.elements.get(40)), "color");
   }
 
@@ -156,13 +156,13 @@ public class CssBench {
   @Benchmark
   public PartLook lookAtOnePart(Published p) {
     p.at = (p.at + 37) % 280;
-    return PartLook.of(p.rendered, p.readers, p.parts, p.theme.pages().get(p.at % 12), 20 + p.at, Window.of(1440, 900), Set.of());
+    return PartLook.of(p.rendered, p.readers, p.parts, p.theme.pages().get(p.at % 12), 20 + p.at, Viewport.of(1440, 900), Set.of());
   }
 
   /** What giving one class another colour changes on all pages. */
   @Benchmark
   public Trial tryOneChange(Published p) {
-    PartChange change = new PartChange(p.rendered, p.theme.pages().get(0), 60, null, "color", Window.of(1440, 900), Set.of(), null);
+    PartChange change = new PartChange(p.rendered, p.theme.pages().get(0), 60, null, "color", Viewport.of(1440, 900), Set.of(), null);
     return Trial.of(p.rendered, change.fix("only", new PartChange.What.Value("#123456")));
   }
 }

@@ -8,13 +8,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
-import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.theme.Files;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
 import org.openjdk.jmh.annotations.Fork;
@@ -58,7 +58,7 @@ public class SettingsBench {
       files.put("palette.json", json);
       files.put("index.html", html.toString().getBytes(StandardCharsets.UTF_8));
       List.of("img/a.png", "img/b.png", "film/a.mp4").forEach(f -> files.put(f, new byte[0]));
-      theme = Theme.read(Files.of(files), "x");
+      theme = Theme.read(ThemeFiles.of(files), "x");
       choices = Map.of("ink-3", Chosen.of("#123456"), "heading-4", Chosen.of("Other words"));
     }
   }

@@ -15,12 +15,12 @@ import java.util.concurrent.Callable;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -47,10 +47,10 @@ final class ExplainCommand implements Callable<Integer> {
   @Option(names = "--property", paramLabel = "NAME", description = "A longhand or custom property.")
   private String property;
 
-  @Option(names = "--width", paramLabel = "N", description = "Window width in CSS px, default ${DEFAULT-VALUE}.")
+  @Option(names = "--width", paramLabel = "N", description = "Viewport width in CSS px, default ${DEFAULT-VALUE}.")
   private double width = 1280;
 
-  @Option(names = "--height", paramLabel = "N", description = "Window height in CSS px, default ${DEFAULT-VALUE}.")
+  @Option(names = "--height", paramLabel = "N", description = "Viewport height in CSS px, default ${DEFAULT-VALUE}.")
   private double height = 800;
 
   @Option(names = "--state", paramLabel = "STATES", description = "States of the elements, such as hover,focus.")
@@ -120,7 +120,7 @@ final class ExplainCommand implements Callable<Integer> {
     Set<String> wanted = states(states);
     States forced = wanted.isEmpty() ? States.NONE : (e, s) -> wanted.contains(s)
         && (chosen.contains(e) || UPWARD.contains(s) && chosen.stream().anyMatch(c -> c.parents().contains(e)));
-    PageStyles styles = readSheets.in(Window.of(w, h), forced);
+    PageStyles styles = readSheets.in(Viewport.of(w, h), forced);
     String lower = name.startsWith("--") ? name : name.toLowerCase(java.util.Locale.ROOT);
     return chosen.stream()
         .map(e -> Explanation.of(pseudo == null ? styles.of(e) : styles.of(e, pseudo), lower)).toList();

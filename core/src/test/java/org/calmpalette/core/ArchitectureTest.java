@@ -12,7 +12,8 @@ import org.junit.jupiter.api.Test;
 /** The rules of the job know no interface, and each idea stands only on those before it. */
 class ArchitectureTest {
   private static final List<String> ORDER = List.of(
-      "color", "css", "page", "picture", "cascade", "background", "setting", "theme", "build", "mend", "part", "survey", "exchange");
+      "color", "css", "value", "page", "picture", "cascade", "background", "setting", "theme", "output", "render", "usage", "change", "part", "survey",
+      "intake", "formats");
   private final JavaClasses core = new ClassFileImporter()
       .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS).importPackages("org.calmpalette.core");
 

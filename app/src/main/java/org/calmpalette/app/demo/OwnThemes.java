@@ -11,7 +11,7 @@ import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.themes.ImportService;
 import org.calmpalette.app.themes.StoredTheme;
-import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.intake.ThemeZip;
 import org.springframework.core.io.Resource;
 import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
 import org.springframework.stereotype.Component;
@@ -56,7 +56,7 @@ public class OwnThemes {
     Map<String, byte[]> pictures = DuskPainter.pictures(folder);
     files.putAll(pictures);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
-    ThemeZip.write(org.calmpalette.core.theme.Files.of(files), out);
+    ThemeZip.write(org.calmpalette.core.theme.ThemeFiles.of(files), out);
     return out.toByteArray();
   }
 }

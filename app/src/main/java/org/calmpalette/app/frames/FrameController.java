@@ -7,18 +7,18 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import org.calmpalette.app.sites.SiteService;
+import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.themes.ThemeService;
-import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.web.ContentTypes;
 import org.calmpalette.app.web.RequestPath;
-import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
-import org.calmpalette.core.theme.Files;
-import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.springframework.core.io.ByteArrayResource;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
@@ -72,7 +72,7 @@ class FrameController {
 
   private ResponseEntity<?> answer(Theme theme, Map<String, Chosen> values, String path,
       HttpServletRequest request) {
-    Files files = theme.files();
+    ThemeFiles files = theme.files();
     String own = RequestPath.origin(request);
     if (Paths.isPage(path)) {
       Page page = theme.pages().stream().filter(p -> p.source().file().equals(path)).findFirst().orElse(null);

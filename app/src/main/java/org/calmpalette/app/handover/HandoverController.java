@@ -8,10 +8,10 @@ import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Notices;
-import org.calmpalette.core.exchange.Handover;
-import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.intake.ThemeZip;
+import org.calmpalette.core.output.Handover;
 import org.calmpalette.core.setting.Chosen;
-import org.calmpalette.core.theme.Files;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
@@ -56,7 +56,7 @@ class HandoverController {
       @AuthenticationPrincipal SignedIn me) {
     OpenTheme open = themes.open(id, me);
     Map<String, Chosen> values = site == null ? null : sites.liveChoices(site, me);
-    Files files = Handover.files(open.theme(), values);
+    ThemeFiles files = Handover.files(open.theme(), values);
     String name = open.stored().name().replaceAll("[^\\p{L}\\p{N}]+", "-") + ".zip";
     return ResponseEntity.ok()
         .header(HttpHeaders.CONTENT_TYPE, "application/zip")

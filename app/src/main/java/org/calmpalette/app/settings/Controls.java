@@ -8,7 +8,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.BorderKind;
 import org.calmpalette.core.setting.ColorKind;
-import org.calmpalette.core.setting.Compound;
+import org.calmpalette.core.setting.CompositeKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
@@ -44,7 +44,7 @@ public record Controls(Media media, String address) {
   }
 
   /** The parts of a kind that has parts; null for others. */
-  public Compound parts(Kind kind) {
+  public CompositeKind parts(Kind kind) {
     return kind instanceof BackgroundKind b ? b.parts() : kind instanceof BorderKind b ? b.parts() : kind instanceof ShadowKind s ? s.parts()
         : kind instanceof SpacingKind s ? s.sides() : null;
   }
@@ -59,7 +59,7 @@ public record Controls(Media media, String address) {
 
   /** The name of a part as people read it. */
   public String said(String part) {
-    return Compound.said(part);
+    return CompositeKind.said(part);
   }
 
   /** Whether nothing at all may be chosen. */

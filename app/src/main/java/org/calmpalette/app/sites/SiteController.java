@@ -9,15 +9,15 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
-import org.calmpalette.app.themes.ThemeService;
-import org.calmpalette.app.web.Notices;
-import org.calmpalette.app.web.Strip;
 import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.settings.Fields;
 import org.calmpalette.app.settings.Trial;
+import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.ChoiceKind;
@@ -33,8 +33,9 @@ import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.YesNoKind;
 import org.calmpalette.core.theme.Theme;
-import org.calmpalette.core.survey.ColorSurvey;
-import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.usage.ColorUsage;
+import org.calmpalette.core.usage.Painted;
+import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -45,7 +46,6 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
-import org.springframework.http.ResponseEntity;
 
 /** The owner's side: places, questions, going live, earlier editions. */
 @Controller
@@ -104,7 +104,7 @@ class SiteController {
   }
 
   private void fill(SiteService.OpenSite open, Model model) {
-    ColorSurvey.Result colors = themes.read(themes.snapshot(open.site().snapshotId())).colors();
+    ColorUsage.Result colors = themes.read(themes.snapshot(open.site().snapshotId())).colors();
     Palette palette = open.theme().palette();
     Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
     Effective made = ThemeBuild.defaults(open.theme());
@@ -130,7 +130,7 @@ class SiteController {
     return shown ? "" : "Allowed: " + SiteService.named(theme, s.kind().inWords()) + ".";
   }
 
-  private static Question question(SiteService.OpenSite open, Setting s, Effective values, Effective made, ColorSurvey.Result colors) {
+  private static Question question(SiteService.OpenSite open, Setting s, Effective values, Effective made, ColorUsage.Result colors) {
     Bands bands = open.theme().palette().bands();
     Band widest = bands.widest();
     Chosen chosen = open.draft().choices().getOrDefault(s.key(), new Chosen(null, Map.of()));

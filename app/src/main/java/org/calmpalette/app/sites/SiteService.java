@@ -25,7 +25,7 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;

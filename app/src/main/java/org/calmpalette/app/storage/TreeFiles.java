@@ -3,10 +3,10 @@ package org.calmpalette.app.storage;
 import java.util.SortedMap;
 import java.util.SortedSet;
 import java.util.TreeSet;
-import org.calmpalette.core.theme.Files;
+import org.calmpalette.core.theme.ThemeFiles;
 
 /** The files of a kept tree. */
-public final class TreeFiles implements Files {
+public final class TreeFiles implements ThemeFiles {
   /** A file: where its bytes are kept, and how many there are. */
   public record Entry(String hash, long size) {}
 

@@ -8,7 +8,7 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.mend.Fix;
+import org.calmpalette.core.change.Fix;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.Excerpt;
 import org.calmpalette.core.survey.Finding;

@@ -5,17 +5,17 @@ import java.time.ZoneOffset;
 import java.util.LinkedHashSet;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.build.Rendered;
-import org.calmpalette.core.cascade.Window;
-import org.calmpalette.core.mend.Fix;
+import org.calmpalette.core.change.Fix;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.UtilityClass;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.value.Viewport;
 
 /**
  * What a maker asks for a part of a page.
@@ -43,8 +43,8 @@ public record PartForm(String page, Integer at, String pseudo, String property, 
     return width == null ? 1440 : Math.max(200, Math.min(4000, width));
   }
 
-  Window window() {
-    return Window.of(windowWidth(), 900);
+  Viewport window() {
+    return Viewport.of(windowWidth(), 900);
   }
 
   Page page(Rendered rendered) {

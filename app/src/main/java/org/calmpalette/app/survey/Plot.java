@@ -7,8 +7,8 @@ import java.util.Locale;
 import java.util.Map;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
-import org.calmpalette.core.survey.ColorRow;
-import org.calmpalette.core.survey.ColorSurvey;
+import org.calmpalette.core.usage.ColorRow;
+import org.calmpalette.core.usage.ColorUsage;
 
 /**
  * The colours of a theme as a picture: lightness from below to above against hue from left to right, both in OKLCH,
@@ -32,7 +32,7 @@ public record Plot(List<Dot> dots, List<Tie> ties, boolean isPart) {
   /** A line between two colours that can hardly be told apart. */
   public record Tie(String x1, String y1, String x2, String y2) {}
 
-  static Plot of(ColorSurvey.Result colors) {
+  static Plot of(ColorUsage.Result colors) {
     List<Dot> dots = new ArrayList<>();
     Map<String, Dot> byValue = new HashMap<>();
     for (ColorRow row : colors.rows()) {

@@ -1,5 +1,6 @@
 package org.calmpalette.app.themes;
 
+import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -18,15 +19,17 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
-import jakarta.annotation.PreDestroy;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
+import org.calmpalette.app.web.Courtesy;
+import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
-import org.calmpalette.core.exchange.Specimen;
-import org.calmpalette.core.exchange.ThemeZip;
+import org.calmpalette.core.intake.Specimen;
+import org.calmpalette.core.intake.ThemeZip;
 import org.calmpalette.core.page.Paths;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -34,9 +37,6 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.calmpalette.app.web.Courtesy;
-import org.calmpalette.app.web.NotFoundException;
-import org.calmpalette.core.Budget;
 
 /** Reads themes in, in the background. */
 @Service

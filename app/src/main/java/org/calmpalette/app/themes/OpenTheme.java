@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.mend.SheetRole;
-import org.calmpalette.core.survey.ColorSurvey;
+import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.ColorUsage;
 
 /**
  * A theme with its head snapshot, read.
@@ -26,7 +26,7 @@ public record OpenTheme(StoredTheme stored, Snapshot head, ThemeCache.Read read,
     return read.theme();
   }
 
-  public ColorSurvey.Result colors() {
+  public ColorUsage.Result colors() {
     return read.colors();
   }
 

@@ -15,18 +15,18 @@ import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.Courtesy;
 import org.calmpalette.core.Budget;
-import org.calmpalette.core.build.Rendered;
-import org.calmpalette.core.mend.SheetRole;
+import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.part.Landmarks;
-import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.part.PartIndex;
-import org.calmpalette.core.part.Readers;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.survey.ColorSurvey;
 import org.calmpalette.core.survey.Survey;
-import org.calmpalette.core.theme.SheetPart;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
+import org.calmpalette.core.usage.ColorUsage;
+import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.usage.Readers;
 import org.springframework.stereotype.Component;
 
 /**
@@ -51,7 +51,7 @@ public class ThemeCache {
     private volatile boolean cancelled;
     private volatile String failure = "";
     private boolean claimed;
-    private ColorSurvey.Result colors;
+    private ColorUsage.Result colors;
     private Map<String, SheetRole> roles;
     private Readers readers;
     private PartIndex parts;
@@ -73,9 +73,9 @@ public class ThemeCache {
       return rendered;
     }
 
-    public synchronized ColorSurvey.Result colors() {
+    public synchronized ColorUsage.Result colors() {
       if (colors == null) {
-        colors = ColorSurvey.of(theme);
+        colors = ColorUsage.of(theme);
       }
       return colors;
     }
@@ -236,7 +236,7 @@ public class ThemeCache {
   /** What a theme takes with all that is found out about it, roughly, as measured on frameworks and their specimen pages. */
   private static long weight(Theme theme) {
     long weight = 200_000;
-    for (SheetPart part : theme.sheets()) {
+    for (ThemeSheet part : theme.sheets()) {
       weight += 12L * part.sheet().source().size() + 2_000L * part.sheet().selectors();
     }
     for (var page : theme.pages()) {

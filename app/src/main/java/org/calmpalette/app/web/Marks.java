@@ -1,7 +1,7 @@
 package org.calmpalette.app.web;
 
 import java.util.List;
-import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.usage.Painted;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 

@@ -7,9 +7,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
 import org.calmpalette.app.web.Courtesy;
-import org.calmpalette.core.theme.Files;
 import org.calmpalette.core.theme.HostileThemes;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -25,7 +25,7 @@ class SurveysTest {
 
   /** A theme whose survey takes some seconds. */
   private ThemeCache.Read slow() {
-    return new ThemeCache.Read(Theme.read(Files.of(new TreeMap<>(HostileThemes.all().get("3,000 classes, all used").get())), "T"), courtesy);
+    return new ThemeCache.Read(Theme.read(ThemeFiles.of(new TreeMap<>(HostileThemes.all().get("3,000 classes, all used").get())), "T"), courtesy);
   }
 
   private static boolean isMade(ThemeCache.Read read) {

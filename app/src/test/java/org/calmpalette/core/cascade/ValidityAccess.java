@@ -1,11 +1,13 @@
 package org.calmpalette.core.cascade;
 
+import org.calmpalette.core.value.Viewport;
+
 /** What the tests in the browser ask of classes that are not public. */
 public final class ValidityAccess {
   private ValidityAccess() {}
 
   public static boolean media(String query, double width, double height) {
-    return MediaQuery.matches(query, Window.of(width, height));
+    return MediaQuery.matches(query, Viewport.of(width, height));
   }
 
   public static boolean supports(String condition) {

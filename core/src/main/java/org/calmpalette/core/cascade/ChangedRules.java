@@ -102,7 +102,7 @@ public final class ChangedRules {
   private static boolean reads(FlatRule r, Set<String> variables) {
     for (Node.Declaration d : r.declarations()) {
       String value = r.source().sheet().value(d);
-      if (Variables.mentions(value) && Variables.read(value).stream().anyMatch(variables::contains)) {
+      if (CustomProperties.mentions(value) && CustomProperties.read(value).stream().anyMatch(variables::contains)) {
         return true;
       }
     }

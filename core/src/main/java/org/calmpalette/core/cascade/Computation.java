@@ -6,9 +6,11 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.calmpalette.core.cascade.Part.Kind;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.value.ComponentValue.Kind;
+import org.calmpalette.core.value.ComponentValue;
+import org.calmpalette.core.value.Lengths;
 
 /** From specified to computed values, written as the browser's computed style writes them. */
 final class Computation {
@@ -74,26 +76,26 @@ final class Computation {
 
   /** Pictures decide how many layers there are: CSS Backgrounds 3, section 3.1. */
   private static int count(ElementStyle style) {
-    return Part.commaSeparated(Part.read(style.computed("background-image"))).size();
+    return ComponentValue.commaSeparated(ComponentValue.read(style.computed("background-image"))).size();
   }
 
   private interface Layer {
-    String computed(List<Part> layer);
+    String computed(List<ComponentValue> layer);
   }
 
   /** @param count how many layers there are, or 0 for as many as the value has; lists repeat to fill them */
   private static String layers(String value, int count, Layer each) {
     List<String> out = new ArrayList<>();
-    List<List<Part>> lists = Part.commaSeparated(Part.read(value));
+    List<List<ComponentValue>> lists = ComponentValue.commaSeparated(ComponentValue.read(value));
     for (int i = 0; i < (count > 0 ? count : lists.size()); i++) {
-      List<Part> layer = lists.get(i % lists.size());
+      List<ComponentValue> layer = lists.get(i % lists.size());
       out.add(layer.isEmpty() ? "" : each.computed(layer));
     }
     return String.join(", ", out);
   }
 
   private static String length(ElementStyle style, String value, boolean notNegative) {
-    Part part = Part.read(value).get(0);
+    ComponentValue part = ComponentValue.read(value).get(0);
     if (part.isIdent("auto")) {
       return "auto";
     }
@@ -102,7 +104,7 @@ final class Computation {
   }
 
   private static String opacity(ElementStyle style, String value) {
-    Part part = Part.read(value).get(0);
+    ComponentValue part = ComponentValue.read(value).get(0);
     double number = part.kind() == Kind.PERCENTAGE ? part.number() / 100
         : part.kind() == Kind.NUMBER ? part.number()
         : Lengths.math(part, style.base()).map(s -> s.number() ? s.px() : s.percent() / 100).orElse(1.0);
@@ -117,7 +119,7 @@ final class Computation {
       case "bolder" -> inherited < 350 ? "400" : inherited < 550 ? "700" : inherited < 900 ? "900" : Lengths.number(inherited);
       case "lighter" -> inherited < 100 ? Lengths.number(inherited) : inherited < 550 ? "100" : inherited < 750 ? "400" : "700";
       default -> {
-        Part part = Part.read(value).get(0);
+        ComponentValue part = ComponentValue.read(value).get(0);
         double number = Lengths.number(part, style.base()).orElse(400);
         yield Lengths.number(Math.max(1, Math.min(1000, number)));
       }
@@ -163,7 +165,7 @@ final class Computation {
   }
 
   private static String paint(ElementStyle style, String value) {
-    List<Part> parts = Part.read(value);
+    List<ComponentValue> parts = ComponentValue.read(value);
     if (parts.get(0).kind() == Kind.URL) {
       String rest = parts.size() > 1 ? " " + (parts.get(1).isIdent("none") ? "none"
           : style.color(parts.get(1).text()).map(Color::css).orElse(parts.get(1).text())) : "";
@@ -195,9 +197,9 @@ final class Computation {
     };
   }
 
-  private static String size(ElementStyle style, List<Part> layer) {
+  private static String size(ElementStyle style, List<ComponentValue> layer) {
     List<String> out = new ArrayList<>();
-    for (Part p : layer) {
+    for (ComponentValue p : layer) {
       out.add(p.kind() == Kind.IDENT ? p.name() : Lengths.sum(p, style.base()).map(Lengths::text).orElse(p.text()));
     }
     if (out.size() == 1 && layer.get(0).kind() != Kind.IDENT) {
@@ -206,7 +208,7 @@ final class Computation {
     return out.equals(List.of("auto", "auto")) ? "auto" : String.join(" ", out);
   }
 
-  private static String repeat(List<Part> layer) {
+  private static String repeat(List<ComponentValue> layer) {
     String x = layer.get(0).name();
     String y = layer.size() > 1 ? layer.get(1).name() : x;
     if (layer.size() == 2 && x.equals("repeat") && y.equals("no-repeat")) {
@@ -218,8 +220,8 @@ final class Computation {
     return x.equals(y) ? x : x + " " + y;
   }
 
-  private static String axis(ElementStyle style, List<Part> layer) {
-    Part first = layer.get(0);
+  private static String axis(ElementStyle style, List<ComponentValue> layer) {
+    ComponentValue first = layer.get(0);
     if (first.kind() == Kind.IDENT) {
       boolean end = first.isIdent("right") || first.isIdent("bottom");
       if (layer.size() == 1) {
@@ -227,7 +229,7 @@ final class Computation {
       }
       Optional<Lengths.Sum> offset = Lengths.sum(layer.get(1), style.base());
       if (offset.isEmpty()) {
-        return Part.join(layer);
+        return ComponentValue.join(layer);
       }
       Lengths.Sum s = offset.get();
       return Lengths.text(end ? new Lengths.Sum(-s.px(), 100 - s.percent(), false) : s);

@@ -1,12 +1,14 @@
 package org.calmpalette.core.cascade;
 
+import org.calmpalette.core.value.Viewport;
+
 /** An at-rule around a rule that has to hold. */
 record Condition(Kind kind, String text) {
   enum Kind {
     MEDIA, SUPPORTS, CONTAINER, STARTING_STYLE
   }
 
-  boolean holds(Window window) {
+  boolean holds(Viewport window) {
     return switch (kind) {
       case MEDIA -> MediaQuery.matches(text, window);
       case SUPPORTS -> SupportsQuery.matches(text);

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.value.Lengths;
 import org.jsoup.nodes.Element;
 
 /** The computed style of one element. Values are worked out when they are asked for, and kept. */
@@ -15,10 +16,10 @@ public final class ElementStyle {
   private final Element element;
   private final ElementStyle parent;
   private final String pseudoElement;
-  private final List<Applied> matched;
-  private final Variables variables;
-  private final Map<String, List<Applied>> byLonghand = new HashMap<>();
-  private final Map<String, List<Applied>> custom = new HashMap<>();
+  private final List<CascadedDeclaration> matched;
+  private final CustomProperties variables;
+  private final Map<String, List<CascadedDeclaration>> byLonghand = new HashMap<>();
+  private final Map<String, List<CascadedDeclaration>> custom = new HashMap<>();
   private final Map<String, String> computed = new HashMap<>();
   private FontSize fontSize;
 
@@ -31,21 +32,21 @@ public final class ElementStyle {
     Budget.step();
     this.matched = page.matched(element, pseudoElement);
     Map<String, String> declared = new HashMap<>();
-    for (Applied a : matched) {
+    for (CascadedDeclaration a : matched) {
       if (a.property().startsWith("--")) {
         custom.computeIfAbsent(a.property(), k -> new ArrayList<>(1)).add(a);
-        declared.put(a.property(), TypedVariables.absolute(page.registered().get(a.property()), a));
+        declared.put(a.property(), RegisteredProperties.absolute(page.registered().get(a.property()), a));
       }
     }
-    this.variables = new Variables(parent == null ? null : parent.variables, declared, new TypedVariables(this, page.registered()));
-    for (Applied a : matched) {
+    this.variables = new CustomProperties(parent == null ? null : parent.variables, declared, new RegisteredProperties(this, page.registered()));
+    for (CascadedDeclaration a : matched) {
       if (!a.property().startsWith("--")) {
         file(a);
       }
     }
   }
 
-  private void file(Applied a) {
+  private void file(CascadedDeclaration a) {
     String property = Properties.isKnown(a.property()) ? a.property() : null;
     if (property == null) {
       return;
@@ -61,7 +62,7 @@ public final class ElementStyle {
       return;
     }
     // What holds a var() is valid until it is computed.
-    if (!Variables.mentions(a.value()) && page.expand(property, a.value()).isEmpty()) {
+    if (!CustomProperties.mentions(a.value()) && page.expand(property, a.value()).isEmpty()) {
       return;
     }
     for (String l : longhands(property)) {
@@ -86,7 +87,7 @@ public final class ElementStyle {
     return parent;
   }
 
-  Variables variables() {
+  CustomProperties variables() {
     return variables;
   }
 
@@ -95,11 +96,11 @@ public final class ElementStyle {
   }
 
   /** The declarations of a custom property on the element itself, the weaker first. */
-  List<Applied> customDeclarations(String name) {
+  List<CascadedDeclaration> customDeclarations(String name) {
     return custom.getOrDefault(name, List.of());
   }
 
-  List<Applied> matchedDeclarations() {
+  List<CascadedDeclaration> matchedDeclarations() {
     return matched;
   }
 
@@ -108,12 +109,12 @@ public final class ElementStyle {
   }
 
   /** The declarations for a physical longhand, flow-relative ones among them, the weaker first. */
-  List<Applied> candidates(String longhand) {
-    List<Applied> own = byLonghand.getOrDefault(longhand, List.of());
-    List<Applied> flow = new ArrayList<>(own);
+  List<CascadedDeclaration> candidates(String longhand) {
+    List<CascadedDeclaration> own = byLonghand.getOrDefault(longhand, List.of());
+    List<CascadedDeclaration> flow = new ArrayList<>(own);
     boolean any = false;
     if (longhand.startsWith("padding-") || longhand.startsWith("margin-") || longhand.startsWith("border-")) {
-      for (Map.Entry<String, List<Applied>> e : byLonghand.entrySet()) {
+      for (Map.Entry<String, List<CascadedDeclaration>> e : byLonghand.entrySet()) {
         if (!e.getKey().equals(longhand) && (e.getKey().endsWith("-start") || e.getKey().endsWith("-end")
             || e.getKey().contains("-start-") || e.getKey().contains("-end-"))
             && Properties.physical(e.getKey(), isRightToLeft()).equals(longhand)) {
@@ -123,20 +124,20 @@ public final class ElementStyle {
       }
     }
     if (any) {
-      flow.sort(Applied.STRENGTH);
+      flow.sort(CascadedDeclaration.STRENGTH);
       return flow;
     }
     return own;
   }
 
   /** Which declaration wins, with the value that it gives to the longhand before computation. */
-  record Winner(Applied applied, String value, boolean invalidAtComputedValueTime) {}
+  record Winner(CascadedDeclaration applied, String value, boolean invalidAtComputedValueTime) {}
 
   /** Empty if no declaration sets the longhand, or those that do step back with {@code revert}. */
   Optional<Winner> winner(String longhand) {
-    List<Applied> list = candidates(longhand);
+    List<CascadedDeclaration> list = candidates(longhand);
     for (int i = list.size() - 1; i >= 0; i--) {
-      Applied a = list.get(i);
+      CascadedDeclaration a = list.get(i);
       Optional<String> value = value(a, longhand);
       if (value.isEmpty()) {
         return Optional.of(new Winner(a, "unset", true));
@@ -152,11 +153,11 @@ public final class ElementStyle {
     return Optional.empty();
   }
 
-  private static int originOf(Applied a) {
+  private static int originOf(CascadedDeclaration a) {
     return a.origin() == Origin.USER_AGENT ? 0 : 1;
   }
 
-  private static int lastBefore(List<Applied> list, int from, java.util.function.Predicate<Applied> fits) {
+  private static int lastBefore(List<CascadedDeclaration> list, int from, java.util.function.Predicate<CascadedDeclaration> fits) {
     for (int i = from - 1; i >= 0; i--) {
       if (fits.test(list.get(i))) {
         return i;
@@ -165,7 +166,7 @@ public final class ElementStyle {
     return -1;
   }
 
-  private Optional<String> value(Applied a, String longhand) {
+  private Optional<String> value(CascadedDeclaration a, String longhand) {
     Optional<String> text = variables.substitute(a.value());
     if (text.isEmpty()) {
       return Optional.empty();

@@ -8,9 +8,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
-import org.calmpalette.core.cascade.Part.Kind;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSyntax;
+import org.calmpalette.core.value.ComponentValue.Kind;
+import org.calmpalette.core.value.ComponentValue;
+import org.calmpalette.core.value.Lengths;
 
 /**
  * Takes declarations apart into longhands, and tells whether their values are valid: CSS Backgrounds 3, Box 4,
@@ -52,14 +54,14 @@ final class Expansion {
       Properties.longhands(property).forEach(l -> out.put(l, value.strip().toLowerCase(Locale.ROOT)));
       return Optional.of(out);
     }
-    List<Part> parts = Part.read(value);
+    List<ComponentValue> parts = ComponentValue.read(value);
     if (parts.isEmpty() || parts.stream().anyMatch(p -> p.kind() == Kind.OTHER && p.text().equals("!"))) {
       return Optional.empty();
     }
     return expand(property, parts, out) ? Optional.of(out) : Optional.empty();
   }
 
-  private static boolean expand(String property, List<Part> parts, Map<String, String> out) {
+  private static boolean expand(String property, List<ComponentValue> parts, Map<String, String> out) {
     switch (property) {
       case "background" -> {
         return background(parts, out);
@@ -93,7 +95,7 @@ final class Expansion {
     }
   }
 
-  private static boolean box(List<String> sides, List<Part> parts, Map<String, String> out) {
+  private static boolean box(List<String> sides, List<ComponentValue> parts, Map<String, String> out) {
     int n = parts.size();
     if (n > 4) {
       return false;
@@ -107,10 +109,10 @@ final class Expansion {
     return true;
   }
 
-  private static boolean longhand(String name, List<Part> parts, Map<String, String> out) {
-    Part one = parts.get(0);
+  private static boolean longhand(String name, List<ComponentValue> parts, Map<String, String> out) {
+    ComponentValue one = parts.get(0);
     boolean single = parts.size() == 1;
-    String text = Part.join(parts);
+    String text = ComponentValue.join(parts);
     boolean valid;
     if (name.equals("color") || name.startsWith("border-") && name.endsWith("-color")) {
       valid = single && isColor(one);
@@ -160,48 +162,48 @@ final class Expansion {
     return valid;
   }
 
-  private static boolean isBorderAreaText(List<Part> layer) {
+  private static boolean isBorderAreaText(List<ComponentValue> layer) {
     return layer.size() == 1 && layer.get(0).isIdent("border-area");
   }
 
-  private static boolean oneOf(Part part, String... words) {
+  private static boolean oneOf(ComponentValue part, String... words) {
     return part.kind() == Kind.IDENT && List.of(words).contains(part.name());
   }
 
-  private static boolean isNumberOrPercentage(Part p) {
+  private static boolean isNumberOrPercentage(ComponentValue p) {
     return p.kind() == Kind.NUMBER || p.kind() == Kind.PERCENTAGE || Lengths.isMath(p);
   }
 
-  private static boolean isNotNegative(Part p) {
+  private static boolean isNotNegative(ComponentValue p) {
     return p.kind() == Kind.FUNCTION || p.number() >= 0;
   }
 
-  private static boolean isLineWidth(Part p) {
+  private static boolean isLineWidth(ComponentValue p) {
     return oneOf(p, "thin", "medium", "thick")
         || p.kind() != Kind.PERCENTAGE && isNotNegative(p) && Lengths.isLengthOrPercentage(p);
   }
 
-  static boolean isColor(Part p) {
+  static boolean isColor(ComponentValue p) {
     return switch (p.kind()) {
       case IDENT, HASH, FUNCTION -> ColorSyntax.parse(p.text(), SystemColors::any, false).isPresent();
       default -> false;
     };
   }
 
-  private static boolean isPaint(List<Part> parts) {
-    Part one = parts.get(0);
+  private static boolean isPaint(List<ComponentValue> parts) {
+    ComponentValue one = parts.get(0);
     if (one.kind() == Kind.URL) {
       return parts.size() == 1 || parts.size() == 2 && (parts.get(1).isIdent("none") || isColor(parts.get(1)));
     }
     return parts.size() == 1 && (oneOf(one, "none", "context-fill", "context-stroke") || isColor(one));
   }
 
-  static boolean isImage(Part p) {
+  static boolean isImage(ComponentValue p) {
     return p.isIdent("none") || p.kind() == Kind.URL || p.kind() == Kind.FUNCTION && Images.isValid(p);
   }
 
-  private static boolean list(List<Part> parts, Predicate<List<Part>> each) {
-    for (List<Part> layer : Part.commaSeparated(parts)) {
+  private static boolean list(List<ComponentValue> parts, Predicate<List<ComponentValue>> each) {
+    for (List<ComponentValue> layer : ComponentValue.commaSeparated(parts)) {
       if (layer.isEmpty() || !each.test(layer)) {
         return false;
       }
@@ -209,7 +211,7 @@ final class Expansion {
     return true;
   }
 
-  private static boolean isSize(List<Part> layer) {
+  private static boolean isSize(List<ComponentValue> layer) {
     if (layer.size() == 1 && oneOf(layer.get(0), "cover", "contain")) {
       return true;
     }
@@ -217,26 +219,26 @@ final class Expansion {
         p -> p.isIdent("auto") || isNotNegative(p) && Lengths.isLengthOrPercentage(p));
   }
 
-  private static boolean isRepeat(List<Part> layer) {
+  private static boolean isRepeat(List<ComponentValue> layer) {
     if (layer.size() == 1 && oneOf(layer.get(0), "repeat-x", "repeat-y")) {
       return true;
     }
     return layer.size() <= 2 && layer.stream().allMatch(p -> oneOf(p, "repeat", "no-repeat", "space", "round"));
   }
 
-  private static boolean isAxis(List<Part> layer, String start, String end) {
-    Part one = layer.get(0);
+  private static boolean isAxis(List<ComponentValue> layer, String start, String end) {
+    ComponentValue one = layer.get(0);
     if (layer.size() == 1) {
       return oneOf(one, start, end, "center") || Lengths.isLengthOrPercentage(one);
     }
     return layer.size() == 2 && oneOf(one, start, end) && Lengths.isLengthOrPercentage(layer.get(1));
   }
 
-  private static boolean border(List<String> longhands, List<Part> parts, Map<String, String> out) {
+  private static boolean border(List<String> longhands, List<ComponentValue> parts, Map<String, String> out) {
     String width = null;
     String style = null;
     String color = null;
-    for (Part p : parts) {
+    for (ComponentValue p : parts) {
       if (style == null && p.kind() == Kind.IDENT && LINE_STYLES.contains(p.name())) {
         style = p.name();
       } else if (width == null && isLineWidth(p)) {
@@ -254,7 +256,7 @@ final class Expansion {
     return true;
   }
 
-  private static boolean font(List<Part> parts, Map<String, String> out) {
+  private static boolean font(List<ComponentValue> parts, Map<String, String> out) {
     if (parts.size() == 1 && oneOf(parts.get(0), "caption", "icon", "menu", "message-box", "small-caption", "status-bar")) {
       out.put("font-style", "normal");
       out.put("font-weight", "400");
@@ -267,7 +269,7 @@ final class Expansion {
     String style = "normal";
     int i = 0;
     for (; i < parts.size() && i < 4; i++) {
-      Part p = parts.get(i);
+      ComponentValue p = parts.get(i);
       if (oneOf(p, "bold", "bolder", "lighter") || p.kind() == Kind.NUMBER && p.number() >= 1 && p.number() <= 1000) {
         weight = p.text();
       } else if (oneOf(p, "italic", "oblique")) {
@@ -296,14 +298,14 @@ final class Expansion {
     out.put("font-style", style);
     out.put("font-weight", weight);
     out.put("line-height", lineHeight);
-    out.put("font-family", Part.join(parts.subList(i, parts.size())));
+    out.put("font-family", ComponentValue.join(parts.subList(i, parts.size())));
     return true;
   }
 
-  private static boolean position(List<Part> parts, Map<String, String> out) {
+  private static boolean position(List<ComponentValue> parts, Map<String, String> out) {
     List<String> xs = new ArrayList<>();
     List<String> ys = new ArrayList<>();
-    for (List<Part> layer : Part.commaSeparated(parts)) {
+    for (List<ComponentValue> layer : ComponentValue.commaSeparated(parts)) {
       Optional<String[]> xy = position(layer);
       if (xy.isEmpty()) {
         return false;
@@ -317,7 +319,7 @@ final class Expansion {
   }
 
   /** One position as x and y: CSS Backgrounds 3, section 3.6. */
-  static Optional<String[]> position(List<Part> p) {
+  static Optional<String[]> position(List<ComponentValue> p) {
     int n = p.size();
     if (n == 0 || n > 4 || !p.stream().allMatch(Expansion::isPositionPart)) {
       return Optional.empty();
@@ -328,8 +330,8 @@ final class Expansion {
     }
     if (n == 2) {
       boolean swapped = oneOf(p.get(0), "top", "bottom") || oneOf(p.get(1), "left", "right");
-      Part x = p.get(swapped ? 1 : 0);
-      Part y = p.get(swapped ? 0 : 1);
+      ComponentValue x = p.get(swapped ? 1 : 0);
+      ComponentValue y = p.get(swapped ? 0 : 1);
       boolean bad = oneOf(x, "top", "bottom") || oneOf(y, "left", "right")
           || swapped && (x.kind() != Kind.IDENT || y.kind() != Kind.IDENT);
       return bad ? Optional.empty() : Optional.of(new String[] {x.text(), y.text()});
@@ -338,7 +340,7 @@ final class Expansion {
     String y = null;
     boolean centered = false;
     for (int i = 0; i < n; i++) {
-      Part word = p.get(i);
+      ComponentValue word = p.get(i);
       if (word.kind() != Kind.IDENT) {
         return Optional.empty();
       }
@@ -368,12 +370,12 @@ final class Expansion {
     return Optional.of(new String[] {x == null ? "center" : x, y == null ? "center" : y});
   }
 
-  private static boolean isPositionPart(Part p) {
+  private static boolean isPositionPart(ComponentValue p) {
     return oneOf(p, "left", "right", "top", "bottom", "center") || Lengths.isLengthOrPercentage(p);
   }
 
-  private static boolean background(List<Part> parts, Map<String, String> out) {
-    List<List<Part>> layers = Part.commaSeparated(parts);
+  private static boolean background(List<ComponentValue> parts, Map<String, String> out) {
+    List<List<ComponentValue>> layers = ComponentValue.commaSeparated(parts);
     Map<String, List<String>> lists = new LinkedHashMap<>();
     String color = "transparent";
     for (int i = 0; i < layers.size(); i++) {
@@ -393,10 +395,10 @@ final class Expansion {
     return true;
   }
 
-  private static boolean backgroundLayer(List<Part> parts, boolean last, Map<String, String> layer) {
+  private static boolean backgroundLayer(List<ComponentValue> parts, boolean last, Map<String, String> layer) {
     List<String> boxes = new ArrayList<>();
     for (int i = 0; i < parts.size(); i++) {
-      Part p = parts.get(i);
+      ComponentValue p = parts.get(i);
       if (isPositionPart(p) && !layer.containsKey("background-position-x")) {
         int end = i;
         while (end < parts.size() && isPositionPart(parts.get(end))) {
@@ -414,11 +416,11 @@ final class Expansion {
           while (to < parts.size() && to < end + 3 && isSize(List.of(parts.get(to)))) {
             to++;
           }
-          List<Part> size = parts.subList(end + 1, to);
+          List<ComponentValue> size = parts.subList(end + 1, to);
           if (size.isEmpty() || !isSize(size)) {
             return false;
           }
-          layer.put("background-size", Part.join(size));
+          layer.put("background-size", ComponentValue.join(size));
           i = to - 1;
         }
       } else if (isImage(p) && !layer.containsKey("background-image")) {

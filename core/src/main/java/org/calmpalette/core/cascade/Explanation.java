@@ -72,10 +72,10 @@ public record Explanation(Element element, String property, String value, Cause 
       winner = decider.winner(property);
     }
     List<Cause> beaten = new ArrayList<>();
-    List<Applied> candidates = decider.candidates(property);
-    Applied won = winner.map(ElementStyle.Winner::applied).orElse(null);
+    List<CascadedDeclaration> candidates = decider.candidates(property);
+    CascadedDeclaration won = winner.map(ElementStyle.Winner::applied).orElse(null);
     for (int i = candidates.size() - 1; i >= 0; i--) {
-      Applied a = candidates.get(i);
+      CascadedDeclaration a = candidates.get(i);
       if (a != won) {
         beaten.add(cause(a, won == null ? "" : because(a, won)));
       }
@@ -84,15 +84,15 @@ public record Explanation(Element element, String property, String value, Cause 
       // What stands on the element itself hands the decision on.
       style.winner(property).ifPresent(own -> beaten.add(0, cause(own.applied(), "inherits: " + own.value())));
     }
-    Set<Applied> taken = Collections.newSetFromMap(new IdentityHashMap<>());
+    Set<CascadedDeclaration> taken = Collections.newSetFromMap(new IdentityHashMap<>());
     taken.addAll(candidates);
-    for (Applied a : decider.matchedDeclarations()) {
+    for (CascadedDeclaration a : decider.matchedDeclarations()) {
       Budget.step();
       if (sets(a, property) && !taken.contains(a)) {
         beaten.add(cause(a, "invalid"));
       }
     }
-    for (Applied a : decider.page().withUnmetConditions(decider.element(), decider.pseudoElement())) {
+    for (CascadedDeclaration a : decider.page().withUnmetConditions(decider.element(), decider.pseudoElement())) {
       if (sets(a, property)) {
         beaten.add(cause(a, "condition not met: " + decider.page().unmetConditions(a.rule()).get(0)));
       }
@@ -115,24 +115,24 @@ public record Explanation(Element element, String property, String value, Cause 
     return winner.value().equals("inherit") || winner.value().equals("unset") && Properties.isInherited(property);
   }
 
-  private static boolean sets(Applied a, String property) {
+  private static boolean sets(CascadedDeclaration a, String property) {
     return a.property().equals(property) || Properties.longhands(a.property()).contains(property)
         || a.property().equals("all");
   }
 
   private static Explanation variable(ElementStyle style, String name) {
     ElementStyle decider = style;
-    List<Applied> own = declarations(decider, name);
+    List<CascadedDeclaration> own = declarations(decider, name);
     while (own.isEmpty() && decider.parent() != null) {
       decider = decider.parent();
       own = declarations(decider, name);
     }
     List<Cause> beaten = new ArrayList<>();
-    Applied won = own.isEmpty() ? null : own.get(own.size() - 1);
+    CascadedDeclaration won = own.isEmpty() ? null : own.get(own.size() - 1);
     for (int i = own.size() - 2; i >= 0; i--) {
       beaten.add(cause(own.get(i), because(own.get(i), won)));
     }
-    for (Applied a : decider.page().withUnmetConditions(decider.element(), decider.pseudoElement())) {
+    for (CascadedDeclaration a : decider.page().withUnmetConditions(decider.element(), decider.pseudoElement())) {
       if (a.property().equals(name)) {
         beaten.add(cause(a, "condition not met: " + decider.page().unmetConditions(a.rule()).get(0)));
       }
@@ -145,7 +145,7 @@ public record Explanation(Element element, String property, String value, Cause 
         beaten, won == null || decider == style ? null : decider.element(), List.copyOf(through));
   }
 
-  private static List<Applied> declarations(ElementStyle style, String name) {
+  private static List<CascadedDeclaration> declarations(ElementStyle style, String name) {
     return style.customDeclarations(name);
   }
 
@@ -153,7 +153,7 @@ public record Explanation(Element element, String property, String value, Cause 
   private static void follow(ElementStyle style, String value, Set<String> through) {
     record Step(ElementStyle style, String name) {}
     Deque<Step> open = new ArrayDeque<>();
-    Variables.read(value).forEach(n -> open.add(new Step(style, n)));
+    CustomProperties.read(value).forEach(n -> open.add(new Step(style, n)));
     while (!open.isEmpty() && through.size() < MOST_STEPS) {
       Step step = open.poll();
       Budget.step();
@@ -161,9 +161,9 @@ public record Explanation(Element element, String property, String value, Cause 
         continue;
       }
       for (ElementStyle s = step.style(); s != null; s = s.parent()) {
-        List<Applied> declared = declarations(s, step.name());
+        List<CascadedDeclaration> declared = declarations(s, step.name());
         if (!declared.isEmpty()) {
-          List<String> next = Variables.read(declared.get(declared.size() - 1).value());
+          List<String> next = CustomProperties.read(declared.get(declared.size() - 1).value());
           for (int i = next.size() - 1; i >= 0; i--) {
             open.addFirst(new Step(s, next.get(i)));
           }
@@ -174,7 +174,7 @@ public record Explanation(Element element, String property, String value, Cause 
   }
 
   /** The first step of the cascade at which one loses against the other: CSS Cascade 5, section 6. */
-  static String because(Applied loser, Applied winner) {
+  static String because(CascadedDeclaration loser, CascadedDeclaration winner) {
     if (loser.important() != winner.important() && loser.origin() != Origin.USER_AGENT) {
       return "importance";
     }
@@ -197,7 +197,7 @@ public record Explanation(Element element, String property, String value, Cause 
     return loser.proximity() != winner.proximity() ? "scope" : "order";
   }
 
-  static Cause cause(Applied a, String because) {
+  static Cause cause(CascadedDeclaration a, String because) {
     if (a.rule() == null) {
       return new Cause("", 0, 0, "presentational attribute", Specificity.NONE, false, "", a.property(), a.value(), because,
           -1, Origin.PRESENTATION, List.of());

@@ -18,6 +18,7 @@ import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.Stateless;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
@@ -54,14 +55,14 @@ public final class Fates {
   private final Map<ComplexSelector, Boolean> stateless = new IdentityHashMap<>();
 
   private static final class Tally {
-    final Applied sample;
+    final CascadedDeclaration sample;
     int parts;
     int beaten;
     boolean importantNeeded;
     final Set<Page> pages = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
     final Map<Key, Explanation.Cause> by = new LinkedHashMap<>();
 
-    Tally(Applied sample) {
+    Tally(CascadedDeclaration sample) {
       this.sample = sample;
     }
   }
@@ -72,8 +73,8 @@ public final class Fates {
    * @param strongest as strong as it may ever be there
    * @param steady as strong as it is there in any state; null if it holds in some states only
    */
-  private record Held(Applied strongest, Applied steady) {
-    Applied weakest() {
+  private record Held(CascadedDeclaration strongest, CascadedDeclaration steady) {
+    CascadedDeclaration weakest() {
       return steady == null ? strongest : steady;
     }
   }
@@ -121,7 +122,7 @@ public final class Fates {
         t.importantNeeded);
   }
 
-  private static Key key(Applied a) {
+  private static Key key(CascadedDeclaration a) {
     return new Key(a.rule().source().file().file(),
         a.rule().source().offset() + a.rule().source().sheet().tokens().start(a.declaration().first()));
   }
@@ -133,7 +134,7 @@ public final class Fates {
     for (FlatRule rule : reader.rules) {
       Budget.step();
       for (Node.Declaration d : rule.declarations()) {
-        Applied a = new Applied(rule, d, d.property(), rule.source().sheet().value(d), d.important(),
+        CascadedDeclaration a = new CascadedDeclaration(rule, d, d.property(), rule.source().sheet().value(d), d.important(),
             rule.source().origin(), 0, 0, rule.selectors().mostSpecific(), 0);
         tallies.computeIfAbsent(key(a), k -> new Tally(a));
       }
@@ -150,7 +151,7 @@ public final class Fates {
   }
 
   private void look(Page page, PageStyles.Sheets sheets, RuleIndex index) {
-    PageStyles styles = sheets.in(Window.of(1280, 800), States.ANY);
+    PageStyles styles = sheets.in(Viewport.of(1280, 800), States.ANY);
     for (Element element : page.document().getAllElements()) {
       if (element == page.document()) {
         continue;
@@ -180,8 +181,8 @@ public final class Fates {
         free = free == null || isMoreSpecific(e, free) ? e : free;
       }
     }
-    List<Applied> strongest = styles.applied(best);
-    List<Applied> steady = free == best ? strongest : free == null ? null : styles.applied(free);
+    List<CascadedDeclaration> strongest = styles.applied(best);
+    List<CascadedDeclaration> steady = free == best ? strongest : free == null ? null : styles.applied(free);
     for (int i = 0; i < strongest.size(); i++) {
       out.add(new Held(strongest.get(i), steady == null ? null : steady.get(i)));
     }
@@ -203,13 +204,13 @@ public final class Fates {
     Map<String, List<Held>> steady = new HashMap<>();
     byLonghand.forEach((longhand, held) -> {
       List<Held> sorted = new ArrayList<>(held);
-      sorted.sort(Comparator.comparing(Held::steady, Comparator.nullsFirst(Applied.STRENGTH)).reversed());
+      sorted.sort(Comparator.comparing(Held::steady, Comparator.nullsFirst(CascadedDeclaration.STRENGTH)).reversed());
       steady.put(longhand, sorted);
-      held.sort(Comparator.comparing(Held::strongest, Applied.STRENGTH).reversed());
+      held.sort(Comparator.comparing(Held::strongest, CascadedDeclaration.STRENGTH).reversed());
     });
     for (Held h : all) {
       Budget.step();
-      Applied a = h.strongest();
+      CascadedDeclaration a = h.strongest();
       if (a.origin() != Origin.AUTHOR) {
         continue;
       }
@@ -219,10 +220,10 @@ public final class Fates {
       if (!isUnderstood(a)) {
         continue;
       }
-      Applied by = null;
+      CascadedDeclaration by = null;
       boolean beaten = true;
       for (String l : Properties.longhands(a.property())) {
-        Optional<Applied> stronger = stronger(steady.get(l), h);
+        Optional<CascadedDeclaration> stronger = stronger(steady.get(l), h);
         beaten &= stronger.isPresent();
         by = stronger.orElse(by);
         tally.importantNeeded |= a.important() && isImportanceNeeded(byLonghand.get(l), h);
@@ -230,7 +231,7 @@ public final class Fates {
       if (beaten && by != null) {
         tally.beaten++;
         if (tally.by.size() < MOST_NAMED) {
-          Applied winner = by;
+          CascadedDeclaration winner = by;
           tally.by.computeIfAbsent(key(winner), k -> Explanation.cause(winner, Explanation.because(a, winner)));
         }
       }
@@ -242,11 +243,11 @@ public final class Fates {
    *
    * @param steady the declarations by how strong they are in any state, the strongest first
    */
-  private static Optional<Applied> stronger(List<Held> steady, Held than) {
+  private static Optional<CascadedDeclaration> stronger(List<Held> steady, Held than) {
     for (Held h : steady) {
-      Applied a = h.steady();
+      CascadedDeclaration a = h.steady();
       Budget.step();
-      if (a == null || Applied.STRENGTH.compare(a, than.strongest()) <= 0) {
+      if (a == null || CascadedDeclaration.STRENGTH.compare(a, than.strongest()) <= 0) {
         return Optional.empty();
       }
       if (h != than && than.strongest().rule().conditions().containsAll(a.rule().conditions())) {
@@ -258,14 +259,14 @@ public final class Fates {
 
   /** @param strongest the declarations by how strong they may be at most, the strongest first */
   private static boolean isImportanceNeeded(List<Held> strongest, Held important) {
-    Applied a = important.weakest();
-    Applied normal = new Applied(a.rule(), a.declaration(), a.property(), a.value(), false, a.origin(), a.layerRank(),
+    CascadedDeclaration a = important.weakest();
+    CascadedDeclaration normal = new CascadedDeclaration(a.rule(), a.declaration(), a.property(), a.value(), false, a.origin(), a.layerRank(),
         a.proximity(), a.specificity(), a.order());
     Held other = strongest.get(0) == important && strongest.size() > 1 ? strongest.get(1) : strongest.get(0);
-    return other != important && Applied.STRENGTH.compare(other.strongest(), normal) > 0;
+    return other != important && CascadedDeclaration.STRENGTH.compare(other.strongest(), normal) > 0;
   }
 
-  private boolean isUnderstood(Applied a) {
+  private boolean isUnderstood(CascadedDeclaration a) {
     return a.declaration() == null || understood.computeIfAbsent(a.declaration(), d ->
         Understanding.of(a.property(), a.value()) == Understanding.FULL);
   }
@@ -275,9 +276,9 @@ public final class Fates {
     Set<String> names = new LinkedHashSet<>();
     for (ComplexSelector s : list.selectors()) {
       s.compounds().forEach(c -> c.simples().forEach(simple -> {
-        if (simple instanceof org.calmpalette.core.css.selector.Simple.ClassName name) {
+        if (simple instanceof org.calmpalette.core.css.selector.SimpleSelector.ClassName name) {
           names.add(name.name());
-        } else if (simple instanceof org.calmpalette.core.css.selector.Simple.Functional f) {
+        } else if (simple instanceof org.calmpalette.core.css.selector.SimpleSelector.Functional f) {
           names.addAll(classes(f.arguments()));
         }
       }));

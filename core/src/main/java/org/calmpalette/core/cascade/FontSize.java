@@ -3,6 +3,8 @@ package org.calmpalette.core.cascade;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.calmpalette.core.value.ComponentValue;
+import org.calmpalette.core.value.Lengths;
 
 /**
  * Computed font size: CSS Fonts 4, section 2.5, with the smaller size that browsers give to the sole generic family
@@ -41,13 +43,13 @@ record FontSize(double px, int keyword, boolean absolute, boolean monospace) {
       double px = word.equals("smaller") ? parent.px() / 1.2 : parent.px() * 1.2;
       return withFamily(new FontSize(px, -1, parent.absolute(), parent.monospace()), parent, monospace);
     }
-    Part part = Part.read(value).get(0);
+    ComponentValue part = ComponentValue.read(value).get(0);
     double rem = style.isRoot() ? 16 : style.page().of(root(style)).fontSize().px();
     Optional<Lengths.Sum> sum = Lengths.sum(part, new Lengths.Base(parent.px(), rem, style.page().window()));
     // Chromium draws no larger text than this.
     double px = Math.min(LARGEST, Math.max(0, sum.map(s -> s.px() + s.percent() / 100 * parent.px()).orElse(parent.px())));
-    boolean relative = part.kind() == Part.Kind.PERCENTAGE
-        || part.kind() == Part.Kind.DIMENSION && Set.of("em", "ex", "ch", "rem", "lh", "cap", "ic").contains(part.name());
+    boolean relative = part.kind() == ComponentValue.Kind.PERCENTAGE
+        || part.kind() == ComponentValue.Kind.DIMENSION && Set.of("em", "ex", "ch", "rem", "lh", "cap", "ic").contains(part.name());
     boolean absolute = parent.absolute() || !relative;
     return withFamily(new FontSize(px, -1, absolute, parent.monospace()), parent, monospace);
   }

@@ -5,9 +5,11 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
-import org.calmpalette.core.cascade.Part.Kind;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Escapes;
+import org.calmpalette.core.value.ComponentValue.Kind;
+import org.calmpalette.core.value.ComponentValue;
+import org.calmpalette.core.value.Lengths;
 
 /** Images in values: addresses and gradients, written as the computed style writes them. CSS Images 4. */
 final class Images {
@@ -29,18 +31,18 @@ final class Images {
 
   private Images() {}
 
-  static boolean isValid(Part p) {
+  static boolean isValid(ComponentValue p) {
     if (OTHERS.contains(p.name())) {
       return true;
     }
     if (!GRADIENTS.contains(p.name())) {
       return false;
     }
-    List<List<Part>> arguments = Part.commaSeparated(Part.read(p.inside()));
+    List<List<ComponentValue>> arguments = ComponentValue.commaSeparated(ComponentValue.read(p.inside()));
     int first = isStop(arguments.get(0)) ? 0 : 1;
     int colors = 0;
     for (int i = first; i < arguments.size(); i++) {
-      List<Part> stop = arguments.get(i);
+      List<ComponentValue> stop = arguments.get(i);
       if (stop.size() == 1 && isPosition(stop.get(0)) && i > first && i < arguments.size() - 1) {
         continue;
       }
@@ -52,7 +54,7 @@ final class Images {
     return colors >= 1;
   }
 
-  private static boolean isPosition(Part p) {
+  private static boolean isPosition(ComponentValue p) {
     return Lengths.isLengthOrPercentage(p) || p.kind() == Kind.DIMENSION && isAngle(p.name()) || Lengths.isMath(p);
   }
 
@@ -60,7 +62,7 @@ final class Images {
     return Set.of("deg", "grad", "rad", "turn").contains(unit);
   }
 
-  private static boolean isStop(List<Part> stop) {
+  private static boolean isStop(List<ComponentValue> stop) {
     if (stop.isEmpty() || stop.size() > 3) {
       return false;
     }
@@ -68,7 +70,7 @@ final class Images {
     return colors == 1 && stop.stream().allMatch(p -> Expansion.isColor(p) || isPosition(p));
   }
 
-  static String computed(Part p, Context context) {
+  static String computed(ComponentValue p, Context context) {
     if (p.kind() == Kind.URL) {
       return "url(" + Escapes.string(context.address(p.name())) + ")";
     }
@@ -76,7 +78,7 @@ final class Images {
       return p.name();
     }
     List<String> arguments = new ArrayList<>();
-    List<List<Part>> lists = Part.commaSeparated(Part.read(p.inside()));
+    List<List<ComponentValue>> lists = ComponentValue.commaSeparated(ComponentValue.read(p.inside()));
     for (int i = 0; i < lists.size(); i++) {
       String argument = argument(lists.get(i), context, p.name());
       // The direction that holds anyway is not written.
@@ -88,9 +90,9 @@ final class Images {
     return p.name() + "(" + String.join(", ", arguments) + ")";
   }
 
-  private static String argument(List<Part> parts, Context context, String function) {
+  private static String argument(List<ComponentValue> parts, Context context, String function) {
     List<String> words = new ArrayList<>();
-    for (Part p : parts) {
+    for (ComponentValue p : parts) {
       if (p.kind() == Kind.URL) {
         words.add(computed(p, context));
       } else if (GRADIENTS.contains(p.name()) && p.kind() == Kind.FUNCTION) {
@@ -115,7 +117,7 @@ final class Images {
     return twice ? words.get(0) + " " + words.get(1) + ", " + words.get(0) + " " + words.get(2) : String.join(" ", words);
   }
 
-  private static String angle(Part p) {
+  private static String angle(ComponentValue p) {
     return switch (p.name()) {
       case "grad" -> Lengths.number(p.number() * 0.9) + "deg";
       case "rad" -> Lengths.number(Math.toDegrees(p.number())) + "deg";

@@ -5,35 +5,38 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import org.calmpalette.core.cascade.Part.Kind;
+import org.calmpalette.core.value.ComponentValue.Kind;
+import org.calmpalette.core.value.ComponentValue;
+import org.calmpalette.core.value.Lengths;
+import org.calmpalette.core.value.Viewport;
 
 /**
  * Media queries: Media Queries 4 and 5, asked of a screen with a mouse, a light colour scheme and no wishes. An unknown
  * feature makes the answer unknown, and what is unknown at the end does not match.
  */
 final class MediaQuery {
-  private final Window window;
+  private final Viewport window;
   private final Lengths.Base base;
 
-  private MediaQuery(Window window) {
+  private MediaQuery(Viewport window) {
     this.window = window;
     // Relative units in media queries refer to the initial font size, not to what a page sets.
     this.base = new Lengths.Base(16, 16, window);
   }
 
-  static boolean matches(String list, Window window) {
+  static boolean matches(String list, Viewport window) {
     if (list.isBlank()) {
       return true;
     }
     MediaQuery query = new MediaQuery(window);
-    return Part.commaSeparated(Part.read(list)).stream().anyMatch(q -> Boolean.TRUE.equals(query.query(q)));
+    return ComponentValue.commaSeparated(ComponentValue.read(list)).stream().anyMatch(q -> Boolean.TRUE.equals(query.query(q)));
   }
 
-  private Boolean query(List<Part> parts) {
+  private Boolean query(List<ComponentValue> parts) {
     if (parts.isEmpty()) {
       return false;
     }
-    List<Part> rest = new ArrayList<>(parts);
+    List<ComponentValue> rest = new ArrayList<>(parts);
     boolean negated = false;
     Boolean type = null;
     if (rest.get(0).kind() == Kind.IDENT && !(rest.get(0).isIdent("not") && rest.size() > 1 && isBlock(rest.get(1)))) {
@@ -56,7 +59,7 @@ final class MediaQuery {
     return negated ? not(answer) : answer;
   }
 
-  private static boolean isBlock(Part p) {
+  private static boolean isBlock(ComponentValue p) {
     return p.kind() == Kind.BLOCK || p.kind() == Kind.FUNCTION;
   }
 
@@ -64,7 +67,7 @@ final class MediaQuery {
     return b == null ? null : !b;
   }
 
-  private Boolean condition(List<Part> parts) {
+  private Boolean condition(List<ComponentValue> parts) {
     if (parts.isEmpty()) {
       return null;
     }
@@ -94,11 +97,11 @@ final class MediaQuery {
     return Boolean.TRUE.equals(a) || Boolean.TRUE.equals(b) ? Boolean.TRUE : a == null || b == null ? null : Boolean.FALSE;
   }
 
-  private Boolean inParens(Part p) {
+  private Boolean inParens(ComponentValue p) {
     if (p.kind() != Kind.BLOCK) {
       return null;
     }
-    List<Part> inside = Part.read(p.inside());
+    List<ComponentValue> inside = ComponentValue.read(p.inside());
     if (inside.isEmpty()) {
       return null;
     }
@@ -108,7 +111,7 @@ final class MediaQuery {
     return feature(p.inside().strip(), inside);
   }
 
-  private Boolean feature(String text, List<Part> parts) {
+  private Boolean feature(String text, List<ComponentValue> parts) {
     int colon = text.indexOf(':');
     if (colon > 0) {
       String name = text.substring(0, colon).strip().toLowerCase(Locale.ROOT);
@@ -188,14 +191,14 @@ final class MediaQuery {
   }
 
   private Optional<Double> amount(String value) {
-    List<Part> parts = Part.read(value);
+    List<ComponentValue> parts = ComponentValue.read(value);
     if (parts.size() == 3 && parts.get(1).kind() == Kind.SLASH) {
       return Optional.of(parts.get(0).number() / parts.get(2).number());
     }
     if (parts.size() != 1) {
       return Optional.empty();
     }
-    Part p = parts.get(0);
+    ComponentValue p = parts.get(0);
     if (p.kind() == Kind.NUMBER) {
       return Optional.of(p.number());
     }

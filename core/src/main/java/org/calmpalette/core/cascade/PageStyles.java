@@ -20,6 +20,7 @@ import org.calmpalette.core.css.selector.Specificity;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
@@ -31,7 +32,7 @@ public final class PageStyles {
   private static final SheetReader BROWSER = browser();
 
   private final Page page;
-  private final Window window;
+  private final Viewport window;
   private final SelectorMatcher matcher;
   private final Element root;
   private final SheetReader sheets;
@@ -39,7 +40,7 @@ public final class PageStyles {
   private final Map<Element, ElementStyle> styles = new IdentityHashMap<>();
   private final Map<String, Optional<Map<String, String>>> expansions = new HashMap<>();
 
-  private PageStyles(Page page, SheetReader sheets, Prepared prepared, Window window, States states) {
+  private PageStyles(Page page, SheetReader sheets, Prepared prepared, Viewport window, States states) {
     this.page = page;
     this.window = window;
     this.sheets = sheets;
@@ -70,7 +71,7 @@ public final class PageStyles {
       });
     }
 
-    Prepared(SheetReader sheets, Window window) {
+    Prepared(SheetReader sheets, Viewport window) {
       layers = sheets.layerOrder();
       int order = 0;
       for (FlatRule rule : BROWSER.rules) {
@@ -94,9 +95,9 @@ public final class PageStyles {
   private static final class Windows {
     private static final int MOST = 6;
     private final SheetReader sheets;
-    private final Map<Window, Prepared> latest = new LinkedHashMap<>(16, 0.75f, true) {
+    private final Map<Viewport, Prepared> latest = new LinkedHashMap<>(16, 0.75f, true) {
       @Override
-      protected boolean removeEldestEntry(Map.Entry<Window, Prepared> eldest) {
+      protected boolean removeEldestEntry(Map.Entry<Viewport, Prepared> eldest) {
         return size() > MOST;
       }
     };
@@ -105,7 +106,7 @@ public final class PageStyles {
       this.sheets = sheets;
     }
 
-    synchronized Prepared of(Window window) {
+    synchronized Prepared of(Viewport window) {
       Prepared known = latest.get(window);
       if (known == null) {
         known = new Prepared(sheets, window);
@@ -142,7 +143,7 @@ public final class PageStyles {
       this.prepared = prepared;
     }
 
-    public PageStyles in(Window window, States states) {
+    public PageStyles in(Viewport window, States states) {
       return new PageStyles(page, reader, prepared.of(window), window, states);
     }
 
@@ -276,7 +277,7 @@ public final class PageStyles {
       if (handedOn && parent != null && deciders.containsKey(parent)) {
         deciders.put(e, deciders.get(parent));
       } else if (own != null && own.applied().declaration() != null && own.applied().origin() == Origin.AUTHOR) {
-        Applied a = own.applied();
+        CascadedDeclaration a = own.applied();
         deciders.put(e, new Decider(a.rule().source().file().file(),
             a.rule().source().offset() + a.rule().source().sheet().tokens().start(a.declaration().first()), a.value()));
       }
@@ -284,7 +285,7 @@ public final class PageStyles {
     return deciders;
   }
 
-  public Window window() {
+  public Viewport window() {
     return window;
   }
 
@@ -321,19 +322,19 @@ public final class PageStyles {
   }
 
   /** All declarations that hold for an element, the weaker first. */
-  List<Applied> matched(Element element, String pseudoElement) {
-    List<Applied> found = collect(prepared.index, element, pseudoElement);
+  List<CascadedDeclaration> matched(Element element, String pseudoElement) {
+    List<CascadedDeclaration> found = collect(prepared.index, element, pseudoElement);
     if (pseudoElement == null) {
       attributes(element, found);
     }
-    found.sort(Applied.STRENGTH);
+    found.sort(CascadedDeclaration.STRENGTH);
     return found;
   }
 
   /** Declarations whose selector holds, but a condition around them does not; the stronger first. */
-  List<Applied> withUnmetConditions(Element element, String pseudoElement) {
-    List<Applied> found = collect(prepared.unmet, element, pseudoElement);
-    found.sort(Applied.STRENGTH.reversed());
+  List<CascadedDeclaration> withUnmetConditions(Element element, String pseudoElement) {
+    List<CascadedDeclaration> found = collect(prepared.unmet, element, pseudoElement);
+    found.sort(CascadedDeclaration.STRENGTH.reversed());
     return found;
   }
 
@@ -344,7 +345,7 @@ public final class PageStyles {
   /** A selector that holds for an element, with its distance from the root of its scope. */
   private record Match(RuleIndex.Entry entry, int proximity) {}
 
-  private List<Applied> collect(RuleIndex rules, Element element, String pseudoElement) {
+  private List<CascadedDeclaration> collect(RuleIndex rules, Element element, String pseudoElement) {
     // Of several selectors of one rule the most specific one that holds counts.
     Map<FlatRule, Match> best = new IdentityHashMap<>();
     rules.candidates(element, entry -> {
@@ -356,7 +357,7 @@ public final class PageStyles {
             b.entry().selector().specificity().compareTo(a.entry().selector().specificity()) > 0 ? b : a);
       }
     });
-    List<Applied> found = new ArrayList<>();
+    List<CascadedDeclaration> found = new ArrayList<>();
     best.values().forEach(m -> apply(m, found));
     return found;
   }
@@ -378,20 +379,20 @@ public final class PageStyles {
   }
 
   /** The declarations of a rule, as strong as one of its selectors makes them. */
-  List<Applied> applied(RuleIndex.Entry entry) {
-    List<Applied> found = new ArrayList<>();
+  List<CascadedDeclaration> applied(RuleIndex.Entry entry) {
+    List<CascadedDeclaration> found = new ArrayList<>();
     apply(new Match(entry, NO_SCOPE), found);
     return found;
   }
 
-  private void apply(Match match, List<Applied> found) {
+  private void apply(Match match, List<CascadedDeclaration> found) {
     FlatRule rule = match.entry().rule();
     boolean browser = rule.source().origin() == Origin.USER_AGENT;
     int rank = browser ? 0 : layers().getOrDefault(rule.layer(), layers().size());
     // A rule has fewer declarations than this, and a page fewer rules than fit beside it into a long.
     long order = (long) match.entry().order() << 20;
     for (Node.Declaration d : rule.declarations()) {
-      found.add(new Applied(rule, d, d.property(), rule.source().sheet().value(d), d.important(), rule.source().origin(),
+      found.add(new CascadedDeclaration(rule, d, d.property(), rule.source().sheet().value(d), d.important(), rule.source().origin(),
           rank, match.proximity(), match.entry().selector().specificity(), order++));
     }
   }
@@ -424,9 +425,9 @@ public final class PageStyles {
     return true;
   }
 
-  private void attributes(Element element, List<Applied> found) {
+  private void attributes(Element element, List<CascadedDeclaration> found) {
     for (Map.Entry<String, String> hint : Presentation.of(element).entrySet()) {
-      found.add(new Applied(null, null, hint.getKey(), hint.getValue(), false, Origin.PRESENTATION, layers().size(), NO_SCOPE,
+      found.add(new CascadedDeclaration(null, null, hint.getKey(), hint.getValue(), false, Origin.PRESENTATION, layers().size(), NO_SCOPE,
           Specificity.NONE, 0));
     }
     if (element.hasAttr("style")) {
@@ -438,7 +439,7 @@ public final class PageStyles {
       FlatRule rule = new FlatRule(source, null, "style attribute", "", List.of(), null, declarations);
       int order = 0;
       for (Node.Declaration d : declarations) {
-        found.add(new Applied(rule, d, d.property(), sheet.value(d), d.important(), Origin.STYLE_ATTRIBUTE,
+        found.add(new CascadedDeclaration(rule, d, d.property(), sheet.value(d), d.important(), Origin.STYLE_ATTRIBUTE,
             layers().size(), NO_SCOPE, Specificity.NONE, order++));
       }
     }

@@ -40,7 +40,7 @@ public final class Painting {
     // Of properties that are not computed here the winning declarations are compared.
     Set<String> others = new LinkedHashSet<>();
     for (ElementStyle s : List.of(a, b)) {
-      for (Applied applied : s.matchedDeclarations()) {
+      for (CascadedDeclaration applied : s.matchedDeclarations()) {
         for (String l : Properties.longhands(applied.property())) {
           if (!l.startsWith("--") && Properties.isKnown(l) && !Properties.isComputed(l)) {
             others.add(l);

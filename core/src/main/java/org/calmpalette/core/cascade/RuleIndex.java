@@ -7,7 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.calmpalette.core.css.selector.ComplexSelector;
-import org.calmpalette.core.css.selector.Simple;
+import org.calmpalette.core.css.selector.SimpleSelector;
 import org.jsoup.nodes.Element;
 
 /**
@@ -42,14 +42,14 @@ final class RuleIndex {
 
   private List<Entry> list(ComplexSelector selector) {
     List<Entry> byTypeOnly = null;
-    for (Simple s : selector.subject().simples()) {
-      if (s instanceof Simple.Id id) {
+    for (SimpleSelector s : selector.subject().simples()) {
+      if (s instanceof SimpleSelector.Id id) {
         return byId.computeIfAbsent(fold(id.id()), k -> new ArrayList<>());
       }
-      if (s instanceof Simple.ClassName c) {
+      if (s instanceof SimpleSelector.ClassName c) {
         return byClass.computeIfAbsent(fold(c.name()), k -> new ArrayList<>());
       }
-      if (s instanceof Simple.Type t) {
+      if (s instanceof SimpleSelector.Type t) {
         byTypeOnly = byType.computeIfAbsent(fold(t.name()), k -> new ArrayList<>());
       }
     }

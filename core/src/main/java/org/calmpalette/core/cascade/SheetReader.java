@@ -15,6 +15,7 @@ import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.value.ComponentValue;
 
 /**
  * Flattens stylesheets in document order: imports in their places, nested rules with their whole selectors, conditions,
@@ -92,24 +93,24 @@ final class SheetReader {
 
   private void importSheet(SheetSource source, Node.AtRule at, List<Condition> conditions, String layer,
       List<String> importing) {
-    List<Part> parts = Part.read(source.sheet().text(at.preludeFirst(), at.preludeEnd()));
-    if (parts.isEmpty() || parts.get(0).kind() != Part.Kind.STRING && parts.get(0).kind() != Part.Kind.URL) {
+    List<ComponentValue> parts = ComponentValue.read(source.sheet().text(at.preludeFirst(), at.preludeEnd()));
+    if (parts.isEmpty() || parts.get(0).kind() != ComponentValue.Kind.STRING && parts.get(0).kind() != ComponentValue.Kind.URL) {
       return;
     }
     List<Condition> inner = new ArrayList<>(conditions);
     String innerLayer = layer;
     int i = 1;
     if (i < parts.size() && parts.get(i).name().equals("layer")) {
-      Part p = parts.get(i++);
-      innerLayer = join(layer, p.kind() == Part.Kind.FUNCTION ? p.inside().strip() : "<anonymous " + ++anonymous + ">");
+      ComponentValue p = parts.get(i++);
+      innerLayer = join(layer, p.kind() == ComponentValue.Kind.FUNCTION ? p.inside().strip() : "<anonymous " + ++anonymous + ">");
       name(innerLayer);
     }
-    if (i < parts.size() && parts.get(i).kind() == Part.Kind.FUNCTION && parts.get(i).name().equals("supports")) {
+    if (i < parts.size() && parts.get(i).kind() == ComponentValue.Kind.FUNCTION && parts.get(i).name().equals("supports")) {
       String condition = parts.get(i++).inside();
       inner.add(new Condition(Condition.Kind.SUPPORTS, condition.strip().startsWith("(") || condition.strip().startsWith("not")
           ? condition : "(" + condition + ")"));
     }
-    String media = Part.join(parts.subList(i, parts.size()));
+    String media = ComponentValue.join(parts.subList(i, parts.size()));
     if (!media.isBlank()) {
       inner.add(new Condition(Condition.Kind.MEDIA, media));
     }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.calmpalette.core.value.ComponentValue;
 
 /** Shorthand properties taken apart and put together: CSS Backgrounds 3, Box 4, Fonts 4; CSSOM 1, section 6.7.2. */
 public final class Shorthands {
@@ -80,8 +81,8 @@ public final class Shorthands {
   }
 
   private static Optional<String> position(String x, String y) {
-    List<List<Part>> xs = Part.commaSeparated(Part.read(x));
-    List<List<Part>> ys = Part.commaSeparated(Part.read(y));
+    List<List<ComponentValue>> xs = ComponentValue.commaSeparated(ComponentValue.read(x));
+    List<List<ComponentValue>> ys = ComponentValue.commaSeparated(ComponentValue.read(y));
     if (xs.size() != ys.size()) {
       return Optional.empty();
     }
@@ -92,26 +93,26 @@ public final class Shorthands {
     return Optional.of(String.join(", ", out));
   }
 
-  private static String position(List<Part> x, List<Part> y) {
+  private static String position(List<ComponentValue> x, List<ComponentValue> y) {
     // With an offset on one axis the other needs its edge named too.
     boolean edges = x.size() == 2 || y.size() == 2;
-    return edges ? edge(x, "left") + " " + edge(y, "top") : Part.join(x) + " " + Part.join(y);
+    return edges ? edge(x, "left") + " " + edge(y, "top") : ComponentValue.join(x) + " " + ComponentValue.join(y);
   }
 
-  private static String edge(List<Part> axis, String start) {
-    return axis.size() == 2 || axis.get(0).kind() == Part.Kind.IDENT ? Part.join(axis) : start + " " + Part.join(axis);
+  private static String edge(List<ComponentValue> axis, String start) {
+    return axis.size() == 2 || axis.get(0).kind() == ComponentValue.Kind.IDENT ? ComponentValue.join(axis) : start + " " + ComponentValue.join(axis);
   }
 
   private static Optional<String> background(Map<String, String> l) {
-    List<List<List<Part>>> lists = new ArrayList<>();
+    List<List<List<ComponentValue>>> lists = new ArrayList<>();
     for (String name : Properties.BACKGROUND.subList(0, 8)) {
-      lists.add(Part.commaSeparated(Part.read(l.get(name))));
+      lists.add(ComponentValue.commaSeparated(ComponentValue.read(l.get(name))));
     }
     int layers = lists.get(0).size();
     List<String> out = new ArrayList<>();
     for (int i = 0; i < layers; i++) {
-      List<List<Part>> layer = new ArrayList<>();
-      for (List<List<Part>> list : lists) {
+      List<List<ComponentValue>> layer = new ArrayList<>();
+      for (List<List<ComponentValue>> list : lists) {
         layer.add(list.get(i % list.size()));
       }
       out.add(layer(layer, i == layers - 1 ? l.get("background-color") : "transparent"));
@@ -120,24 +121,24 @@ public final class Shorthands {
   }
 
   /** @param v image, x, y, size, repeat, attachment, origin, clip of one layer */
-  private static String layer(List<List<Part>> v, String color) {
+  private static String layer(List<List<ComponentValue>> v, String color) {
     List<String> out = new ArrayList<>();
     if (!v.get(0).get(0).isIdent("none")) {
-      out.add(Part.join(v.get(0)));
+      out.add(ComponentValue.join(v.get(0)));
     }
     String position = position(v.get(1), v.get(2));
-    String size = Part.join(v.get(3));
+    String size = ComponentValue.join(v.get(3));
     if (!position.equals("0% 0%") || !size.equals("auto")) {
       out.add(size.equals("auto") ? position : position + " / " + size);
     }
-    if (!Part.join(v.get(4)).equals("repeat")) {
-      out.add(Part.join(v.get(4)));
+    if (!ComponentValue.join(v.get(4)).equals("repeat")) {
+      out.add(ComponentValue.join(v.get(4)));
     }
     if (!v.get(5).get(0).isIdent("scroll")) {
-      out.add(Part.join(v.get(5)));
+      out.add(ComponentValue.join(v.get(5)));
     }
-    String origin = Part.join(v.get(6));
-    String clip = Part.join(v.get(7));
+    String origin = ComponentValue.join(v.get(6));
+    String clip = ComponentValue.join(v.get(7));
     if (!origin.equals("padding-box") || !clip.equals("border-box")) {
       out.add(origin.equals(clip) ? origin : origin + " " + clip);
     }

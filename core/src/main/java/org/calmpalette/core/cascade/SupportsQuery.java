@@ -3,18 +3,19 @@ package org.calmpalette.core.cascade;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
-import org.calmpalette.core.cascade.Part.Kind;
 import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.value.ComponentValue.Kind;
+import org.calmpalette.core.value.ComponentValue;
 
 /** {@code @supports}: CSS Conditional Rules 3 and 4. */
 final class SupportsQuery {
   private SupportsQuery() {}
 
   static boolean matches(String condition) {
-    return condition(Part.read(condition));
+    return condition(ComponentValue.read(condition));
   }
 
-  private static boolean condition(List<Part> parts) {
+  private static boolean condition(List<ComponentValue> parts) {
     if (parts.isEmpty()) {
       return false;
     }
@@ -29,7 +30,7 @@ final class SupportsQuery {
     return answer;
   }
 
-  private static boolean inParens(Part p) {
+  private static boolean inParens(ComponentValue p) {
     if (p.kind() == Kind.FUNCTION) {
       return switch (p.name()) {
         case "selector" -> SelectorList.parse(p.inside()).isPresent();
@@ -43,7 +44,7 @@ final class SupportsQuery {
     if (p.kind() != Kind.BLOCK) {
       return false;
     }
-    List<Part> inside = Part.read(p.inside());
+    List<ComponentValue> inside = ComponentValue.read(p.inside());
     if (!inside.isEmpty() && (inside.get(0).kind() == Kind.BLOCK || inside.get(0).isIdent("not")
         || inside.get(0).kind() == Kind.FUNCTION)) {
       return condition(inside);

@@ -12,6 +12,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.calmpalette.core.color.NamedColors;
+import org.calmpalette.core.value.ComponentValue;
 
 /** Whether browsers understand a declaration, and what a misspelt one may mean. */
 public enum Understanding {
@@ -31,7 +32,7 @@ public enum Understanding {
     if (!Properties.isKnown(property)) {
       return UNKNOWN_PROPERTY;
     }
-    return Variables.mentions(value) || Expansion.of(property, value).isPresent() ? FULL : INVALID_VALUE;
+    return CustomProperties.mentions(value) || Expansion.of(property, value).isPresent() ? FULL : INVALID_VALUE;
   }
 
   /** All names of CSS properties. */
@@ -57,11 +58,11 @@ public enum Understanding {
   public static List<String> strangeWords(String property, String value) {
     Set<String> keywords = KEYWORDS.get(property);
     List<String> strange = new ArrayList<>();
-    if (keywords == null || Variables.mentions(value)) {
+    if (keywords == null || CustomProperties.mentions(value)) {
       return strange;
     }
-    for (Part p : Part.read(value)) {
-      if (p.kind() == Part.Kind.IDENT) {
+    for (ComponentValue p : ComponentValue.read(value)) {
+      if (p.kind() == ComponentValue.Kind.IDENT) {
         String word = p.name().toLowerCase(Locale.ROOT);
         boolean color = keywords.contains("<color>") && Expansion.isColor(p);
         if (!keywords.contains(word) && !WIDE.contains(word) && !word.startsWith("-") && !color) {

@@ -7,6 +7,7 @@ import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.usage.Painted;
 import org.jsoup.nodes.Element;
 
 /** Finds elements on pages, and the part of the page they lie in. */

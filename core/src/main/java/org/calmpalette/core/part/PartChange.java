@@ -6,31 +6,32 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.build.Rendered;
-import org.calmpalette.core.build.SettingSheets;
-import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
-import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.cascade.Understanding;
-import org.calmpalette.core.cascade.Window;
+import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Located;
+import org.calmpalette.core.change.OwnSheet;
+import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.change.SourceVariable;
+import org.calmpalette.core.change.Strengthened;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.selector.SelectorList;
-import org.calmpalette.core.mend.Fix;
-import org.calmpalette.core.mend.Located;
-import org.calmpalette.core.mend.OwnSheet;
-import org.calmpalette.core.mend.SheetRole;
-import org.calmpalette.core.mend.SourceVariable;
-import org.calmpalette.core.mend.Strengthened;
+import org.calmpalette.core.output.SettingSheets;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.usage.Readers;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
@@ -72,7 +73,7 @@ public final class PartChange {
    * @param states switched on, as in {@link PartLook}
    * @param dated the day for a comment beside the rule, or null for no comment
    */
-  public PartChange(Rendered rendered, Page page, int index, String pseudo, String property, Window window,
+  public PartChange(Rendered rendered, Page page, int index, String pseudo, String property, Viewport window,
       Set<String> states, LocalDate dated) {
     this.rendered = rendered;
     this.page = states.contains("current") ? page.withCurrent(index) : page;

@@ -12,7 +12,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
-import org.calmpalette.core.css.selector.Simple;
+import org.calmpalette.core.css.selector.SimpleSelector;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.jsoup.nodes.Element;
@@ -129,10 +129,10 @@ public final class PartIndex {
     /** The fewest elements that one simple selector of the subject leaves. */
     private List<Integer> candidates(ComplexSelector s) {
       List<Integer> fewest = byName.getOrDefault("", List.of());
-      for (Simple simple : s.subject().simples()) {
-        String name = simple instanceof Simple.Id id ? "#" + fold(id.id())
-            : simple instanceof Simple.ClassName c ? "." + fold(c.name())
-            : simple instanceof Simple.Type t ? fold(t.name()) : "";
+      for (SimpleSelector simple : s.subject().simples()) {
+        String name = simple instanceof SimpleSelector.Id id ? "#" + fold(id.id())
+            : simple instanceof SimpleSelector.ClassName c ? "." + fold(c.name())
+            : simple instanceof SimpleSelector.Type t ? fold(t.name()) : "";
         List<Integer> some = byName.getOrDefault(name, List.of());
         fewest = some.size() < fewest.size() ? some : fewest;
       }

@@ -8,23 +8,26 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
-import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
-import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Window;
+import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.change.Located;
+import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.change.SourceVariable;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.States;
-import org.calmpalette.core.mend.Located;
-import org.calmpalette.core.mend.SheetRole;
-import org.calmpalette.core.mend.SourceVariable;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.PageSelector;
+import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.usage.Readers;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
@@ -83,7 +86,7 @@ public record PartLook(String page, int index, String name, String words, List<S
   }
 
   /** @param states names among hover, focus, active, current */
-  public static PartLook of(Rendered rendered, Readers readers, PartIndex parts, Page original, int index, Window window, Set<String> states) {
+  public static PartLook of(Rendered rendered, Readers readers, PartIndex parts, Page original, int index, Viewport window, Set<String> states) {
     Set<String> wanted = new java.util.HashSet<>(states);
     wanted.retainAll(STATES);
     Page page = wanted.contains("current") ? original.withCurrent(index) : original;

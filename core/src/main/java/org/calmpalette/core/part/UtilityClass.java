@@ -4,15 +4,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.build.Rendered;
+import org.calmpalette.core.change.Fix;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
-import org.calmpalette.core.mend.Fix;
 import org.calmpalette.core.page.Page;
-import org.calmpalette.core.theme.SheetPart;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.theme.ThemeSheet;
 import org.jsoup.nodes.Element;
 
 /** A class that a loaded stylesheet has already, whose rule sets one thing and nothing else. */
@@ -22,7 +22,7 @@ public record UtilityClass(String name, String declarations, String file, int li
   public static List<UtilityClass> of(Rendered rendered, Page page, Element element, String property) {
     List<UtilityClass> found = new ArrayList<>();
     List<String> loaded = rendered.loaded(page);
-    for (SheetPart part : rendered.theme().sheets()) {
+    for (ThemeSheet part : rendered.theme().sheets()) {
       if (loaded.contains(part.path())) {
         for (Node node : part.sheet().rules()) {
           if (node instanceof Node.StyleRule rule) {
@@ -36,7 +36,7 @@ public record UtilityClass(String name, String declarations, String file, int li
     return found;
   }
 
-  private static Optional<UtilityClass> read(SheetPart part, Node.StyleRule rule, String family) {
+  private static Optional<UtilityClass> read(ThemeSheet part, Node.StyleRule rule, String family) {
     String selector = part.sheet().prelude(rule);
     if (!selector.matches("\\.[A-Za-z_][\\w-]*")) {
       return Optional.empty();

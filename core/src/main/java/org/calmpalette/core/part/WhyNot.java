@@ -4,18 +4,19 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.cascade.Origin;
+import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Located;
+import org.calmpalette.core.change.OwnSheet;
+import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.change.Strengthened;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
-import org.calmpalette.core.mend.Fix;
-import org.calmpalette.core.mend.Located;
-import org.calmpalette.core.mend.OwnSheet;
-import org.calmpalette.core.mend.SheetRole;
-import org.calmpalette.core.mend.Strengthened;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.usage.Readers;
 
 /**
  * Why a declaration does not win, and what would make it win: what changes least comes first, {@code !important} last.

@@ -17,25 +17,25 @@ import org.calmpalette.core.css.Tokens;
  * A background: its colour, a picture with repeat, position, size and attachment, and an overlay, which is a colour with
  * a strength in percent that lies over the picture. Each part is free or fixed.
  */
-public record BackgroundKind(Compound parts) implements Kind {
+public record BackgroundKind(CompositeKind parts) implements Kind {
   private static final String LENGTH = "-?(\\d{1,6}(\\.\\d{1,4})?|\\.\\d{1,4})(px|%|rem|em|vw|vh)";
   private static final String EXTENT = LENGTH.substring(2);
   private static final TextKind POSITION = new TextKind(1, 1, 40, new TextKind.Form("^(left|center|right|" + LENGTH + ") (top|center|bottom|"
-      + LENGTH + ")" + Compound.END, "a position across and down", "center bottom, or 30% 0%"));
-  private static final TextKind SIZE = new TextKind(1, 1, 40, new TextKind.Form("^(cover|contain|auto|" + EXTENT + "( (auto|" + EXTENT + "))?)" + Compound.END,
+      + LENGTH + ")" + CompositeKind.END, "a position across and down", "center bottom, or 30% 0%"));
+  private static final TextKind SIZE = new TextKind(1, 1, 40, new TextKind.Form("^(cover|contain|auto|" + EXTENT + "( (auto|" + EXTENT + "))?)" + CompositeKind.END,
       "cover, contain, auto, or a width and a height", "cover, or 320px auto"));
   static final List<String> REPEATS = List.of("no-repeat", "repeat", "repeat-x", "repeat-y", "space", "round");
   static final List<String> ATTACHMENTS = List.of("scroll", "fixed");
   private static final String PICTURE = "-picture";
-  public static final BackgroundKind ANY = (BackgroundKind) read(Entry.none());
+  public static final BackgroundKind ANY = (BackgroundKind) read(JsonEntry.none());
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     PictureKind picture = e.has("picture") ? PictureKind.read(e.entry("picture"), PictureKind.FORMATS) : PictureKind.OR_NONE;
     NumberKind strength = e.has("strength") ? (NumberKind) NumberKind.read(true, e.entry("strength")) : NumberKind.SHARE;
     if (strength.range().least().signum() < 0 || strength.range().most().intValue() > 100) {
-      throw Entry.bad(e.at("strength"), "the strength of an overlay lies between 0 and 100 percent", "Write \"strength\": {\"least\": 20, \"most\": 80}.");
+      throw JsonEntry.bad(e.at("strength"), "the strength of an overlay lies between 0 and 100 percent", "Write \"strength\": {\"least\": 20, \"most\": 80}.");
     }
-    return new BackgroundKind(Compound.of(e, "color", ColorKind.read(e.entry("color")), "picture", picture, "repeat", ChoiceKind.of(REPEATS),
+    return new BackgroundKind(CompositeKind.of(e, "color", ColorKind.read(e.entry("color")), "picture", picture, "repeat", ChoiceKind.of(REPEATS),
         "position", POSITION, "size", SIZE, "attachment", ChoiceKind.of(ATTACHMENTS), "overlay", ColorKind.read(e.entry("overlay")), "strength", strength));
   }
 
@@ -68,8 +68,8 @@ public record BackgroundKind(Compound parts) implements Kind {
     List<String> free = parts.kinds().keySet().stream().filter(k -> !parts.fixed().containsKey(k)).toList();
     List<String> limits = new ArrayList<>();
     Map<String, Value> limited = allowed().parts();
-    free.stream().filter(limited::containsKey).forEach(k -> limits.add(Compound.said(k) + ": " + parts.kinds().get(k).inWords()));
-    String which = free.size() == parts.kinds().size() ? "every part" : free.isEmpty() ? "nothing" : String.join(", ", free.stream().map(Compound::said).toList());
+    free.stream().filter(limited::containsKey).forEach(k -> limits.add(CompositeKind.said(k) + ": " + parts.kinds().get(k).inWords()));
+    String which = free.size() == parts.kinds().size() ? "every part" : free.isEmpty() ? "nothing" : String.join(", ", free.stream().map(CompositeKind::said).toList());
     return which + (limits.isEmpty() ? "" : "; " + String.join("; ", limits));
   }
 

@@ -15,10 +15,10 @@ import org.calmpalette.core.css.Tokens;
  *
  * @param none whether no border may be chosen
  */
-public record BorderKind(boolean none, Compound parts) implements Kind {
+public record BorderKind(boolean none, CompositeKind parts) implements Kind {
   static final List<String> STYLES = List.of("solid", "dashed", "dotted", "double", "groove", "ridge", "inset", "outset");
   private static final LengthKind WIDTH = widths();
-  public static final BorderKind ANY = (BorderKind) read(new Entry(Value.parts("none", true), ""));
+  public static final BorderKind ANY = (BorderKind) read(new JsonEntry(Value.parts("none", true), ""));
 
   private static LengthKind widths() {
     Map<String, Range> units = new LinkedHashMap<>();
@@ -28,12 +28,12 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
     return new LengthKind(units, List.of());
   }
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     List<String> styles = e.has("styles") ? e.texts("styles") : STYLES;
     if (styles.isEmpty() || !STYLES.containsAll(styles)) {
-      throw Entry.bad(e.at("styles"), "it names a style that borders do not have, or none", "Write some of " + String.join(", ", STYLES) + ".");
+      throw JsonEntry.bad(e.at("styles"), "it names a style that borders do not have, or none", "Write some of " + String.join(", ", STYLES) + ".");
     }
-    return new BorderKind(e.flag("none"), Compound.of(e, "width", e.has("width") ? LengthKind.read(e.entry("width")) : WIDTH,
+    return new BorderKind(e.flag("none"), CompositeKind.of(e, "width", e.has("width") ? LengthKind.read(e.entry("width")) : WIDTH,
         "style", ChoiceKind.of(styles), "color", ColorKind.read(e.entry("color"))));
   }
 
@@ -93,7 +93,7 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Map<String, String> css(Value value, UnaryOperator<String> address) {
-    if (value.equals(Compound.NONE)) {
+    if (value.equals(CompositeKind.NONE)) {
       return Map.of("", "none");
     }
     Value.Parts p = (Value.Parts) value;
@@ -121,7 +121,7 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
       i = tokens.skipBlank(next, tokens.size());
     }
     if (style.equals("none")) {
-      return css.isBlank() ? Optional.empty() : Optional.of(Compound.NONE);
+      return css.isBlank() ? Optional.empty() : Optional.of(CompositeKind.NONE);
     }
     // Without a colour it is currentcolor, which no setting can hold.
     return color.isEmpty() ? Optional.empty() : Optional.of(Value.parts("width", LengthKind.ANY.readCss(width.isEmpty() ? "3px" : width).orElseThrow(), "style", style,
@@ -140,13 +140,13 @@ public record BorderKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Value read(Function<String, String> fields) {
-    return fields.apply(".style").equals("none") ? Compound.NONE : parts.read(fields);
+    return fields.apply(".style").equals("none") ? CompositeKind.NONE : parts.read(fields);
   }
 
   @Override
   public Map<String, String> fields(Value value) {
-    Map<String, String> all = new LinkedHashMap<>(parts.fields(value.equals(Compound.NONE) ? initial() : value));
-    if (value.equals(Compound.NONE)) {
+    Map<String, String> all = new LinkedHashMap<>(parts.fields(value.equals(CompositeKind.NONE) ? initial() : value));
+    if (value.equals(CompositeKind.NONE)) {
       all.put(".style", "none");
     }
     return all;

@@ -28,21 +28,21 @@ public record ChoiceKind(List<Option> options) implements Kind {
     return new ChoiceKind(keywords.stream().map(k -> new Option(k, k, k)).toList());
   }
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     List<Option> options = new ArrayList<>();
-    for (Entry o : e.entries("options")) {
+    for (JsonEntry o : e.entries("options")) {
       String key = o.text("key");
       if (options.stream().anyMatch(x -> x.key().equals(key))) {
-        throw Entry.bad(o.at("key"), "the option “" + key + "” is there twice", "Give one of the two another key.");
+        throw JsonEntry.bad(o.at("key"), "the option “" + key + "” is there twice", "Give one of the two another key.");
       }
       String css = o.optionalText("css").orElse(key);
       if (!isSafe(css)) {
-        throw Entry.bad(o.at("css"), "“" + css + "” cannot stand as one value in a stylesheet", "Write a value such as center, without ; or braces.");
+        throw JsonEntry.bad(o.at("css"), "“" + css + "” cannot stand as one value in a stylesheet", "Write a value such as center, without ; or braces.");
       }
       options.add(new Option(key, o.optionalText("label").orElse(key), css));
     }
     if (options.isEmpty() || options.size() > MOST) {
-      throw Entry.bad(e.at("options"), options.isEmpty() ? "there is nothing to choose from" : "there are more than " + MOST + " options",
+      throw JsonEntry.bad(e.at("options"), options.isEmpty() ? "there is nothing to choose from" : "there are more than " + MOST + " options",
           "Write [{\"key\": \"center\", \"label\": \"in the middle\"}, …].");
     }
     return new ChoiceKind(options);

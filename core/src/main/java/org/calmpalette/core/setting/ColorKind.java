@@ -30,7 +30,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
       + "|rgb\\(" + N + S + N + S + N + END
       + "|hsl\\(" + N + S + N + "%" + S + N + "%" + END
       + "|(oklch|oklab|lch|lab)\\(" + N + "%?" + S + N + S + N + END
-      + "|color\\((srgb|srgb-linear|display-p3|a98-rgb|prophoto-rgb|rec2020|xyz|xyz-d50|xyz-d65)" + S + N + S + N + S + N + END + ")" + Compound.END;
+      + "|color\\((srgb|srgb-linear|display-p3|a98-rgb|prophoto-rgb|rec2020|xyz|xyz-d50|xyz-d65)" + S + N + S + N + S + N + END + ")" + CompositeKind.END;
 
   public ColorKind {
     swatches = List.copyOf(swatches);
@@ -79,7 +79,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
       return String.join(", ", all);
     }
 
-    static Bounds read(Entry e) {
+    static Bounds read(JsonEntry e) {
       return new Bounds(Span.read(e, "lightness", 0, 100, false), Span.read(e, "chroma", 0, 0.5, false), Span.read(e, "hue", 0, 360, true));
     }
 
@@ -91,7 +91,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
 
   /** From one number to another. */
   public record Span(BigDecimal from, BigDecimal to) {
-    static Span read(Entry e, String key, double least, double most, boolean angle) {
+    static Span read(JsonEntry e, String key, double least, double most, boolean angle) {
       if (!e.has(key)) {
         return null;
       }
@@ -99,7 +99,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
       if (pair.size() != 2 || !(pair.get(0) instanceof Value.Number a) || !(pair.get(1) instanceof Value.Number b)
           || a.number().doubleValue() < least || b.number().doubleValue() < least || a.number().doubleValue() > most
           || b.number().doubleValue() > most || !angle && a.number().compareTo(b.number()) > 0) {
-        throw Entry.bad(e.at(key), "it is no pair of numbers from " + round(least, 1) + " to " + round(most, 1),
+        throw JsonEntry.bad(e.at(key), "it is no pair of numbers from " + round(least, 1) + " to " + round(most, 1),
             "Write \"" + key + "\": [" + round(least, 1) + ", " + round(most, 1) + "].");
       }
       return new Span(a.number(), b.number());
@@ -153,17 +153,17 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
     return Contrast.ratioOver(a, List.of(b, Color.WHITE));
   }
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     List<Needed> needed = e.entries("contrast").stream().map(c -> {
       BigDecimal least = c.number("atLeast").orElse(new BigDecimal("4.5"));
       if (least.doubleValue() < 1 || least.doubleValue() > 21) {
-        throw Entry.bad(c.at("atLeast"), "a contrast ratio lies between 1 and 21", "Write 4.5 for text, 3 for large text.");
+        throw JsonEntry.bad(c.at("atLeast"), "a contrast ratio lies between 1 and 21", "Write 4.5 for text, 3 for large text.");
       }
       return new Needed(c.text("with"), least);
     }).toList();
     List<String> swatches = e.texts("swatches");
     if (e.has("swatches") && swatches.isEmpty()) {
-      throw Entry.bad(e.at("swatches"), "the list is empty, so nothing could be chosen", "Name a colour, or leave \"swatches\" out.");
+      throw JsonEntry.bad(e.at("swatches"), "the list is empty, so nothing could be chosen", "Name a colour, or leave \"swatches\" out.");
     }
     return new ColorKind(swatches.stream().map(ColorKind::canonical).toList(), e.has("bounds") ? Bounds.read(e.entry("bounds")) : null,
         needed, e.flag("opaque"));
@@ -255,7 +255,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
   public Value.Parts schema(Around around) {
     if (!swatches.isEmpty()) {
       // However its digits are written.
-      return swatches.stream().allMatch(s -> s.startsWith("#")) ? Value.parts("type", "string", "pattern", "^(" + String.join("|", swatches.stream().map(ColorKind::digits).toList()) + ")" + Compound.END)
+      return swatches.stream().allMatch(s -> s.startsWith("#")) ? Value.parts("type", "string", "pattern", "^(" + String.join("|", swatches.stream().map(ColorKind::digits).toList()) + ")" + CompositeKind.END)
           : Value.parts("enum", Value.of(swatches));
     }
     boolean more = bounds != null || !contrasts.isEmpty() || opaque;

@@ -183,7 +183,7 @@ public sealed interface Given {
   }
 
   /** @throws BadInputException with the place, if it cannot be understood */
-  static Follows follows(Entry e) {
+  static Follows follows(JsonEntry e) {
     How how = new Same();
     int ways = 0;
     if (e.has("lighter")) {
@@ -199,25 +199,25 @@ public sealed interface Given {
       ways++;
     }
     if (e.has("mixed")) {
-      Entry m = e.entry("mixed");
+      JsonEntry m = e.entry("mixed");
       how = new Mixed(m.text("with"), percent(m, "share"));
       ways++;
     }
     if (e.has("readable")) {
-      Entry r = e.entry("readable");
+      JsonEntry r = e.entry("readable");
       how = new Readable(ColorKind.canonical(r.optionalText("dark").orElse("#1c1e20")), ColorKind.canonical(r.optionalText("light").orElse("#ffffff")));
       ways++;
     }
     if (ways > 1) {
-      throw Entry.bad(e.place(), "it follows in more than one way", "Keep one of lighter, darker, mixed, opacity and readable.");
+      throw JsonEntry.bad(e.place(), "it follows in more than one way", "Keep one of lighter, darker, mixed, opacity and readable.");
     }
     return new Follows(e.text("follows"), how);
   }
 
-  private static BigDecimal percent(Entry e, String key) {
-    BigDecimal n = e.number(key).orElseThrow(() -> Entry.bad(e.at(key), "it is missing", "Write \"" + key + "\": 20."));
+  private static BigDecimal percent(JsonEntry e, String key) {
+    BigDecimal n = e.number(key).orElseThrow(() -> JsonEntry.bad(e.at(key), "it is missing", "Write \"" + key + "\": 20."));
     if (n.signum() < 0 || n.doubleValue() > 100) {
-      throw Entry.bad(e.at(key), "it lies outside of 0 to 100", "Write \"" + key + "\": 20.");
+      throw JsonEntry.bad(e.at(key), "it lies outside of 0 to 100", "Write \"" + key + "\": 20.");
     }
     return n;
   }

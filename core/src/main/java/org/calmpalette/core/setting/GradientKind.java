@@ -33,14 +33,14 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
     shapes = List.copyOf(shapes);
   }
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     List<String> shapes = e.has("shapes") ? e.texts("shapes") : SHAPES;
     if (shapes.isEmpty() || !SHAPES.containsAll(shapes)) {
-      throw Entry.bad(e.at("shapes"), "a gradient is linear or radial", "Write [\"linear\"], [\"radial\"] or both.");
+      throw JsonEntry.bad(e.at("shapes"), "a gradient is linear or radial", "Write [\"linear\"], [\"radial\"] or both.");
     }
     int most = e.whole("mostStops").orElse(MOST_STOPS);
     if (most < 2 || most > MOST_STOPS) {
-      throw Entry.bad(e.at("mostStops"), "a gradient has 2 to " + MOST_STOPS + " colours", "Write \"mostStops\": 3.");
+      throw JsonEntry.bad(e.at("mostStops"), "a gradient has 2 to " + MOST_STOPS + " colours", "Write \"mostStops\": 3.");
     }
     return new GradientKind(shapes, (ColorKind) ColorKind.read(e.entry("color")), most);
   }
@@ -186,8 +186,8 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
 
   @Override
   public Value.Parts schema(Around around) {
-    Value.Parts stop = Compound.object(Value.parts("color", color.schema(around), "at", AT.schema(around)));
-    return Compound.object(Value.parts("shape", Value.parts("enum", Value.of(shapes)), "angle", ANGLE.schema(), "stops",
+    Value.Parts stop = CompositeKind.object(Value.parts("color", color.schema(around), "at", AT.schema(around)));
+    return CompositeKind.object(Value.parts("shape", Value.parts("enum", Value.of(shapes)), "angle", ANGLE.schema(), "stops",
         Value.parts("type", "array", "items", stop, "minItems", 2, "maxItems", mostStops)));
   }
 

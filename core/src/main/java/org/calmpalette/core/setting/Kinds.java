@@ -8,12 +8,12 @@ import java.util.function.Function;
 
 /** All kinds by their names. */
 public final class Kinds {
-  private static final Map<String, Function<Entry, Kind>> READERS = readers();
+  private static final Map<String, Function<JsonEntry, Kind>> READERS = readers();
 
   private Kinds() {}
 
-  private static Map<String, Function<Entry, Kind>> readers() {
-    Map<String, Function<Entry, Kind>> all = new LinkedHashMap<>();
+  private static Map<String, Function<JsonEntry, Kind>> readers() {
+    Map<String, Function<JsonEntry, Kind>> all = new LinkedHashMap<>();
     all.put("color", ColorKind::read);
     all.put("background", BackgroundKind::read);
     all.put("gradient", GradientKind::read);
@@ -46,11 +46,11 @@ public final class Kinds {
    * @throws org.calmpalette.core.BadInputException if there is no such kind, or the limits cannot be met
    */
   public static Kind read(String name, Value.Parts allowed) {
-    return read(name, new Entry(allowed, "allowed"));
+    return read(name, new JsonEntry(allowed, "allowed"));
   }
 
-  static Kind read(String name, Entry allowed) {
-    Function<Entry, Kind> reader = READERS.get(name);
+  static Kind read(String name, JsonEntry allowed) {
+    Function<JsonEntry, Kind> reader = READERS.get(name);
     if (reader == null) {
       throw new org.calmpalette.core.BadInputException("“" + name + "” is no kind of setting that is known.",
           "Write one of " + String.join(", ", READERS.keySet()) + ".");

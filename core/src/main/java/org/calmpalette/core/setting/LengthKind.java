@@ -34,21 +34,21 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
   /** A length with a name, such as “wide”. */
   public record Step(String label, Value.Parts length) {}
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     Map<String, Range> units = new LinkedHashMap<>();
-    for (Entry u : e.entries("units")) {
+    for (JsonEntry u : e.entries("units")) {
       String unit = u.text("unit");
       if (!UNITS.contains(unit)) {
-        throw Entry.bad(u.at("unit"), "“" + unit + "” is no unit of a length", "Write one of " + String.join(", ", UNITS) + ".");
+        throw JsonEntry.bad(u.at("unit"), "“" + unit + "” is no unit of a length", "Write one of " + String.join(", ", UNITS) + ".");
       }
       try {
         units.put(unit, Range.of(u));
       } catch (BadInputException bounds) {
-        throw Entry.bad(u.place(), bounds.getMessage(), bounds.mend());
+        throw JsonEntry.bad(u.place(), bounds.getMessage(), bounds.mend());
       }
     }
     List<Step> steps = new ArrayList<>();
-    for (Entry s : e.entries("steps")) {
+    for (JsonEntry s : e.entries("steps")) {
       steps.add(new Step(s.text("label"), ANY.normal(Value.parts("value", s.value("value").orElse(null), "unit", s.text("unit")))));
     }
     return new LengthKind(units, steps);
@@ -174,7 +174,7 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
   }
 
   private static Value.Parts schema(Value unit, Range range) {
-    return Compound.object(Value.parts("value", range.schema(), "unit", unit));
+    return CompositeKind.object(Value.parts("value", range.schema(), "unit", unit));
   }
 
   @Override

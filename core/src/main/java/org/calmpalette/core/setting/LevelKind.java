@@ -10,11 +10,11 @@ import java.util.function.Function;
 public record LevelKind(int least, int most) implements Kind {
   public static final LevelKind ANY = new LevelKind(1, 6);
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     int least = e.whole("least").orElse(1);
     int most = e.whole("most").orElse(6);
     if (least < 1 || most > 6 || least > most) {
-      throw Entry.bad(e.at("least"), "headings have levels 1 to 6", "Write \"least\": 2, \"most\": 4.");
+      throw JsonEntry.bad(e.at("least"), "headings have levels 1 to 6", "Write \"least\": 2, \"most\": 4.");
     }
     return new LevelKind(least, most);
   }

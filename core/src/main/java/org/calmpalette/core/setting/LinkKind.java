@@ -37,11 +37,11 @@ public record LinkKind(List<String> targets) implements Kind {
     return java.util.Collections.unmodifiableMap(all);
   }
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     List<String> targets = e.texts("targets");
     for (String t : targets) {
       if (!TARGETS.contains(t)) {
-        throw Entry.bad(e.at("targets"), "“" + t + "” is nothing that a link leads to", "Write some of " + String.join(", ", TARGETS) + ".");
+        throw JsonEntry.bad(e.at("targets"), "“" + t + "” is nothing that a link leads to", "Write some of " + String.join(", ", TARGETS) + ".");
       }
     }
     return new LinkKind(targets);
@@ -50,7 +50,7 @@ public record LinkKind(List<String> targets) implements Kind {
   private String pattern() {
     List<String> all = new ArrayList<>();
     (targets.isEmpty() ? TARGETS : targets).forEach(t -> all.add(PATTERNS.get(t)));
-    return "^(" + String.join("|", all) + ")" + Compound.END;
+    return "^(" + String.join("|", all) + ")" + CompositeKind.END;
   }
 
   @Override

@@ -17,13 +17,13 @@ public record NumberKind(boolean percentage, Range range) implements Kind {
   public static final NumberKind PERCENTAGE = new NumberKind(true, Range.ANY);
   static final NumberKind SHARE = new NumberKind(true, new Range(BigDecimal.ZERO, BigDecimal.valueOf(100), null));
 
-  static Kind read(boolean percentage, Entry e) {
+  static Kind read(boolean percentage, JsonEntry e) {
     try {
       return new NumberKind(percentage, Range.of(e));
-    } catch (Entry.PlacedException placed) {
+    } catch (JsonEntry.PlacedException placed) {
       throw placed;
     } catch (BadInputException bounds) {
-      throw Entry.bad(e.place(), bounds.getMessage(), bounds.mend());
+      throw JsonEntry.bad(e.place(), bounds.getMessage(), bounds.mend());
     }
   }
 

@@ -40,14 +40,14 @@ public final class PaletteJson {
       .build();
 
   private final byte[] bytes;
-  private final Entry root;
+  private final JsonEntry root;
   private final List<Palette.Fault> faults = new ArrayList<>();
   private final Set<String> unknown = new LinkedHashSet<>();
   private JsonLines lines;
 
   private PaletteJson(byte[] bytes) {
     this.bytes = bytes;
-    this.root = new Entry(Value.of(tree(bytes)), "");
+    this.root = new JsonEntry(Value.of(tree(bytes)), "");
   }
 
   /**
@@ -76,7 +76,7 @@ public final class PaletteJson {
     each("places", e -> {
       Place place = new Place(e.text("key"), e.text("label"));
       if (places.stream().anyMatch(p -> p.key().equals(place.key()))) {
-        throw Entry.bad(e.at("key"), "the place “" + place.key() + "” is there twice", "Give one of the two another key.");
+        throw JsonEntry.bad(e.at("key"), "the place “" + place.key() + "” is there twice", "Give one of the two another key.");
       }
       places.add(place);
     });
@@ -85,10 +85,10 @@ public final class PaletteJson {
     each("settings", e -> {
       Setting s = setting(e, bands);
       if (settings.containsKey(s.key())) {
-        throw Entry.bad(e.at("key"), "the key “" + s.key() + "” is there twice", "Give one of the two another key.");
+        throw JsonEntry.bad(e.at("key"), "the key “" + s.key() + "” is there twice", "Give one of the two another key.");
       }
       if (places.stream().noneMatch(p -> p.key().equals(s.place()))) {
-        throw Entry.bad(e.at("place"), "there is no place “" + s.place() + "”", "Name one that stands under places, or add it there.");
+        throw JsonEntry.bad(e.at("place"), "there is no place “" + s.place() + "”", "Name one that stands under places, or add it there.");
       }
       settings.put(s.key(), s);
       at.put(s.key(), e.place());
@@ -116,25 +116,25 @@ public final class PaletteJson {
     }
   }
 
-  private static Setting setting(Entry e, Bands bands) {
+  private static Setting setting(JsonEntry e, Bands bands) {
     String name = e.text("kind");
     if (!Kinds.names().contains(name)) {
-      throw Entry.bad(e.at("kind"), "“" + name + "” is no kind of setting that is known", "Write one of " + String.join(", ", Kinds.names()) + ".");
+      throw JsonEntry.bad(e.at("kind"), "“" + name + "” is no kind of setting that is known", "Write one of " + String.join(", ", Kinds.names()) + ".");
     }
     Kind kind = Kinds.read(name, e.entry("allowed"));
     Given given = given(e, "default", kind);
     Map<String, Given> each = new LinkedHashMap<>();
-    Entry b = e.entry("bands");
+    JsonEntry b = e.entry("bands");
     for (String band : b.keys()) {
       if (bands.band(band).isEmpty() || bands.widest().key().equals(band)) {
-        throw Entry.bad(b.at(band), bands.band(band).isEmpty() ? "there is no band “" + band + "”" : "the widest band has the setting's default",
+        throw JsonEntry.bad(b.at(band), bands.band(band).isEmpty() ? "there is no band “" + band + "”" : "the widest band has the setting's default",
             "Name one of " + String.join(", ", bands.list().stream().map(Band::key).filter(k -> !k.equals(bands.widest().key())).toList()) + ".");
       }
       each.put(band, given(b, band, kind));
     }
     Setting.Shown shown = null;
     if (e.has("shownWhen")) {
-      Entry when = e.entry("shownWhen");
+      JsonEntry when = e.entry("shownWhen");
       shown = new Setting.Shown(when.text("key"), when.list("is"));
     }
     Setting s = new Setting(e.text("key"), e.text("label"), e.optionalText("help").orElse(""), e.text("place"), kind, given, each, e.flag("perBand"),
@@ -145,22 +145,22 @@ public final class PaletteJson {
     return s;
   }
 
-  private static Given given(Entry e, String key, Kind kind) {
-    Value v = e.value(key).orElseThrow(() -> Entry.bad(e.at(key), "it is missing", "Write \"" + key + "\": …"));
+  private static Given given(JsonEntry e, String key, Kind kind) {
+    Value v = e.value(key).orElseThrow(() -> JsonEntry.bad(e.at(key), "it is missing", "Write \"" + key + "\": …"));
     if (Given.isFollowing(v)) {
       return Given.follows(e.entry(key));
     }
     try {
       return new Given.Fixed(kind.normal(v));
     } catch (BadInputException wrong) {
-      throw Entry.bad(e.at(key), wrong.getMessage(), wrong.mend());
+      throw JsonEntry.bad(e.at(key), wrong.getMessage(), wrong.mend());
     }
   }
 
   private static void checkFixed(Given given, Setting s, String at) {
     if (given instanceof Given.Fixed f) {
       s.kind().refusal(f.value(), Kind.Around.NOTHING).ifPresent(why -> {
-        throw Entry.bad(at, s.kind().words(f.value()) + " is not among what an owner may choose. " + why, "Widen allowed, or take another default.");
+        throw JsonEntry.bad(at, s.kind().words(f.value()) + " is not among what an owner may choose. " + why, "Widen allowed, or take another default.");
       });
     }
   }
@@ -215,21 +215,21 @@ public final class PaletteJson {
     }
   }
 
-  private void each(String list, Consumer<Entry> visit) {
-    List<Entry> entries;
+  private void each(String list, Consumer<JsonEntry> visit) {
+    List<JsonEntry> entries;
     try {
       entries = root.has(list) ? new ArrayList<>() : List.of();
       List<Value> items = root.list(list);
       for (int i = 0; i < items.size(); i++) {
         String at = list + "[" + i + "]";
         Value item = items.get(i);
-        attempt(at, () -> entries.add(new Entry(item, at)));
+        attempt(at, () -> entries.add(new JsonEntry(item, at)));
       }
-    } catch (Entry.PlacedException e) {
+    } catch (JsonEntry.PlacedException e) {
       fault(e.at(), e.what(), e.mend());
       return;
     }
-    for (Entry e : entries) {
+    for (JsonEntry e : entries) {
       int before = faults.size();
       attempt(e.place(), () -> visit.accept(e));
       // An entry that was given up half way has keys that nobody came to ask for.
@@ -242,7 +242,7 @@ public final class PaletteJson {
   private void attempt(String at, Runnable read) {
     try {
       read.run();
-    } catch (Entry.PlacedException e) {
+    } catch (JsonEntry.PlacedException e) {
       fault(e.at(), e.what(), e.mend());
     } catch (BadInputException e) {
       fault(at, e.getMessage(), e.mend());
@@ -252,7 +252,7 @@ public final class PaletteJson {
   private <T> Optional<T> attempt(java.util.function.Supplier<T> read) {
     try {
       return Optional.of(read.get());
-    } catch (Entry.PlacedException e) {
+    } catch (JsonEntry.PlacedException e) {
       fault(e.at(), e.what(), e.mend());
       return Optional.empty();
     }
@@ -333,7 +333,7 @@ public final class PaletteJson {
 
   /** One setting as the file holds it. @throws BadInputException with its place, if it cannot be used */
   public static Setting readSetting(Value value, Bands bands) {
-    return setting(new Entry(value, ""), bands);
+    return setting(new JsonEntry(value, ""), bands);
   }
 
   private static void write(Setting setting, ObjectNode node) {

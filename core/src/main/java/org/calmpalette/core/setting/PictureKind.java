@@ -35,19 +35,19 @@ public record PictureKind(boolean none, int leastWidth, int leastHeight, BigDeci
     formats = List.copyOf(formats);
   }
 
-  static PictureKind read(Entry e, List<String> known) {
+  static PictureKind read(JsonEntry e, List<String> known) {
     List<String> formats = e.texts("formats").stream().map(f -> f.equals("jpeg") ? "jpg" : f).toList();
     for (String f : formats) {
       if (!known.contains(f)) {
-        throw Entry.bad(e.at("formats"), "“" + f + "” is no format that browsers show", "Write some of " + String.join(", ", known) + ".");
+        throw JsonEntry.bad(e.at("formats"), "“" + f + "” is no format that browsers show", "Write some of " + String.join(", ", known) + ".");
       }
     }
-    Entry shape = e.entry("shape");
+    JsonEntry shape = e.entry("shape");
     PictureKind read = new PictureKind(e.flag("none"), e.whole("leastWidth").orElse(0), e.whole("leastHeight").orElse(0),
         shape.number("from").orElse(null), shape.number("to").orElse(null), e.whole("mostBytes").orElse(0), formats);
     boolean upsideDown = read.narrowest != null && read.widest != null && read.narrowest.compareTo(read.widest) > 0;
     if (upsideDown || read.leastWidth < 0 || read.leastHeight < 0 || read.mostBytes < 0) {
-      throw Entry.bad(upsideDown ? shape.at("from") : e.place(), "no picture can meet these bounds",
+      throw JsonEntry.bad(upsideDown ? shape.at("from") : e.place(), "no picture can meet these bounds",
           "Write the shape as width divided by height, from the narrowest to the widest, and no negative numbers.");
     }
     return read;
@@ -203,7 +203,7 @@ public record PictureKind(boolean none, int leastWidth, int leastHeight, BigDeci
       return fitting.isEmpty() ? Value.parts("not", Value.parts()) : Value.parts("enum", Value.of(fitting));
     }
     String endings = String.join("|", formats.isEmpty() ? known : formats).replace("jpg", "jpe?g");
-    String pattern = "^(" + (none ? "|" : "") + PATH + "\\.(" + endings + "))" + Compound.END;
+    String pattern = "^(" + (none ? "|" : "") + PATH + "\\.(" + endings + "))" + CompositeKind.END;
     return Value.parts("type", "string", "pattern", pattern, "maxLength", 240, "$comment", isLimited() ? "Also: " + inWords() + "." : null);
   }
 

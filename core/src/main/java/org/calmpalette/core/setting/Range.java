@@ -47,7 +47,7 @@ public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
   }
 
   /** @param at for messages */
-  static Range of(Entry allowed) {
+  static Range of(JsonEntry allowed) {
     return new Range(allowed.number("least").orElse(FARTHEST.negate()), allowed.number("most").orElse(FARTHEST),
         allowed.number("step").orElse(null));
   }

@@ -16,11 +16,11 @@ import org.calmpalette.core.css.Tokens;
  *
  * @param none whether no shadow may be chosen
  */
-public record ShadowKind(boolean none, Compound parts) implements Kind {
+public record ShadowKind(boolean none, CompositeKind parts) implements Kind {
   private static final List<String> LENGTHS = List.of("x", "y", "blur", "spread");
-  public static final ShadowKind ANY = (ShadowKind) read(new Entry(Value.parts("none", true), ""));
+  public static final ShadowKind ANY = (ShadowKind) read(new JsonEntry(Value.parts("none", true), ""));
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     Map<String, Range> any = new LinkedHashMap<>();
     Map<String, Range> blur = new LinkedHashMap<>();
     java.math.BigDecimal most = e.number("mostBlur").orElse(Range.FARTHEST);
@@ -30,7 +30,7 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
       blur.put(unit, new Range(java.math.BigDecimal.ZERO, most, null));
     }
     LengthKind length = new LengthKind(any, List.of());
-    return new ShadowKind(e.flag("none"), Compound.of(e, "x", length, "y", length, "blur", new LengthKind(blur, List.of()), "spread", length,
+    return new ShadowKind(e.flag("none"), CompositeKind.of(e, "x", length, "y", length, "blur", new LengthKind(blur, List.of()), "spread", length,
         "color", ColorKind.read(e.entry("color")), "inside", YesNoKind.PLAIN));
   }
 
@@ -64,7 +64,7 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public String inWords() {
-    String free = String.join(", ", parts.kinds().keySet().stream().filter(k -> !parts.fixed().containsKey(k)).map(Compound::said).toList());
+    String free = String.join(", ", parts.kinds().keySet().stream().filter(k -> !parts.fixed().containsKey(k)).map(CompositeKind::said).toList());
     return (free.isEmpty() ? "as it is" : free) + (none ? ", or none" : "");
   }
 
@@ -89,7 +89,7 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Map<String, String> css(Value value, UnaryOperator<String> address) {
-    if (value.equals(Compound.NONE)) {
+    if (value.equals(CompositeKind.NONE)) {
       return Map.of("", "none");
     }
     Value.Parts p = (Value.Parts) value;
@@ -109,7 +109,7 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
     boolean inside = false;
     String color = "";
     if (css.strip().equalsIgnoreCase("none")) {
-      return Optional.of(Compound.NONE);
+      return Optional.of(CompositeKind.NONE);
     }
     for (int i = tokens.skipBlank(0, tokens.size()); i < tokens.size();) {
       int next = tokens.opens(i) ? tokens.afterBlock(i, tokens.size()) : i + 1;
@@ -151,13 +151,13 @@ public record ShadowKind(boolean none, Compound parts) implements Kind {
 
   @Override
   public Value read(Function<String, String> fields) {
-    return fields.apply(".drawn").equals("none") ? Compound.NONE : parts.read(fields);
+    return fields.apply(".drawn").equals("none") ? CompositeKind.NONE : parts.read(fields);
   }
 
   @Override
   public Map<String, String> fields(Value value) {
-    Map<String, String> all = new LinkedHashMap<>(parts.fields(value.equals(Compound.NONE) ? initial() : value));
-    all.put(".drawn", value.equals(Compound.NONE) ? "none" : "one");
+    Map<String, String> all = new LinkedHashMap<>(parts.fields(value.equals(CompositeKind.NONE) ? initial() : value));
+    all.put(".drawn", value.equals(CompositeKind.NONE) ? "none" : "one");
     return all;
   }
 }

@@ -9,17 +9,17 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
 /** The spacing of four sides, each a length: for margins, paddings and insets. */
-public record SpacingKind(Compound sides) implements Kind {
+public record SpacingKind(CompositeKind sides) implements Kind {
   public static final List<String> SIDES = List.of("top", "right", "bottom", "left");
   public static final SpacingKind ANY = of(LengthKind.ANY);
 
   static SpacingKind of(LengthKind side) {
-    return new SpacingKind(Compound.of(Entry.none(), "top", side, "right", side, "bottom", side, "left", side));
+    return new SpacingKind(CompositeKind.of(JsonEntry.none(), "top", side, "right", side, "bottom", side, "left", side));
   }
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     Kind side = LengthKind.read(e);
-    return new SpacingKind(Compound.of(e, "top", side, "right", side, "bottom", side, "left", side));
+    return new SpacingKind(CompositeKind.of(e, "top", side, "right", side, "bottom", side, "left", side));
   }
 
   /** What one side may be. */

@@ -20,21 +20,21 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
   public static final int LONGEST = 10_000;
   public static final TextKind LINE = new TextKind(1, 0, 200, null);
   public static final TextKind LINES = new TextKind(4, 0, 4_000, null);
-  private static final String ONE_LINE = "^[^\\u0000-\\u001f\\u007f]*" + Compound.END;
-  private static final String MANY_LINES = "^[^\\u0000-\\u0008\\u000b-\\u001f\\u007f]*" + Compound.END;
+  private static final String ONE_LINE = "^[^\\u0000-\\u001f\\u007f]*" + CompositeKind.END;
+  private static final String MANY_LINES = "^[^\\u0000-\\u0008\\u000b-\\u001f\\u007f]*" + CompositeKind.END;
 
   /** A pattern that browsers and Java read alike, and how it is told to people. */
   public record Form(String pattern, String words, String example) {}
 
-  static Kind read(boolean many, Entry e) {
+  static Kind read(boolean many, JsonEntry e) {
     int rows = many ? e.whole("rows").orElse(LINES.rows) : 1;
     int least = e.whole("least").orElse(0);
     int most = e.whole("most").orElse(many ? LINES.most : LINE.most);
     if (many && (rows < 2 || rows > 40)) {
-      throw Entry.bad(e.at("rows"), "a text of many lines has 2 to 40 rows", "Write \"rows\": 4, or take the kind line.");
+      throw JsonEntry.bad(e.at("rows"), "a text of many lines has 2 to 40 rows", "Write \"rows\": 4, or take the kind line.");
     }
     if (least < 0 || most < Math.max(1, least) || most > LONGEST) {
-      throw Entry.bad(e.at("most"), "a text may have from 0 to " + LONGEST + " characters, the least no more than the most", "Write \"least\": 0, \"most\": 200.");
+      throw JsonEntry.bad(e.at("most"), "a text may have from 0 to " + LONGEST + " characters, the least no more than the most", "Write \"least\": 0, \"most\": 200.");
     }
     return new TextKind(rows, least, most, null);
   }

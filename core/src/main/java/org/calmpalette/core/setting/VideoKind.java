@@ -18,7 +18,7 @@ public record VideoKind(boolean none, long mostBytes, List<String> formats, Pict
   public static final List<String> FORMATS = List.of("mp4", "webm", "ogv");
   public static final VideoKind ANY = new VideoKind(true, 0, List.of(), PictureKind.OR_NONE);
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     PictureKind film = PictureKind.read(e, FORMATS);
     PictureKind poster = e.has("poster") ? PictureKind.read(e.entry("poster"), PictureKind.FORMATS) : PictureKind.ANY;
     return new VideoKind(film.none(), film.mostBytes(), film.formats(), poster);
@@ -91,7 +91,7 @@ public record VideoKind(boolean none, long mostBytes, List<String> formats, Pict
 
   @Override
   public Value.Parts schema(Around around) {
-    return Compound.object(Value.parts("src", film().schema(around, FORMATS), "poster", poster.schema(around)));
+    return CompositeKind.object(Value.parts("src", film().schema(around, FORMATS), "poster", poster.schema(around)));
   }
 
   @Override

@@ -15,12 +15,12 @@ import java.util.function.UnaryOperator;
 public record YesNoKind(String yes, String no) implements Kind {
   public static final YesNoKind PLAIN = new YesNoKind("1", "0");
 
-  static Kind read(Entry e) {
+  static Kind read(JsonEntry e) {
     String yes = e.optionalText("yes").orElse("1");
     String no = e.optionalText("no").orElse("0");
     for (String css : List.of(yes, no)) {
       if (!ChoiceKind.isSafe(css)) {
-        throw Entry.bad(e.at(css.equals(yes) ? "yes" : "no"), "“" + css + "” cannot stand as one value in a stylesheet",
+        throw JsonEntry.bad(e.at(css.equals(yes) ? "yes" : "no"), "“" + css + "” cannot stand as one value in a stylesheet",
             "Write a value such as sticky, without ; or braces.");
       }
     }

@@ -2,8 +2,8 @@ package org.calmpalette.core.survey;
 
 import java.util.List;
 import java.util.function.Supplier;
-import org.calmpalette.core.mend.Fix;
-import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.usage.Painted;
 
 /**
  * Something the survey found that is wrong or wants a look.

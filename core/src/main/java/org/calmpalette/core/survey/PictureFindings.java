@@ -17,10 +17,13 @@ import javax.imageio.ImageIO;
 import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.mend.Fix;
-import org.calmpalette.core.picture.Orientation;
+import org.calmpalette.core.change.Fix;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.picture.Orientation;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.Address;
+import org.calmpalette.core.usage.PictureUse;
+import org.calmpalette.core.usage.Pictures;
 
 /** Pictures that are named and not there, lie elsewhere, or weigh too much. */
 final class PictureFindings {
@@ -33,12 +36,12 @@ final class PictureFindings {
 
   private PictureFindings() {}
 
-  static List<Finding> of(Theme theme, List<PictureUse> pictures, List<Addresses.Address> addresses) {
+  static List<Finding> of(Theme theme, List<PictureUse> pictures, List<Address> addresses) {
     List<Finding> findings = new ArrayList<>();
     Set<String> heavy = new LinkedHashSet<>();
     for (PictureUse p : pictures) {
       if (p.path().isEmpty()) {
-        if (!Addresses.isOnAnotherHost(p.url())) {
+        if (!Address.isOnAnotherHost(p.url())) {
           findings.add(missing(theme, p, addresses, "leads out of the theme"));
         }
       } else if (!p.exists()) {
@@ -50,12 +53,12 @@ final class PictureFindings {
     return findings;
   }
 
-  private static Finding missing(Theme theme, PictureUse p, List<Addresses.Address> addresses, String what) {
+  private static Finding missing(Theme theme, PictureUse p, List<Address> addresses, String what) {
     Optional<Guess> guess = likely(theme, p);
     Finding finding = new Finding("missing-picture", p.file(), p.line(), 0, "The picture “" + p.url() + "” " + what
         + ", so nothing is shown there.", guess.map(g -> "Write “" + g.address() + "”: " + g.why() + ".")
         .orElse("Add " + (p.path().isEmpty() ? "it" : p.path()) + " to the theme, or correct the address.")).about(p.url());
-    return guess.map(g -> finding.fixedBy(() -> Addresses.replace("Corrected the address of a picture in " + p.file() + " to “"
+    return guess.map(g -> finding.fixedBy(() -> AddressFindings.replace("Corrected the address of a picture in " + p.file() + " to “"
         + g.address() + "”", p.file(), p.url(), g.address(), addresses))).orElse(finding);
   }
 

@@ -9,14 +9,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
-import org.calmpalette.core.part.Painted;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Kind;
@@ -28,6 +26,9 @@ import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.SpacingKind;
 import org.calmpalette.core.setting.TextKind;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.usage.ColorRow;
+import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
@@ -140,7 +141,7 @@ public final class Proposal {
     Set<String> found = new LinkedHashSet<>();
     int left = MOST_PARTS;
     for (Page page : rendered.theme().pages()) {
-      PageStyles styles = rendered.styles(page, Window.of(1440, 900), States.NONE);
+      PageStyles styles = rendered.styles(page, Viewport.of(1440, 900), States.NONE);
       for (Painted p : painted) {
         boolean ground = p.property().startsWith("background");
         if (!ground && !p.property().equals("color") || !p.whenever().isEmpty() || left <= 0) {

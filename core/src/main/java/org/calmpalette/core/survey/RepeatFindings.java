@@ -1,7 +1,6 @@
 package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -9,25 +8,23 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import org.calmpalette.core.Budget;
-import org.calmpalette.core.color.Color;
-import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Lift;
+import org.calmpalette.core.change.Located;
+import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
-import org.calmpalette.core.mend.Fix;
-import org.calmpalette.core.mend.Located;
-import org.calmpalette.core.mend.SheetRole;
-import org.calmpalette.core.theme.SheetPart;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
+import org.calmpalette.core.usage.ColorRow;
+import org.calmpalette.core.usage.ColorUsage;
+import org.calmpalette.core.usage.ColorUse;
+import org.calmpalette.core.usage.NearColors;
 
 /** Values that are written again and again, and colours that differ too little to be meant. */
 final class RepeatFindings {
-  /** CSS Color 4, section 13.2: a difference of 0.02 in OKLab can just be noticed. */
-  static final double JUST_NOTICEABLE = 0.02;
-  /** Half of that: colours that nobody tells apart, even side by side. */
-  static final double NEAR = JUST_NOTICEABLE / 2;
   private static final int LEAST_COLOR_USES = 3;
   private static final int LEAST_LENGTH_USES = 4;
   private static final double SHORTEST = 3;
@@ -35,11 +32,11 @@ final class RepeatFindings {
 
   private RepeatFindings() {}
 
-  static List<Finding> of(Theme theme, ColorSurvey.Result colors, Map<String, SheetRole> roles) {
+  static List<Finding> of(Theme theme, ColorUsage.Result colors, Map<String, SheetRole> roles) {
     List<Finding> findings = new ArrayList<>();
     near(colors, findings);
     repeated(colors, roles, findings);
-    for (SheetPart part : theme.sheets()) {
+    for (ThemeSheet part : theme.sheets()) {
       if (roles.get(part.path()).lasts()) {
         lengths(theme, part, findings);
       }
@@ -47,63 +44,8 @@ final class RepeatFindings {
     return findings;
   }
 
-  /** Distance in OKLab: CSS Color 4, section 13.2. */
-  static double distance(Color a, Color b) {
-    Color x = a.space() == ColorSpace.OKLAB ? a : a.to(ColorSpace.OKLAB);
-    Color y = b.space() == ColorSpace.OKLAB ? b : b.to(ColorSpace.OKLAB);
-    return Math.sqrt(square(x.c0() - y.c0()) + square(x.c1() - y.c1()) + square(x.c2() - y.c2()));
-  }
-
-  private static double square(double v) {
-    return v * v;
-  }
-
-  /** Each colour that can hardly be told from a more used one, tied to the nearest of those. */
-  static Map<String, ColorRow> ties(List<ColorRow> rows) {
-    // In cells as wide as the distance, so that each colour is held against its neighbours only.
-    Map<Cell, List<Placed>> mains = new HashMap<>();
-    Map<String, ColorRow> ties = new LinkedHashMap<>();
-    for (ColorRow row : rows) {
-      Color lab = row.color().to(ColorSpace.OKLAB);
-      Cell cell = Cell.of(lab);
-      ColorRow nearest = null;
-      double least = NEAR;
-      for (Placed main : cell.around().stream().flatMap(c -> mains.getOrDefault(c, List.of()).stream()).toList()) {
-        double distance = distance(lab, main.lab());
-        if (main.row().color().alpha() == row.color().alpha() && distance < least) {
-          nearest = main.row();
-          least = distance;
-        }
-      }
-      if (nearest != null) {
-        ties.put(row.value(), nearest);
-      } else {
-        mains.computeIfAbsent(cell, k -> new ArrayList<>()).add(new Placed(row, lab));
-      }
-      Budget.step();
-    }
-    return ties;
-  }
-
-  private record Placed(ColorRow row, Color lab) {}
-
-  /** A cube of OKLab with sides of {@link #NEAR}. */
-  private record Cell(int l, int a, int b) {
-    static Cell of(Color lab) {
-      return new Cell((int) Math.floor(lab.c0() / NEAR), (int) Math.floor(lab.c1() / NEAR), (int) Math.floor(lab.c2() / NEAR));
-    }
-
-    List<Cell> around() {
-      List<Cell> all = new ArrayList<>(27);
-      for (int i = 0; i < 27; i++) {
-        all.add(new Cell(l + i % 3 - 1, a + i / 3 % 3 - 1, b + i / 9 - 1));
-      }
-      return all;
-    }
-  }
-
-  private static void near(ColorSurvey.Result colors, List<Finding> findings) {
-    Map<String, ColorRow> ties = ties(colors.rows());
+  private static void near(ColorUsage.Result colors, List<Finding> findings) {
+    Map<String, ColorRow> ties = NearColors.ties(colors.rows());
     for (ColorRow row : colors.rows()) {
       ColorRow main = ties.get(row.value());
       if (main == null || findings.size() >= MOST) {
@@ -113,7 +55,7 @@ final class RepeatFindings {
       String written = usual(main);
       findings.add(new Finding("near-colors", first.file(), first.line(), first.column(),
           String.format(Locale.ROOT, "%s is nearly %s: the distance is %.3f, and %.2f can just be seen. Used %s.", row.value(), main.value(),
-              distance(row.color(), main.color()), JUST_NOTICEABLE, times(row.uses().size())), "Use " + main.value() + " there too.")
+              NearColors.distance(row.color(), main.color()), NearColors.JUST_NOTICEABLE, times(row.uses().size())), "Use " + main.value() + " there too.")
           .about(row.value() + " " + main.value()).painting(row.uses().stream().flatMap(u -> u.paints().stream()).toList())
           .fixedBy(() -> gather(row, written)));
     }
@@ -140,7 +82,7 @@ final class RepeatFindings {
     return fix;
   }
 
-  private static void repeated(ColorSurvey.Result colors, Map<String, SheetRole> roles, List<Finding> findings) {
+  private static void repeated(ColorUsage.Result colors, Map<String, SheetRole> roles, List<Finding> findings) {
     for (ColorRow row : colors.rows()) {
       List<ColorUse> written = row.uses().stream().filter(u -> u.isLiftable() && !u.fallback() && !u.property().startsWith("--")
           && roles.get(u.file()).lasts()).toList();
@@ -155,7 +97,7 @@ final class RepeatFindings {
     }
   }
 
-  private static Fix gathered(ColorSurvey.Result colors, ColorRow row, List<ColorUse> uses) {
+  private static Fix gathered(ColorUsage.Result colors, ColorRow row, List<ColorUse> uses) {
     String name = free("--color-" + row.value().replaceAll("[^0-9a-z]", ""), colors.customProperties());
     String title = "Gathered " + row.value() + " into " + name;
     Fix fix = Fix.of(title);
@@ -164,7 +106,8 @@ final class RepeatFindings {
         fix = fix.with(u.file(), new Edit(u.start(), u.end(), "var(" + name + ", " + u.written() + ")"));
       }
     }
-    return colors.declaring(uses.get(0).file(), name, usual(row), fix);
+    ThemeSheet sheet = colors.theme().sheets().stream().filter(p -> p.path().equals(uses.get(0).file())).findFirst().orElseThrow();
+    return declare(sheet, name, usual(row), fix);
   }
 
   private static String free(String name, Set<String> taken) {
@@ -178,7 +121,7 @@ final class RepeatFindings {
   /** @param family what the length is for */
   private record Length(String family, String text) {}
 
-  private static void lengths(Theme theme, SheetPart part, List<Finding> findings) {
+  private static void lengths(Theme theme, ThemeSheet part, List<Finding> findings) {
     Map<Length, List<Edit>> found = new LinkedHashMap<>();
     part.sheet().eachDeclaration((d, around) -> {
       String family = family(d.property());
@@ -203,7 +146,7 @@ final class RepeatFindings {
             length.text() + " is written " + places.size() + " times as a " + length.family() + ".", "Gather it into one custom property.")
             .about(length.family() + " " + length.text()).fixedBy(() -> {
               String name = free("--" + length.family() + "-" + length.text().replaceAll("[^0-9a-z]+", "-").replaceAll("^-|-$", ""),
-                  ColorSurvey.of(theme).customProperties());
+                  ColorUsage.of(theme).customProperties());
               Fix fix = Fix.of("Gathered the " + length.family() + " " + length.text() + " into " + name);
               for (Edit place : places) {
                 fix = fix.with(part.path(), new Edit(place.start(), place.end(), "var(" + name + ", " + place.replacement() + ")"));
@@ -225,7 +168,7 @@ final class RepeatFindings {
   }
 
   /** Declares a custom property in the sheet's {@code :root} rule, or in a new one before the first rule. */
-  static Fix declare(SheetPart part, String name, String value, Fix fix) {
+  private static Fix declare(ThemeSheet part, String name, String value, Fix fix) {
     String newline = part.file().newline();
     for (Node node : part.sheet().rules()) {
       if (node instanceof Node.StyleRule rule && part.sheet().prelude(rule).equals(":root")) {

@@ -8,25 +8,25 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
-import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Fates;
+import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Located;
+import org.calmpalette.core.change.OwnSheet;
+import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
-import org.calmpalette.core.mend.Fix;
-import org.calmpalette.core.mend.Located;
-import org.calmpalette.core.mend.OwnSheet;
-import org.calmpalette.core.mend.SheetRole;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
-import org.calmpalette.core.part.PageSelector;
-import org.calmpalette.core.part.Painted;
-import org.calmpalette.core.part.Readers;
 import org.calmpalette.core.part.WhyNot;
-import org.calmpalette.core.theme.SheetPart;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.theme.ThemeSheet;
+import org.calmpalette.core.usage.PageSelector;
+import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.usage.Readers;
 
 /** Rules of the maker's own that do nothing on the pages, and what is in their way. */
 final class RuleFindings {
@@ -50,7 +50,7 @@ final class RuleFindings {
   static List<Finding> of(Rendered rendered, Map<String, SheetRole> roles, Map<Fates.Key, Fates.Fate> fates) {
     RuleFindings found = new RuleFindings(rendered, roles, fates);
     found.order();
-    for (SheetPart part : rendered.theme().sheets()) {
+    for (ThemeSheet part : rendered.theme().sheets()) {
       if (roles.get(part.path()).lasts()) {
         found.sheet(part);
       } else if (roles.get(part.path()).kind() == SheetRole.Kind.BUILT) {
@@ -118,7 +118,7 @@ final class RuleFindings {
     });
   }
 
-  private void sheet(SheetPart part) {
+  private void sheet(ThemeSheet part) {
     // By the rule's first token: to hash a rule means to hash all that it holds.
     Map<Integer, List<Located>> byRule = new LinkedHashMap<>();
     Map<Integer, Integer> alive = new HashMap<>();

@@ -6,18 +6,19 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import org.calmpalette.core.change.Located;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
-import org.calmpalette.core.mend.Located;
 import org.calmpalette.core.page.Page;
-import org.calmpalette.core.part.PageSelector;
-import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.part.PartSelector;
-import org.calmpalette.core.part.Readers;
-import org.calmpalette.core.theme.SheetPart;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
+import org.calmpalette.core.usage.Comments;
+import org.calmpalette.core.usage.PageSelector;
+import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.usage.Readers;
 import org.jsoup.nodes.Comment;
 import org.jsoup.nodes.Element;
 
@@ -67,7 +68,7 @@ public final class Search {
     }
   }
 
-  private void sheet(SheetPart part) {
+  private void sheet(ThemeSheet part) {
     Set<Integer> told = new LinkedHashSet<>();
     part.sheet().eachDeclaration((d, around) -> {
       Located at = new Located(part, d, around);

@@ -2,8 +2,8 @@ package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.calmpalette.core.build.BoundPage;
-import org.calmpalette.core.build.ThemeBuild;
+import org.calmpalette.core.output.BoundPage;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.setting.Effective;

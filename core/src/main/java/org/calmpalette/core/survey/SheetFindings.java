@@ -17,8 +17,8 @@ import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
-import org.calmpalette.core.theme.SheetPart;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
 import org.jsoup.nodes.Element;
 
 /** Troubles between stylesheets: those that are not there, circles, and selectors that browsers drop. */
@@ -36,14 +36,14 @@ final class SheetFindings {
   static List<Finding> of(Theme theme) {
     SheetFindings found = new SheetFindings(theme);
     theme.pages().forEach(found::links);
-    for (SheetPart part : theme.sheets()) {
+    for (ThemeSheet part : theme.sheets()) {
       found.rules(part, part.sheet().rules(), null);
       found.variables(part);
     }
     return found.findings;
   }
 
-  private void add(String kind, SheetPart part, int token, String message, String mend) {
+  private void add(String kind, ThemeSheet part, int token, String message, String mend) {
     int offset = part.sheet().tokens().start(token);
     findings.add(new Finding(kind, part.path(), part.line(offset), part.column(offset), message, mend));
   }
@@ -61,7 +61,7 @@ final class SheetFindings {
     }
   }
 
-  private void rules(SheetPart part, List<Node> nodes, SelectorList around) {
+  private void rules(ThemeSheet part, List<Node> nodes, SelectorList around) {
     Tokens tokens = part.sheet().tokens();
     for (Node node : nodes) {
       if (node instanceof Node.AtRule at) {
@@ -90,7 +90,7 @@ final class SheetFindings {
     return text.length() > 80 ? text.substring(0, 80) + "…" : text;
   }
 
-  private void imported(SheetPart part, Node.AtRule at) {
+  private void imported(ThemeSheet part, Node.AtRule at) {
     Tokens tokens = part.sheet().tokens();
     int first = tokens.skipBlank(at.preludeFirst(), at.preludeEnd());
     if (first >= at.preludeEnd()) {
@@ -127,7 +127,7 @@ final class SheetFindings {
   }
 
   /** Custom properties of one rule that read each other in a circle are invalid: CSS Custom Properties 1, section 2.3. */
-  private void variables(SheetPart part) {
+  private void variables(ThemeSheet part) {
     Map<Integer, Map<String, Node.Declaration>> byRule = new LinkedHashMap<>();
     part.sheet().eachDeclaration((d, around) -> {
       if (d.isCustom()) {
@@ -149,7 +149,7 @@ final class SheetFindings {
   }
 
   /** Those that may be in a circle: what is left when all that read nothing, or only such, are taken away again and again. */
-  private static Set<String> circular(SheetPart part, Map<String, Node.Declaration> declared) {
+  private static Set<String> circular(ThemeSheet part, Map<String, Node.Declaration> declared) {
     Map<String, Integer> waits = new LinkedHashMap<>();
     Map<String, List<String>> readers = new HashMap<>();
     Deque<String> free = new ArrayDeque<>();
@@ -175,7 +175,7 @@ final class SheetFindings {
   }
 
   /** The custom properties on a way from one of them back to itself; empty if there is none. */
-  private static List<String> circle(SheetPart part, Map<String, Node.Declaration> declared, String start) {
+  private static List<String> circle(ThemeSheet part, Map<String, Node.Declaration> declared, String start) {
     Map<String, String> cameFrom = new LinkedHashMap<>();
     Deque<String> open = new ArrayDeque<>(List.of(start));
     while (!open.isEmpty()) {
@@ -198,7 +198,7 @@ final class SheetFindings {
     return List.of();
   }
 
-  private static List<String> read(SheetPart part, Node.Declaration d) {
+  private static List<String> read(ThemeSheet part, Node.Declaration d) {
     List<String> names = new ArrayList<>();
     Tokens tokens = part.sheet().tokens();
     for (int i = d.valueFirst(); i < d.valueEnd(); i++) {

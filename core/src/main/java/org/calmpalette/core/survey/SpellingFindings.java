@@ -7,18 +7,18 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.cascade.Understanding;
+import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Located;
+import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
-import org.calmpalette.core.mend.Fix;
-import org.calmpalette.core.mend.Located;
-import org.calmpalette.core.mend.SheetRole;
-import org.calmpalette.core.part.PageSelector;
-import org.calmpalette.core.part.Painted;
-import org.calmpalette.core.part.Readers;
-import org.calmpalette.core.theme.SheetPart;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
+import org.calmpalette.core.usage.PageSelector;
+import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.usage.Readers;
 
 /** Declarations that browsers drop, and what their authors may have meant. */
 final class SpellingFindings {
@@ -70,7 +70,7 @@ final class SpellingFindings {
   }
 
   private void add(String kind, Located at, int offset, String message, String mend, String wrong, String right, int length) {
-    SheetPart part = at.part();
+    ThemeSheet part = at.part();
     String file = part.path();
     Finding finding = new Finding(kind, file, part.file().line(offset), part.file().column(offset), message, mend)
         .about(selector(at) + " { " + at.declaration().property() + ": " + at.value() + " }").painting(painted(at));

@@ -6,12 +6,15 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.calmpalette.core.mend.Located;
+import org.calmpalette.core.change.Located;
 import org.calmpalette.core.part.Landmarks;
-import org.calmpalette.core.part.Painted;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.ColorProperties;
+import org.calmpalette.core.usage.ColorUse;
+import org.calmpalette.core.usage.Comments;
+import org.calmpalette.core.usage.Painted;
 
 /** A key, a label and a place for a new setting, drawn from what the chosen uses paint. */
 public record Suggestion(String key, String label, String place) {

@@ -11,13 +11,18 @@ import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.function.BooleanSupplier;
-import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.Fates;
+import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.SyntaxFault;
-import org.calmpalette.core.mend.SheetRole;
-import org.calmpalette.core.theme.SheetPart;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
+import org.calmpalette.core.usage.Address;
+import org.calmpalette.core.usage.Addresses;
+import org.calmpalette.core.usage.ColorUsage;
+import org.calmpalette.core.usage.PictureUse;
+import org.calmpalette.core.usage.Pictures;
 
 /**
  * What is fixed in a theme, and what is wrong with it.
@@ -26,7 +31,7 @@ import org.calmpalette.core.theme.Theme;
  * @param fates what becomes of each declaration on the pages
  * @param findings the worst groups first
  */
-public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, List<PictureUse> pictures,
+public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, List<PictureUse> pictures,
     Map<String, SheetRole> roles, Map<Fates.Key, Fates.Fate> fates, List<Finding> findings) {
 
   /** Findings of one kind that are listed. */
@@ -46,7 +51,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
   }
 
   public static Survey of(Theme theme) {
-    return of(new Rendered(theme), ColorSurvey.of(theme), (done, total, what) -> { }, () -> false);
+    return of(new Rendered(theme), ColorUsage.of(theme), (done, total, what) -> { }, () -> false);
   }
 
   /**
@@ -55,11 +60,11 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
    * @param cancelled asked now and then; true ends the survey
    * @throws java.util.concurrent.CancellationException if it was cancelled
    */
-  public static Survey of(Rendered rendered, ColorSurvey.Result colors, Progress progress, BooleanSupplier cancelled) {
+  public static Survey of(Rendered rendered, ColorUsage.Result colors, Progress progress, BooleanSupplier cancelled) {
     return Share.cancellable(cancelled, () -> make(rendered, colors, progress, cancelled));
   }
 
-  private static Survey make(Rendered rendered, ColorSurvey.Result colors, Progress progress, BooleanSupplier cancelled) {
+  private static Survey make(Rendered rendered, ColorUsage.Result colors, Progress progress, BooleanSupplier cancelled) {
     Theme theme = rendered.theme();
     int pages = theme.pages().size();
     int total = pages + 2;
@@ -69,7 +74,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
     List<Finding> findings = new ArrayList<>();
     theme.aside().forEach(a -> findings.add(new Finding(a.unreadable() ? "encoding" : "limit", a.path(), 1, 0,
         a.why() + " The file is kept as it is.", a.mend()).about("file")));
-    for (SheetPart part : theme.sheets()) {
+    for (ThemeSheet part : theme.sheets()) {
       int[] counts = new int[2];
       count(part.sheet().rules(), counts);
       int bytes = part.offset() == 0 ? part.file().size() : part.sheet().source().size();
@@ -87,8 +92,8 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
         progress.step(n, total, "page " + n + " of " + pages);
         share.page(page.source().file(), "what becomes of its rules", look);
       });
-      pictures = Pictures.of(theme);
-      List<Addresses.Address> addresses = Addresses.of(theme);
+      List<Address> addresses = Addresses.of(theme);
+      pictures = Pictures.of(theme, addresses);
       String whole = theme.sheets().isEmpty() ? "" : theme.sheets().get(0).path();
       share.question(whole, "troubles with settings", () -> findings.addAll(SettingFindings.of(theme)));
       share.question(whole, "troubles between stylesheets", () -> findings.addAll(SheetFindings.of(theme)));
@@ -100,7 +105,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
       if (share.isWhole() && theme.aside().isEmpty()) {
         share.question(whole, "rules without effect", () -> findings.addAll(RuleFindings.of(rendered, roles, fates)));
       }
-      share.question(whole, "addresses on other hosts", () -> findings.addAll(Addresses.elsewhere(theme, addresses)));
+      share.question(whole, "addresses on other hosts", () -> findings.addAll(AddressFindings.elsewhere(theme, addresses)));
       share.question(whole, "repeated values", () -> findings.addAll(RepeatFindings.of(theme, colors, roles)));
     } finally {
       onPages.cancel(true);
@@ -151,7 +156,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorSurvey.Result colors, 
     }
   }
 
-  private static List<Finding> reading(SheetPart part) {
+  private static List<Finding> reading(ThemeSheet part) {
     List<Finding> findings = new ArrayList<>();
     if (part.file().isMalformed()) {
       int at = Math.max(0, part.file().text().indexOf('\uFFFD'));

@@ -15,7 +15,7 @@ public record Change(SortedMap<String, byte[]> files, String note) {
   }
 
   /** The theme's files after the change. */
-  public Files on(Files before) {
-    return Files.overlaid(before, files);
+  public ThemeFiles on(ThemeFiles before) {
+    return ThemeFiles.overlaid(before, files);
   }
 }

@@ -21,7 +21,7 @@ import org.calmpalette.core.setting.PaletteJson;
  * @param media what is known of the pictures and videos
  * @param aside files that are kept but not looked at, in order of path
  */
-public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPart> sheets, Media media, List<SetAside> aside) {
+public record Theme(ThemeFiles files, Palette palette, List<Page> pages, List<ThemeSheet> sheets, Media media, List<SetAside> aside) {
   public static final String SETTINGS_CSS = "settings.css";
   public static final String PALETTE_CSS = "palette.css";
   /** Made by us from palette.json, and made again at every build: not part of what a maker wrote. */
@@ -33,7 +33,7 @@ public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPa
   }
 
   /** @throws org.calmpalette.core.BadInputException if palette.json cannot be understood */
-  public static Theme read(Files files, String name) {
+  public static Theme read(ThemeFiles files, String name) {
     Palette palette = Palette.empty(name);
     if (files.has(Palette.FILE)) {
       if (files.size(Palette.FILE) > Limits.PALETTE) {
@@ -55,14 +55,14 @@ public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPa
 
   /** Reads pages and stylesheets as far as the limits go. */
   private static final class Reading {
-    private final Files files;
+    private final ThemeFiles files;
     private final Limits limits = new Limits();
     private final List<Page> pages = new ArrayList<>();
-    private final List<SheetPart> sheets = new ArrayList<>();
-    private final List<SheetPart> embedded = new ArrayList<>();
+    private final List<ThemeSheet> sheets = new ArrayList<>();
+    private final List<ThemeSheet> embedded = new ArrayList<>();
     private final List<SetAside> aside = new ArrayList<>();
 
-    Reading(Files files) {
+    Reading(ThemeFiles files) {
       this.files = files;
     }
 
@@ -87,7 +87,7 @@ public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPa
       Stylesheet sheet = Stylesheet.read(text);
       SetAside beyond = limits.sheet(path, sheet);
       if (beyond == null) {
-        sheets.add(new SheetPart(text, sheet, 0));
+        sheets.add(new ThemeSheet(text, sheet, 0));
       } else {
         aside.add(beyond);
       }
@@ -100,12 +100,12 @@ public record Theme(Files files, Palette palette, List<Page> pages, List<SheetPa
       }
       Page page = Page.read(path, files.read(path), Limits.ELEMENTS).orElse(null);
       SetAside beyond = page == null ? Limits.manyElements(path) : limits.page(path, page);
-      List<SheetPart> inside = new ArrayList<>();
+      List<ThemeSheet> inside = new ArrayList<>();
       for (Page.Span span : beyond == null ? page.styles() : List.<Page.Span>of()) {
         SourceText text = SourceText.of(path, page.source().text().substring(span.start(), span.end()));
         Stylesheet sheet = Stylesheet.read(text);
         beyond = beyond == null ? limits.sheet(path, sheet) : beyond;
-        inside.add(new SheetPart(page.source(), sheet, span.start()));
+        inside.add(new ThemeSheet(page.source(), sheet, span.start()));
       }
       if (beyond != null) {
         aside.add(beyond);

@@ -13,10 +13,10 @@ import org.calmpalette.core.setting.VideoKind;
 
 /** The pictures and videos among a theme's files. What a file is, is read when it is first asked for. */
 final class ThemeMedia implements Media {
-  private final Files files;
+  private final ThemeFiles files;
   private final Map<String, MediaFacts> known = new ConcurrentHashMap<>();
 
-  ThemeMedia(Files files) {
+  ThemeMedia(ThemeFiles files) {
     this.files = files;
   }
 

@@ -1,15 +1,16 @@
 package org.calmpalette.core.cascade;
 
-import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
-
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.Test;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
 
 class ExplanationTest {
   private static final String HTML = """
@@ -35,7 +36,7 @@ class ExplanationTest {
     Page page = Page.read("index.html", HTML.getBytes(StandardCharsets.UTF_8));
     PageStyles.Sheets sheets = PageStyles.sheets(page,
         path -> Optional.ofNullable(Map.of("a.css", CSS).get(path)).map(s -> s.getBytes(StandardCharsets.UTF_8)));
-    return Explanation.of(sheets.in(Window.of(800, 600), states).of(page.document().selectFirst(selector)), property);
+    return Explanation.of(sheets.in(Viewport.of(800, 600), states).of(page.document().selectFirst(selector)), property);
   }
 
   private static List<String> beaten(Explanation e) {

@@ -3,11 +3,11 @@ package org.calmpalette.core.cascade;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Map;
-import org.calmpalette.core.build.Rendered;
 import org.calmpalette.core.cascade.Fates.Fate;
 import org.calmpalette.core.cascade.Fates.Kind;
-import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
 
 class FatesTest {

@@ -11,12 +11,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 import org.junit.jupiter.api.Test;
 
@@ -101,7 +101,7 @@ class HostileSheetTest {
           .containsExactly("missing-stylesheet index.html:1:1", "missing-stylesheet a.css:1:18", "circular-import b.css:1:1",
               "circular-variable c.css:2:2", "unknown-selector c.css:3:18");
       Element p = page.document().selectFirst("p");
-      var style = sheets.in(Window.of(800, 600), States.NONE).of(p);
+      var style = sheets.in(Viewport.of(800, 600), States.NONE).of(p);
       assertThat(style.computed("color")).isEqualTo("rgb(255, 0, 0)");
       assertThat(style.computed("margin-top")).isEqualTo("1px");
       assertThat(style.variable("--a")).isEmpty();

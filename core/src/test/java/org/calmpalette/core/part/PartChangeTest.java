@@ -1,25 +1,26 @@
 package org.calmpalette.core.part;
 
-import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
-
 import java.time.LocalDate;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.build.Rendered;
-import org.calmpalette.core.cascade.Window;
+import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.css.selector.States;
-import org.calmpalette.core.mend.Fix;
-import org.calmpalette.core.mend.Trial;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange.What;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.usage.Readers;
+import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.Test;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
 
 class PartChangeTest {
   private static final String OWN = """
@@ -49,7 +50,7 @@ class PartChangeTest {
   private static PartChange at(Rendered r, String selector, String property, LocalDate dated) {
     Page page = r.theme().pages().get(0);
     int index = page.elements().indexOf(page.document().selectFirst(selector));
-    return new PartChange(r, page, index, null, property, Window.of(1000, 800), Set.of(), dated);
+    return new PartChange(r, page, index, null, property, Viewport.of(1000, 800), Set.of(), dated);
   }
 
   private static String after(Rendered r, Fix fix, String file) {
@@ -58,7 +59,7 @@ class PartChangeTest {
 
   private static String computed(Theme theme, String selector, String property) {
     Page page = theme.pages().get(0);
-    return new Rendered(theme).styles(page, Window.of(1000, 800), States.NONE).of(page.document().selectFirst(selector)).computed(property);
+    return new Rendered(theme).styles(page, Viewport.of(1000, 800), States.NONE).of(page.document().selectFirst(selector)).computed(property);
   }
 
   private static What.NewSetting setting(String key, String value) {
@@ -157,9 +158,9 @@ class PartChangeTest {
         "index.html", "<!doctype html><link rel=stylesheet href=main.css><p>x"));
     Page page = r.theme().pages().get(0);
     int p = page.elements().indexOf(page.document().selectFirst("p"));
-    PartLook look = PartLook.of(r, Readers.of(r.theme()), new PartIndex(r.theme().pages()), page, p, Window.of(1000, 800), Set.of());
+    PartLook look = PartLook.of(r, Readers.of(r.theme()), new PartIndex(r.theme().pages()), page, p, Viewport.of(1000, 800), Set.of());
     String reach = look.aspect("text").orElseThrow().reaches().stream().map(PartLook.Reach::id).filter(i -> i.contains("@")).findFirst().orElseThrow();
-    Fix fix = new PartChange(r, page, p, null, "color", Window.of(1000, 800), Set.of(), null).fix(reach, new What.Value("#00a"));
+    Fix fix = new PartChange(r, page, p, null, "color", Viewport.of(1000, 800), Set.of(), null).fix(reach, new What.Value("#00a"));
     assertThat(after(r, fix, "scss/main.scss")).isEqualTo("$ink:  #00a !default;\n$n: 1px;\n");
   }
 }

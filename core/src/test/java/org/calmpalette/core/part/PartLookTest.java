@@ -1,21 +1,22 @@
 package org.calmpalette.core.part;
 
-import static org.assertj.core.api.Assertions.assertThat;
-
 import java.util.Set;
-import org.calmpalette.core.build.Rendered;
-import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.usage.Readers;
+import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.Test;
+import static org.assertj.core.api.Assertions.assertThat;
+
 
 class PartLookTest {
   private static PartLook.Reach reach(String css, String html, String selector, String aspect, String label) {
     Theme theme = Themes.of("a.css", css, "index.html", "<link rel=stylesheet href=a.css>" + html, "two.html", "<link rel=stylesheet href=a.css><p>x");
     Page page = theme.pages().get(0);
     int index = page.elements().indexOf(page.document().selectFirst(selector));
-    PartLook look = PartLook.of(new Rendered(theme), Readers.of(theme), new PartIndex(theme.pages()), page, index, Window.of(1440, 900), Set.of());
+    PartLook look = PartLook.of(new Rendered(theme), Readers.of(theme), new PartIndex(theme.pages()), page, index, Viewport.of(1440, 900), Set.of());
     return look.aspect(aspect).orElseThrow().reaches().stream().filter(r -> r.label().contains(label)).findFirst().orElseThrow();
   }
 
@@ -46,7 +47,7 @@ class PartLookTest {
     Theme theme = Themes.of("a.css", css + "}p{color:var(--v40)}", "index.html", "<link rel=stylesheet href=a.css><p>x");
     Page page = theme.pages().get(0);
     PartLook look = PartLook.of(new Rendered(theme), Readers.of(theme), new PartIndex(theme.pages()), page,
-        page.elements().indexOf(page.document().selectFirst("p")), Window.of(1440, 900), Set.of());
+        page.elements().indexOf(page.document().selectFirst("p")), Viewport.of(1440, 900), Set.of());
     assertThat(look.aspect("text").orElseThrow().sentence()).contains("through --v40 and --v39").contains("--v33 and 33 more").doesNotContain("--v32");
   }
 }

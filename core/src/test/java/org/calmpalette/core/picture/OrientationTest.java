@@ -14,8 +14,8 @@ import java.util.TreeMap;
 import javax.imageio.ImageIO;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
-import org.calmpalette.core.theme.Files;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -80,7 +80,7 @@ class OrientationTest {
     TreeMap<String, byte[]> files = new TreeMap<>();
     files.put("index.html", "<img src=a.jpg alt=a>".getBytes(StandardCharsets.UTF_8));
     files.put("a.jpg", photograph);
-    Theme theme = Theme.read(Files.of(files), "T");
+    Theme theme = Theme.read(ThemeFiles.of(files), "T");
     Finding heavy = Survey.of(theme).findings().stream().filter(f -> f.kind().equals("heavy-picture")).findFirst().orElseThrow();
     byte[] light = heavy.fix().get().on(theme).files().get("a.jpg");
     assertThat(light.length).isLessThan(photograph.length);

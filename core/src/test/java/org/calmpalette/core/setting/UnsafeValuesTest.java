@@ -8,10 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.build.ThemeBuild;
 import org.calmpalette.core.css.Stylesheet;
-import org.calmpalette.core.theme.Files;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -49,7 +49,7 @@ class UnsafeValuesTest {
     files.put("index.html", "<p>".getBytes(StandardCharsets.UTF_8));
     files.put("piers/index.html", "<p>".getBytes(StandardCharsets.UTF_8));
     files.put("fares.pdf", new byte[1]);
-    Theme theme = Theme.read(Files.of(files), "T");
+    Theme theme = Theme.read(ThemeFiles.of(files), "T");
     Kind pages = new LinkKind(List.of("page"));
     Kind.Around around = new Effective.MediaOnly(theme.media());
     for (String good : List.of("index.html", "index.html#top", "index.html?a=1#b", "piers/", "piers/index.html", "fares.pdf")) {
@@ -95,6 +95,6 @@ class UnsafeValuesTest {
   @Test
   void aThemeOfAnotherMakerWithTheSameFilesHasItsOwnName() {
     TreeMap<String, byte[]> files = new TreeMap<>(Map.of("index.html", "<p>".getBytes(StandardCharsets.UTF_8)));
-    assertThat(new String(ThemeBuild.build(Theme.read(Files.of(files), "Harrow"), null).files().get("palette.json"), StandardCharsets.UTF_8)).contains("Harrow");
+    assertThat(new String(ThemeBuild.build(Theme.read(ThemeFiles.of(files), "Harrow"), null).files().get("palette.json"), StandardCharsets.UTF_8)).contains("Harrow");
   }
 }

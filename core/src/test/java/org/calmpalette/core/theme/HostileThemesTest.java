@@ -15,17 +15,17 @@ import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.calmpalette.core.BeyondLimitException;
 import org.calmpalette.core.Budget;
-import org.calmpalette.core.build.Rendered;
-import org.calmpalette.core.build.ThemeBuild;
-import org.calmpalette.core.cascade.Window;
 import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartIndex;
 import org.calmpalette.core.part.PartLook;
-import org.calmpalette.core.part.Readers;
-import org.calmpalette.core.survey.ColorSurvey;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
+import org.calmpalette.core.usage.ColorUsage;
+import org.calmpalette.core.usage.Readers;
+import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -51,10 +51,10 @@ class HostileThemesTest {
   @MethodSource("names")
   void getAnAnswer(String name) {
     Supplier<? extends java.util.SortedMap<String, byte[]>> made = HostileThemes.all().get(name);
-    Files files = Files.of(new java.util.TreeMap<>(made.get()));
+    ThemeFiles files = ThemeFiles.of(new java.util.TreeMap<>(made.get()));
     Theme theme = Theme.read(files, "T");
     Rendered rendered = new Rendered(theme);
-    Survey survey = Survey.of(rendered, ColorSurvey.of(theme), (done, total, what) -> { }, () -> false);
+    Survey survey = Survey.of(rendered, ColorUsage.of(theme), (done, total, what) -> { }, () -> false);
     List<String> beyond = survey.findings().stream().filter(f -> f.group() == Finding.Group.UNSEEN || f.kind().equals("encoding"))
         .map(f -> f.file() + ": " + f.message()).toList();
     if (BEYOND.containsKey(name)) {
@@ -69,13 +69,13 @@ class HostileThemesTest {
       int part = page.elements().indexOf(page.document().selectFirst("h1"));
       try {
         PartLook look = Budget.within(Duration.ofSeconds(4), 20_000_000, () -> false, () -> PartLook.of(rendered, Readers.of(theme),
-            new PartIndex(theme.pages()), page, part, Window.of(1440, 900), Set.of()));
+            new PartIndex(theme.pages()), page, part, Viewport.of(1440, 900), Set.of()));
         assertThat(look.name()).startsWith("h1");
       } catch (BeyondLimitException told) {
         assertThat(told.why()).containsAnyOf("takes longer", "grow too long");
       }
     }
-    Files built = Files.overlaid(files, ThemeBuild.build(theme, Map.of()).files());
+    ThemeFiles built = ThemeFiles.overlaid(files, ThemeBuild.build(theme, Map.of()).files());
     theme.aside().forEach(a -> assertThat(built.read(a.path())).isEqualTo(files.read(a.path())));
   }
 
@@ -95,20 +95,20 @@ class HostileThemesTest {
     for (String[] c : cases) {
       Theme theme = Themes.of("index.html", "<style>p{" + c[0] + ":" + c[1] + "}</style><p>x");
       Page page = theme.pages().get(0);
-      assertThat(new Rendered(theme).styles(page, Window.of(800, 600), States.NONE).of(page.document().selectFirst("p")).computed(c[0]))
+      assertThat(new Rendered(theme).styles(page, Viewport.of(800, 600), States.NONE).of(page.document().selectFirst("p")).computed(c[0]))
           .as(c[0] + ": " + c[1]).isEqualTo(c[2]);
     }
   }
 
   @Test
   void aLongChainOfCustomPropertiesHasAValueAndACircleNone() {
-    Theme chain = Theme.read(Files.of(new java.util.TreeMap<>(HostileThemes.all().get("chain of 5,000 custom properties").get())), "T");
+    Theme chain = Theme.read(ThemeFiles.of(new java.util.TreeMap<>(HostileThemes.all().get("chain of 5,000 custom properties").get())), "T");
     Page page = chain.pages().get(0);
-    assertThat(new Rendered(chain).styles(page, Window.of(800, 600), States.NONE).of(page.document().selectFirst(".a")).computed("color"))
+    assertThat(new Rendered(chain).styles(page, Viewport.of(800, 600), States.NONE).of(page.document().selectFirst(".a")).computed("color"))
         .isEqualTo("rgb(255, 0, 0)");
-    Theme circle = Theme.read(Files.of(new java.util.TreeMap<>(HostileThemes.all().get("circle of 5,000 custom properties").get())), "T");
+    Theme circle = Theme.read(ThemeFiles.of(new java.util.TreeMap<>(HostileThemes.all().get("circle of 5,000 custom properties").get())), "T");
     Page round = circle.pages().get(0);
-    assertThat(new Rendered(circle).styles(round, Window.of(800, 600), States.NONE).of(round.document().selectFirst(".a")).variable("--v7")).isEmpty();
+    assertThat(new Rendered(circle).styles(round, Viewport.of(800, 600), States.NONE).of(round.document().selectFirst(".a")).variable("--v7")).isEmpty();
     assertThat(Survey.of(circle).findings()).extracting(Finding::kind).containsExactly("circular-variable");
   }
 
@@ -123,9 +123,9 @@ class HostileThemesTest {
 
   @Test
   void workThatIsCancelledEnds() {
-    Theme theme = Theme.read(Files.of(new java.util.TreeMap<>(HostileThemes.all().get("19,000 elements under 2,000 rules").get())), "T");
+    Theme theme = Theme.read(ThemeFiles.of(new java.util.TreeMap<>(HostileThemes.all().get("19,000 elements under 2,000 rules").get())), "T");
     AtomicInteger asked = new AtomicInteger();
-    assertThatThrownBy(() -> Survey.of(new Rendered(theme), ColorSurvey.of(theme), (d, t, w) -> { }, () -> asked.incrementAndGet() > 3))
+    assertThatThrownBy(() -> Survey.of(new Rendered(theme), ColorUsage.of(theme), (d, t, w) -> { }, () -> asked.incrementAndGet() > 3))
         .isInstanceOf(CancellationException.class);
   }
 

@@ -11,15 +11,15 @@ public final class Themes {
     return Theme.read(files(pathsAndTexts), "Test");
   }
 
-  public static Files files(String... pathsAndTexts) {
+  public static ThemeFiles files(String... pathsAndTexts) {
     TreeMap<String, byte[]> files = new TreeMap<>();
     for (int i = 0; i < pathsAndTexts.length; i += 2) {
       files.put(pathsAndTexts[i], pathsAndTexts[i + 1].getBytes(StandardCharsets.UTF_8));
     }
-    return Files.of(files);
+    return ThemeFiles.of(files);
   }
 
-  public static String text(Files files, String path) {
+  public static String text(ThemeFiles files, String path) {
     return new String(files.read(path), StandardCharsets.UTF_8);
   }
 }

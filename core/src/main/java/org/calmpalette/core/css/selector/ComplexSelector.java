@@ -3,14 +3,14 @@ package org.calmpalette.core.css.selector;
 import java.util.List;
 
 /**
- * Compound selectors from left to right.
+ * CompoundSelector selectors from left to right.
  *
  * @param combinators one between each two compounds; in a relative selector (inside {@code :has()}) one more, in front
  */
-public record ComplexSelector(List<Compound> compounds, List<Combinator> combinators, Specificity specificity) {
-  static ComplexSelector of(List<Compound> compounds, List<Combinator> combinators) {
+public record ComplexSelector(List<CompoundSelector> compounds, List<Combinator> combinators, Specificity specificity) {
+  static ComplexSelector of(List<CompoundSelector> compounds, List<Combinator> combinators) {
     Specificity sum = Specificity.NONE;
-    for (Compound c : compounds) {
+    for (CompoundSelector c : compounds) {
       sum = sum.plus(c.specificity());
     }
     return new ComplexSelector(List.copyOf(compounds), List.copyOf(combinators), sum);
@@ -21,7 +21,7 @@ public record ComplexSelector(List<Compound> compounds, List<Combinator> combina
   }
 
   /** The compound on the right: what is meant. */
-  public Compound subject() {
+  public CompoundSelector subject() {
     return compounds.get(compounds.size() - 1);
   }
 

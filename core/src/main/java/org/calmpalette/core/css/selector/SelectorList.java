@@ -29,10 +29,10 @@ public record SelectorList(List<ComplexSelector> selectors) {
   long weight() {
     long weight = 0;
     for (ComplexSelector s : selectors) {
-      for (Compound c : s.compounds()) {
-        for (Simple simple : c.simples()) {
-          weight += simple instanceof Simple.Nesting n ? n.weight() : simple instanceof Simple.Functional f ? 1 + f.arguments().weight()
-              : simple instanceof Simple.Nth n && n.of() != null ? 1 + n.of().weight() : 1;
+      for (CompoundSelector c : s.compounds()) {
+        for (SimpleSelector simple : c.simples()) {
+          weight += simple instanceof SimpleSelector.Nesting n ? n.weight() : simple instanceof SimpleSelector.Functional f ? 1 + f.arguments().weight()
+              : simple instanceof SimpleSelector.Nth n && n.of() != null ? 1 + n.of().weight() : 1;
         }
       }
     }

@@ -23,8 +23,8 @@ public final class SelectorMatcher {
       "nowrap", "readonly", "rel", "rev", "rules", "scope", "scrolling", "selected", "shape", "target", "text", "type",
       "valign", "valuetype", "vlink");
 
-  private static final Simple.Nth OF_TYPE = new Simple.Nth("nth-of-type", 0, 1, null);
-  private static final Simple.Nth LAST_OF_TYPE = new Simple.Nth("nth-last-of-type", 0, 1, null);
+  private static final SimpleSelector.Nth OF_TYPE = new SimpleSelector.Nth("nth-of-type", 0, 1, null);
+  private static final SimpleSelector.Nth LAST_OF_TYPE = new SimpleSelector.Nth("nth-last-of-type", 0, 1, null);
 
   private final States states;
   private final boolean quirks;
@@ -110,8 +110,8 @@ public final class SelectorMatcher {
     return parent instanceof Document ? null : parent;
   }
 
-  private boolean matches(Compound compound, Element element) {
-    for (Simple simple : compound.simples()) {
+  private boolean matches(CompoundSelector compound, Element element) {
+    for (SimpleSelector simple : compound.simples()) {
       if (!matches(simple, element)) {
         return false;
       }
@@ -119,22 +119,22 @@ public final class SelectorMatcher {
     return true;
   }
 
-  private boolean matches(Simple simple, Element element) {
-    if (simple instanceof Simple.ClassName c) {
+  private boolean matches(SimpleSelector simple, Element element) {
+    if (simple instanceof SimpleSelector.ClassName c) {
       return hasClass(element, c.name());
-    } else if (simple instanceof Simple.Type t) {
+    } else if (simple instanceof SimpleSelector.Type t) {
       // In HTML pages browsers compare names of SVG elements without regard to case too.
       return element.normalName().equalsIgnoreCase(t.name());
-    } else if (simple instanceof Simple.Universal) {
+    } else if (simple instanceof SimpleSelector.Universal) {
       return true;
-    } else if (simple instanceof Simple.Id i) {
+    } else if (simple instanceof SimpleSelector.Id i) {
       String id = element.id();
       return quirks ? id.equalsIgnoreCase(i.id()) : id.equals(i.id());
-    } else if (simple instanceof Simple.Attribute a) {
+    } else if (simple instanceof SimpleSelector.Attribute a) {
       return matches(a, element);
-    } else if (simple instanceof Simple.PseudoClass p) {
+    } else if (simple instanceof SimpleSelector.PseudoClass p) {
       return matches(p.name(), element);
-    } else if (simple instanceof Simple.Functional f) {
+    } else if (simple instanceof SimpleSelector.Functional f) {
       return switch (f.name()) {
         case "not" -> !matches(f.arguments(), element);
         case "has" -> has(f.arguments(), element);
@@ -142,11 +142,11 @@ public final class SelectorMatcher {
         case "host", "host-context" -> false;
         default -> matches(f.arguments(), element);
       };
-    } else if (simple instanceof Simple.Nth n) {
+    } else if (simple instanceof SimpleSelector.Nth n) {
       return (n.of() == null || matches(n.of(), element)) && n.matches(position(n, element));
-    } else if (simple instanceof Simple.Nesting n) {
+    } else if (simple instanceof SimpleSelector.Nesting n) {
       return n.parent() == null ? matches("scope", element) : matches(n.parent(), element);
-    } else if (simple instanceof Simple.Words w) {
+    } else if (simple instanceof SimpleSelector.Words w) {
       return switch (w.name()) {
         case "lang" -> Language.matches(element, w.words());
         case "dir" -> Direction.of(element).equals(w.words().get(0).toLowerCase(Locale.ROOT));
@@ -181,7 +181,7 @@ public final class SelectorMatcher {
     return c == ' ' || c == '\t' || c == '\n' || c == '\r' || c == '\f';
   }
 
-  private static boolean matches(Simple.Attribute a, Element element) {
+  private static boolean matches(SimpleSelector.Attribute a, Element element) {
     boolean foreign = isForeign(element);
     boolean present = element.attributes().hasKeyIgnoreCase(a.name());
     if (!present || a.operator().isEmpty()) {
@@ -298,7 +298,7 @@ public final class SelectorMatcher {
 
   private final Map<List<Object>, Places> places = new HashMap<>();
 
-  private int position(Simple.Nth nth, Element e) {
+  private int position(SimpleSelector.Nth nth, Element e) {
     Element parent = e.parent();
     Places known = parent == null ? null : places.get(List.of(new Same(parent), nth.ofType(), new Same(nth.of())));
     if (known == null) {

@@ -20,7 +20,7 @@ final class SelectorParser {
   }
 
   private static final int MOST_NESTED = 64;
-  /** Simple selectors of one rule when all nesting is written out; far more than any rule that was written by hand. */
+  /** SimpleSelector selectors of one rule when all nesting is written out; far more than any rule that was written by hand. */
   private static final int MOST_NESTED_WEIGHT = 5_000;
   private static final Pattern AN_PLUS_B = Pattern.compile("([+-]?\\d*)n(?:\\s*([+-])\\s*(\\d+))?|([+-]?\\d+)");
   /** Pseudo-elements that may be written with one colon. */
@@ -83,9 +83,9 @@ final class SelectorParser {
     if (around == null || !s.isRelative() && mentionsNesting(s)) {
       return s;
     }
-    List<Compound> compounds = new ArrayList<>(s.compounds());
+    List<CompoundSelector> compounds = new ArrayList<>(s.compounds());
     List<Combinator> combinators = new ArrayList<>(s.combinators());
-    compounds.add(0, new Compound(List.of(new Simple.Nesting(around)), null, List.of()));
+    compounds.add(0, new CompoundSelector(List.of(new SimpleSelector.Nesting(around)), null, List.of()));
     if (!s.isRelative()) {
       combinators.add(0, Combinator.DESCENDANT);
     }
@@ -96,14 +96,14 @@ final class SelectorParser {
     return s.compounds().stream().flatMap(c -> c.simples().stream()).anyMatch(SelectorParser::mentionsNesting);
   }
 
-  private static boolean mentionsNesting(Simple simple) {
-    if (simple instanceof Simple.Functional f) {
+  private static boolean mentionsNesting(SimpleSelector simple) {
+    if (simple instanceof SimpleSelector.Functional f) {
       return f.arguments().selectors().stream().anyMatch(SelectorParser::mentionsNesting);
     }
-    if (simple instanceof Simple.Nth n && n.of() != null) {
+    if (simple instanceof SimpleSelector.Nth n && n.of() != null) {
       return n.of().selectors().stream().anyMatch(SelectorParser::mentionsNesting);
     }
-    return simple instanceof Simple.Nesting;
+    return simple instanceof SimpleSelector.Nesting;
   }
 
   private boolean takeComma(int stop) {
@@ -117,7 +117,7 @@ final class SelectorParser {
   }
 
   private ComplexSelector complex(int stop, boolean mayBeRelative) {
-    List<Compound> compounds = new ArrayList<>();
+    List<CompoundSelector> compounds = new ArrayList<>();
     List<Combinator> combinators = new ArrayList<>();
     at = tokens.skipBlank(at, stop);
     Combinator lead = combinatorSign(stop);
@@ -127,7 +127,7 @@ final class SelectorParser {
       at = tokens.skipBlank(at, stop);
     }
     while (true) {
-      Compound compound = compound(stop);
+      CompoundSelector compound = compound(stop);
       compounds.add(compound);
       int before = at;
       at = tokens.skipBlank(at, stop);
@@ -156,10 +156,10 @@ final class SelectorParser {
     return sign;
   }
 
-  private Compound compound(int stop) {
-    List<Simple> simples = new ArrayList<>();
+  private CompoundSelector compound(int stop) {
+    List<SimpleSelector> simples = new ArrayList<>();
     String pseudoElement = null;
-    List<Simple> pseudoStates = new ArrayList<>();
+    List<SimpleSelector> pseudoStates = new ArrayList<>();
     int start = at;
     while (at < stop) {
       TokenType type = tokens.type(at);
@@ -167,7 +167,7 @@ final class SelectorParser {
         at++;
         continue;
       }
-      Simple simple = null;
+      SimpleSelector simple = null;
       if (type == TokenType.IDENT || tokens.isDelim(at, '*') || tokens.isDelim(at, '|')) {
         require(simples.isEmpty() && pseudoElement == null);
         simple = typeSelector(stop);
@@ -175,16 +175,16 @@ final class SelectorParser {
         // A hash that is no identifier, such as #1a, is no id selector.
         String raw = tokens.raw(at);
         require(raw.length() > 1 && !Character.isDigit(raw.charAt(1)));
-        simple = new Simple.Id(tokens.value(at++));
+        simple = new SimpleSelector.Id(tokens.value(at++));
       } else if (tokens.isDelim(at, '.')) {
         at++;
         require(at < stop && tokens.is(at, TokenType.IDENT));
-        simple = new Simple.ClassName(tokens.value(at++));
+        simple = new SimpleSelector.ClassName(tokens.value(at++));
       } else if (type == TokenType.LEFT_BRACKET) {
         simple = attribute();
       } else if (tokens.isDelim(at, '&')) {
         at++;
-        simple = new Simple.Nesting(around);
+        simple = new SimpleSelector.Nesting(around);
       } else if (type == TokenType.COLON) {
         boolean twice = tokens.is(at + 1, TokenType.COLON);
         int nameToken = at + (twice ? 2 : 1);
@@ -203,10 +203,10 @@ final class SelectorParser {
       (pseudoElement == null ? simples : pseudoStates).add(simple);
     }
     require(at > start && !(simples.isEmpty() && pseudoElement == null));
-    return new Compound(List.copyOf(simples), pseudoElement, List.copyOf(pseudoStates));
+    return new CompoundSelector(List.copyOf(simples), pseudoElement, List.copyOf(pseudoStates));
   }
 
-  private Simple typeSelector(int stop) {
+  private SimpleSelector typeSelector(int stop) {
     // Namespaces: *|name and |name are understood; a declared prefix would need @namespace, which no theme uses.
     if (tokens.isDelim(at + 1, '|') && at + 2 < stop && !tokens.isDelim(at + 2, '=')) {
       require(tokens.isDelim(at, '*'));
@@ -216,13 +216,13 @@ final class SelectorParser {
     }
     if (tokens.isDelim(at, '*')) {
       at++;
-      return new Simple.Universal();
+      return new SimpleSelector.Universal();
     }
     require(at < stop && tokens.is(at, TokenType.IDENT));
-    return new Simple.Type(tokens.value(at++));
+    return new SimpleSelector.Type(tokens.value(at++));
   }
 
-  private Simple attribute() {
+  private SimpleSelector attribute() {
     int close = tokens.afterBlock(at, end);
     int stop = tokens.is(close - 1, TokenType.RIGHT_BRACKET) ? close - 1 : close;
     at = tokens.skipBlank(at + 1, stop);
@@ -234,7 +234,7 @@ final class SelectorParser {
     at = tokens.skipBlank(at, stop);
     if (at >= stop) {
       at = close;
-      return new Simple.Attribute(name, "", "", (char) 0);
+      return new SimpleSelector.Attribute(name, "", "", (char) 0);
     }
     String operator = tokens.raw(at++);
     if (!operator.equals("=")) {
@@ -255,7 +255,7 @@ final class SelectorParser {
     }
     require(at >= stop);
     at = close;
-    return new Simple.Attribute(name, operator, value, flag);
+    return new SimpleSelector.Attribute(name, operator, value, flag);
   }
 
   private String pseudoElement(int stop) {
@@ -274,29 +274,29 @@ final class SelectorParser {
     return whole;
   }
 
-  private Simple pseudoClass(int stop) {
+  private SimpleSelector pseudoClass(int stop) {
     if (tokens.is(at, TokenType.IDENT)) {
       String name = tokens.lower(at++);
       require(PSEUDO_CLASSES.contains(name) && !NOT_IN_BROWSERS.contains(name));
-      return new Simple.PseudoClass(name);
+      return new SimpleSelector.PseudoClass(name);
     }
     require(tokens.is(at, TokenType.FUNCTION) && ++depth <= MOST_NESTED);
     String name = tokens.lower(at);
     int close = tokens.afterBlock(at, stop);
     int inner = tokens.is(close - 1, TokenType.RIGHT_PAREN) ? close - 1 : close;
     at++;
-    Simple simple = switch (name) {
+    SimpleSelector simple = switch (name) {
       case "is", "where", "-webkit-any", "matches" -> {
         require(!name.equals("matches"));
-        yield new Simple.Functional(name, forgiving(inner));
+        yield new SimpleSelector.Functional(name, forgiving(inner));
       }
-      case "not" -> new Simple.Functional(name, list(inner, false));
-      case "has" -> new Simple.Functional(name, list(inner, true));
-      case "host", "host-context" -> new Simple.Functional(name, list(inner, false));
+      case "not" -> new SimpleSelector.Functional(name, list(inner, false));
+      case "has" -> new SimpleSelector.Functional(name, list(inner, true));
+      case "host", "host-context" -> new SimpleSelector.Functional(name, list(inner, false));
       case "nth-child", "nth-last-child", "nth-of-type", "nth-last-of-type" -> nth(name, inner);
       default -> {
         require(WITH_WORDS.contains(name));
-        yield new Simple.Words(name, words(inner));
+        yield new SimpleSelector.Words(name, words(inner));
       }
     };
     at = close;
@@ -341,7 +341,7 @@ final class SelectorParser {
     return new SelectorList(List.copyOf(list));
   }
 
-  private Simple nth(String name, int stop) {
+  private SimpleSelector nth(String name, int stop) {
     int formulaEnd = at;
     while (formulaEnd < stop
         && !(tokens.is(formulaEnd, TokenType.IDENT) && tokens.lower(formulaEnd).equals("of"))) {
@@ -358,7 +358,7 @@ final class SelectorParser {
       at = formulaEnd + 1;
       of = list(stop, false);
     }
-    return new Simple.Nth(name, ab[0], ab[1], of);
+    return new SimpleSelector.Nth(name, ab[0], ab[1], of);
   }
 
   private static int[] anPlusB(String formula) {

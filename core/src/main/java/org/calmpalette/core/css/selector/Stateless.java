@@ -33,34 +33,34 @@ public final class Stateless {
         && s.compounds().stream().flatMap(c -> c.simples().stream()).noneMatch(Stateless::negates);
   }
 
-  private static boolean negates(Simple s) {
-    return s instanceof Simple.Functional f && f.arguments().selectors().stream().anyMatch(a -> !isStateless(a));
+  private static boolean negates(SimpleSelector s) {
+    return s instanceof SimpleSelector.Functional f && f.arguments().selectors().stream().anyMatch(a -> !isStateless(a));
   }
 
   private static ComplexSelector strip(ComplexSelector s, StringBuilder left) {
-    List<Compound> compounds = new ArrayList<>();
-    for (Compound c : s.compounds()) {
-      List<Simple> kept = new ArrayList<>();
-      for (Simple simple : c.simples()) {
+    List<CompoundSelector> compounds = new ArrayList<>();
+    for (CompoundSelector c : s.compounds()) {
+      List<SimpleSelector> kept = new ArrayList<>();
+      for (SimpleSelector simple : c.simples()) {
         strip(simple, left).ifPresent(kept::add);
       }
       if (c.pseudoElement() != null) {
         left.append("::").append(c.pseudoElement());
       }
-      compounds.add(new Compound(kept, c.pseudoElement(), List.of()));
+      compounds.add(new CompoundSelector(kept, c.pseudoElement(), List.of()));
     }
     return new ComplexSelector(compounds, s.combinators(), s.specificity());
   }
 
-  private static Optional<Simple> strip(Simple simple, StringBuilder left) {
-    if (simple instanceof Simple.PseudoClass p && STATES.contains(p.name())) {
+  private static Optional<SimpleSelector> strip(SimpleSelector simple, StringBuilder left) {
+    if (simple instanceof SimpleSelector.PseudoClass p && STATES.contains(p.name())) {
       left.append(simple);
       return Optional.empty();
     }
-    if (simple instanceof Simple.Nesting n && n.parent() != null) {
-      return Optional.of(new Simple.Nesting(strip(n.parent(), left)));
+    if (simple instanceof SimpleSelector.Nesting n && n.parent() != null) {
+      return Optional.of(new SimpleSelector.Nesting(strip(n.parent(), left)));
     }
-    if (simple instanceof Simple.Functional f) {
+    if (simple instanceof SimpleSelector.Functional f) {
       StringBuilder inside = new StringBuilder();
       SelectorList arguments = strip(f.arguments(), inside);
       if (f.name().equals("not")) {
@@ -68,7 +68,7 @@ public final class Stateless {
         return inside.isEmpty() ? Optional.of(simple) : Optional.empty();
       }
       left.append(inside);
-      return Optional.of(new Simple.Functional(f.name(), arguments));
+      return Optional.of(new SimpleSelector.Functional(f.name(), arguments));
     }
     return Optional.of(simple);
   }
