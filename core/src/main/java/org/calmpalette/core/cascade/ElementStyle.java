@@ -5,8 +5,11 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.value.BackgroundLayer;
+import org.calmpalette.core.value.ComponentValue;
 import org.calmpalette.core.value.Lengths;
 import org.jsoup.nodes.Element;
 
@@ -21,6 +24,8 @@ public final class ElementStyle {
   private final Map<String, List<CascadedDeclaration>> byLonghand = new HashMap<>();
   private final Map<String, List<CascadedDeclaration>> custom = new HashMap<>();
   private final Map<String, String> computed = new HashMap<>();
+  private final Map<String, Optional<Color>> colors = new HashMap<>(2);
+  private Optional<List<BackgroundLayer>> layers;
   private FontSize fontSize;
 
   /** @param parent of the element; for a pseudo-element, the element itself */
@@ -206,6 +211,62 @@ public final class ElementStyle {
     return known;
   }
 
+  /** The computed colour of a longhand; empty where the value is none, such as {@code none} of {@code fill}. */
+  public Optional<Color> colorOf(String longhand) {
+    Optional<Color> known = colors.get(longhand);
+    if (known == null) {
+      known = Color.parse(computed(longhand));
+      colors.put(longhand, known);
+    }
+    return known;
+  }
+
+  /**
+   * The computed length of a longhand; empty for {@code auto} and for what only layout can resolve and cannot be written as
+   * a length and a percentage.
+   */
+  public Optional<Lengths.Sum> length(String longhand) {
+    List<ComponentValue> parts = ComponentValue.read(computed(longhand));
+    return parts.size() == 1 ? Lengths.sum(parts.get(0), base()) : Optional.empty();
+  }
+
+  /** The computed length in CSS px; empty where it is {@code auto} or depends on layout. */
+  public OptionalDouble px(String longhand) {
+    Optional<Lengths.Sum> sum = length(longhand).filter(s -> !s.needsLayout() && !s.number());
+    return sum.isPresent() ? OptionalDouble.of(sum.get().px()) : OptionalDouble.empty();
+  }
+
+  /** Font size in CSS px. */
+  public double fontSizePx() {
+    return fontSize().px();
+  }
+
+  /** From 1 to 1000. */
+  public double fontWeight() {
+    return Double.parseDouble(computed("font-weight"));
+  }
+
+  /** From 0 to 1. */
+  public double opacity() {
+    return Double.parseDouble(computed("opacity"));
+  }
+
+  /** Whether the computed value is a keyword. */
+  public boolean is(String longhand, String keyword) {
+    return computed(longhand).equals(keyword);
+  }
+
+  /** The layers of the background, the uppermost first; empty if they cannot be read. */
+  public Optional<List<BackgroundLayer>> backgroundLayers() {
+    if (layers == null) {
+      layers = computed("background-image").equals("none") ? Optional.of(List.of())
+          : BackgroundLayer.read(new BackgroundLayer.Longhands(computed("background-image"), computed("background-position-x"),
+              computed("background-position-y"), computed("background-size"), computed("background-repeat"), computed("background-origin"),
+              computed("background-clip"), computed("background-attachment")));
+    }
+    return layers;
+  }
+
   /** The value to compute: declared, inherited or initial. */
   String specified(String longhand) {
     Optional<Winner> winner = winner(longhand);
@@ -237,7 +298,7 @@ public final class ElementStyle {
   }
 
   Color currentColor() {
-    return Color.parse(computed("color")).orElse(Color.BLACK);
+    return colorOf("color").orElse(Color.BLACK);
   }
 
   Optional<Color> color(String text) {

@@ -144,7 +144,7 @@ public record PartLook(String page, int index, String name, String words, List<S
       ElementStyle style = styles.of(element);
       if (SHAPES.contains(element.normalName())) {
         out.add(aspect("fill", "Icon fill", null, "fill", style));
-        if (!style.computed("stroke").equals("none")) {
+        if (!style.is("stroke", "none")) {
           out.add(aspect("stroke", "Icon line", null, "stroke", style));
         }
       }
@@ -159,7 +159,7 @@ public record PartLook(String page, int index, String name, String words, List<S
       String after = pseudo == null ? "" : " of ::" + pseudo;
       out.add(aspect(prefix + "text", "Text" + after, pseudo, "color", style));
       out.add(aspect(prefix + "background", "Background" + after, pseudo, "background-color", style));
-      if (!style.computed("background-image").equals("none")) {
+      if (!style.is("background-image", "none")) {
         out.add(aspect(prefix + "picture", "Picture behind" + after, pseudo, "background-image", style));
       }
       borders(prefix, after, pseudo, style, out);
@@ -168,7 +168,7 @@ public record PartLook(String page, int index, String name, String words, List<S
           out.add(aspect(prefix + shadow, (shadow.startsWith("box") ? "Shadow" : "Text shadow") + after, pseudo, shadow, style));
         }
       }
-      if (!style.computed("opacity").equals("1")) {
+      if (style.opacity() != 1) {
         out.add(aspect(prefix + "opacity", "Opacity" + after, pseudo, "opacity", style));
       }
       for (String box : List.of("padding", "margin")) {
@@ -283,8 +283,8 @@ public record PartLook(String page, int index, String name, String words, List<S
 
     private boolean paintsNothing(Element e) {
       ElementStyle style = styles.of(e);
-      return Color.parse(style.computed("background-color")).filter(c -> c.alpha() == 0).isPresent()
-          && style.computed("background-image").equals("none");
+      return style.colorOf("background-color").filter(c -> c.alpha() == 0).isPresent()
+          && style.is("background-image", "none");
     }
 
     private List<Reach> reaches(Explanation e, String pseudo) {

@@ -8,7 +8,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
@@ -29,6 +28,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.usage.PageSelector;
@@ -50,7 +50,6 @@ final class PageFindings {
   /** Hides the text and keeps the box with its picture, at any width: common practice. */
   private static final String CUT_OFF = "text-indent: 100%; white-space: nowrap; overflow: hidden";
   private static final Pattern FAR_OUT = Pattern.compile("-(?:[5-9]\\d{2,}|\\d{4,})(?:\\.\\d+)?px|-\\d{2,}(?:\\.\\d+)?r?em|-\\d{3,}(?:\\.\\d+)?(?:%|vw)");
-  private static final Pattern URL = Pattern.compile("url\\(\"([^\"]*)\"\\)");
 
   private final Rendered rendered;
   private final Map<String, SheetRole> roles;
@@ -63,7 +62,8 @@ final class PageFindings {
     final Page page;
     final int index;
     final Color text;
-    final Color ground;
+    final Backdrop backdrop;
+    final Backdrop.Seen seen;
     final double needed;
     final String words;
     final Explanation why;
@@ -71,11 +71,12 @@ final class PageFindings {
     final Set<String> pages = new LinkedHashSet<>();
     int parts;
 
-    Unread(Page page, int index, Color text, Color ground, double needed, String words, Explanation why, Explanation groundWhy) {
+    Unread(Page page, int index, Color text, Backdrop backdrop, double needed, String words, Explanation why, Explanation groundWhy) {
       this.page = page;
       this.index = index;
       this.text = text;
-      this.ground = ground;
+      this.backdrop = backdrop;
+      this.seen = backdrop.under(text);
       this.needed = needed;
       this.words = words;
       this.why = why;
@@ -112,7 +113,7 @@ final class PageFindings {
 
   private void texts(Page page, PageStyles styles) {
     List<Element> all = page.elements();
-    Map<Element, Optional<Ground>> grounds = new java.util.IdentityHashMap<>();
+    Backdrop.Reader backdrops = new Backdrop.Reader(styles, rendered.theme().files()::has);
     for (int i = 1; i < all.size(); i++) {
       Element e = all.get(i);
       String words = e.textNodes().stream().map(TextNode::text).filter(t -> !t.isBlank()).findFirst().orElse("").strip();
@@ -120,25 +121,26 @@ final class PageFindings {
         continue;
       }
       ElementStyle style = styles.of(e);
-      Optional<Ground> ground = ground(e, styles, grounds);
-      Optional<Color> text = Color.parse(style.computed("color"));
-      if (ground.isEmpty() || text.isEmpty() || text.get().alpha() == 0
+      Backdrop backdrop = backdrops.of(e);
+      Optional<Color> text = style.colorOf("color");
+      if (backdrop.unknown() != null || text.isEmpty() || text.get().alpha() == 0
           || Painting.declared(style, "-webkit-text-fill-color").isPresent()
           || Painting.declared(style, "text-shadow").filter(s -> !s.equals("none")).isPresent()) {
         continue;
       }
       // In a specimen a class stands without what it is made to stand on: only its own ground can be judged.
-      boolean alone = e.parent() != null && e.parent().hasAttr("data-specimen") && ground.get().holder() != e;
-      double ratio = alone ? Double.MAX_VALUE : Contrast.ratioOver(text.get(), ground.get().layers());
-      double size = px(style.computed("font-size"));
-      boolean large = size >= LARGE || size >= LARGE_BOLD && px(style.computed("font-weight")) >= 700;
+      boolean alone = e.parent() != null && e.parent().hasAttr("data-specimen") && backdrop.holder() != e;
+      if (alone) {
+        continue;
+      }
+      Backdrop.Seen seen = backdrop.under(text.get());
+      boolean large = style.fontSizePx() >= LARGE || style.fontSizePx() >= LARGE_BOLD && style.fontWeight() >= 700;
       double needed = large ? 3 : 4.5;
-      if (ratio < needed) {
-        Color flat = Contrast.flatten(ground.get().layers());
+      if (seen.ratio() < needed) {
         Explanation why = Explanation.of(style, "color");
         String by = why.winner() == null ? "" : why.winner().file() + why.winner().line() + why.winner().selector();
-        Unread u = unread.computeIfAbsent(by + "|" + text.get().hex() + "|" + flat.hex(), k -> new Unread(page, all.indexOf(e), text.get(), flat,
-            needed, words, why, Explanation.of(styles.of(ground.get().holder()), "background-color")));
+        Unread u = unread.computeIfAbsent(by + "|" + text.get().hex() + "|" + seen.ground().hex(), k -> new Unread(page, all.indexOf(e), text.get(),
+            backdrop, needed, words, why, Explanation.of(styles.of(backdrop.holder()), "background-color")));
         u.parts++;
         u.pages.add(page.source().file());
       }
@@ -147,73 +149,6 @@ final class PageFindings {
 
   private static boolean isInBody(Element e) {
     return e.parents().stream().anyMatch(p -> p.normalName().equals("body")) || e.normalName().equals("body");
-  }
-
-  private static double px(String value) {
-    try {
-      return Double.parseDouble(value.replace("px", ""));
-    } catch (NumberFormatException other) {
-      return 0;
-    }
-  }
-
-  /** @param layers from the top to the bottom, the last one opaque; {@code holder} paints the uppermost */
-  private record Ground(List<Color> layers, Element holder) {}
-
-  /** What lies behind an element's text; empty where a picture, a position or an opacity makes that unknown. */
-  private Optional<Ground> ground(Element e, PageStyles styles, Map<Element, Optional<Ground>> known) {
-    Optional<Ground> found = known.get(e);
-    if (found == null) {
-      found = findGround(e, styles, known);
-      known.put(e, found);
-    }
-    return found;
-  }
-
-  private Optional<Ground> findGround(Element e, PageStyles styles, Map<Element, Optional<Ground>> known) {
-    ElementStyle style = styles.of(e);
-    if (!style.computed("background-image").equals("none") && !comesFromNowhere(style.computed("background-image")) || !style.computed("opacity").equals("1")
-        || Painting.declared(style, "mix-blend-mode").filter(v -> !v.equals("normal")).isPresent()
-        || Painting.declared(style, "filter").filter(v -> !v.equals("none")).isPresent()) {
-      return Optional.empty();
-    }
-    Color own = Color.parse(style.computed("background-color")).orElse(Color.TRANSPARENT);
-    if (own.isOpaque()) {
-      return Optional.of(new Ground(List.of(own), e));
-    }
-    String position = style.computed("position");
-    Element parent = e.parent();
-    boolean root = e.normalName().equals("html") || parent == null;
-    if (root) {
-      return Optional.of(new Ground(own.alpha() == 0 ? List.of(Color.WHITE) : List.of(own, Color.WHITE), e));
-    }
-    // What is taken out of the flow may lie over anything.
-    boolean moved = position.equals("absolute") || position.equals("fixed") || position.equals("sticky")
-        || px(style.computed("margin-top")) < 0 || px(style.computed("margin-left")) < 0
-        || Painting.declared(style, "transform").filter(v -> !v.equals("none")).isPresent();
-    if (moved) {
-      return Optional.empty();
-    }
-    return ground(parent, styles, known).map(under -> {
-      if (own.alpha() == 0) {
-        return under;
-      }
-      List<Color> layers = new ArrayList<>(List.of(own));
-      layers.addAll(under.layers());
-      return new Ground(layers, e);
-    });
-  }
-
-  /** Whether all pictures of a background are missing or on another host: then the colour shows. */
-  private boolean comesFromNowhere(String images) {
-    Matcher urls = URL.matcher(images);
-    while (urls.find()) {
-      String path = urls.group(1);
-      if (path.startsWith("data:") || rendered.theme().files().has(path)) {
-        return false;
-      }
-    }
-    return urls.replaceAll("").replace("none", "").replaceAll("[,\\s]", "").isEmpty();
   }
 
   private static boolean isHidden(Element e, PageStyles styles) {
@@ -229,8 +164,11 @@ final class PageFindings {
 
   private void report(Unread u) {
     Explanation.Cause w = u.why.winner();
-    double ratio = Contrast.ratio(Contrast.over(u.text, u.ground), u.ground);
-    Color better = readable(u.text, u.ground, u.needed);
+    double ratio = u.seen.ratio();
+    Color ground = u.seen.ground();
+    boolean faded = u.backdrop.layers().stream().anyMatch(l -> l.opacity() < 1);
+    Color better = readable(u.text, u.backdrop, u.needed);
+    boolean reaches = u.backdrop.under(better).ratio() >= u.needed;
     String settings = setting(u.why).map(k -> " The colour is the setting “" + label(k) + "”.").orElse("")
         + setting(u.groundWhy).map(k -> " The ground is the setting “" + label(k) + "”.").orElse("");
     boolean placed = w != null && w.isInTheme();
@@ -239,11 +177,12 @@ final class PageFindings {
         : Math.max(1, u.page.source().line(Math.max(0, u.page.elements().get(u.index).sourceRange().startPos())));
     String words = u.words.length() > 40 ? u.words.substring(0, 40) + "…" : u.words;
     Finding finding = new Finding("unreadable-text", file, line, 0, String.format(Locale.ROOT,
-        "“%s” is hard to read: %s on %s is %.2f to 1, and %s is needed. %d %s on %d %s.%s", words, ColorKey.of(u.text), ColorKey.of(u.ground),
+        "“%s” is hard to read: %s on %s is %.2f to 1, and %s is needed. %d %s on %d %s.%s", words, ColorKey.of(faded ? u.seen.text() : u.text), ColorKey.of(ground),
         Math.floor(ratio * 100) / 100, u.needed == 3 ? "3" : "4.5", u.parts, u.parts == 1 ? "part" : "parts", u.pages.size(),
-        u.pages.size() == 1 ? "page" : "pages", settings), "Write it in " + ColorKey.of(better) + ", the nearest that reads.")
-        .about((w == null ? words : w.selector()) + " " + ColorKey.of(u.text) + " on " + ColorKey.of(u.ground)).painting(painted(u.page, u.index));
-    findings.add(setting(u.why).isPresent() ? finding : finding.fixedBy(() -> {
+        u.pages.size() == 1 ? "page" : "pages", (faded ? " Opacity makes it paler than it is written, " + ColorKey.of(u.text) + "." : "") + settings),
+        reaches ? "Write it in " + ColorKey.of(better) + ", the nearest that reads." : "Raise the opacity; no colour of text reads at this one.")
+        .about((w == null ? words : w.selector()) + " " + ColorKey.of(u.text) + " on " + ColorKey.of(ground)).painting(painted(u.page, u.index));
+    findings.add(setting(u.why).isPresent() || !reaches ? finding : finding.fixedBy(() -> {
       PartChange change = new PartChange(rendered, u.page, u.index, null, "color", WIDE, Set.of(), null);
       boolean own = w != null && w.isInTheme() && w.origin() == Origin.AUTHOR && u.why.inheritedFrom() == null && u.why.through().isEmpty();
       return change.fix(own ? "rule" : "only", new PartChange.What.Value(ColorKey.of(better)));
@@ -264,7 +203,7 @@ final class PageFindings {
   }
 
   /** The colour of the same hue with the least change of lightness that reaches the ratio; else black or white. */
-  static Color readable(Color text, Color ground, double needed) {
+  static Color readable(Color text, Backdrop backdrop, double needed) {
     Color from = text.withAlpha(1).to(ColorSpace.OKLCH);
     Color best = null;
     double least = Double.MAX_VALUE;
@@ -274,12 +213,12 @@ final class PageFindings {
       // Rounded to bytes as it will be written, with a little to spare.
       Color written = Color.parse(tried.hex()).orElseThrow();
       double change = Math.abs(lightness - from.c0());
-      if (change < least && Contrast.ratio(written, ground) >= needed + 0.05) {
+      if (change < least && backdrop.under(written).ratio() >= needed + 0.05) {
         best = written;
         least = change;
       }
     }
-    return best != null ? best : Contrast.ratio(Color.BLACK, ground) >= Contrast.ratio(Color.WHITE, ground) ? Color.BLACK : Color.WHITE;
+    return best != null ? best : backdrop.under(Color.BLACK).ratio() >= backdrop.under(Color.WHITE).ratio() ? Color.BLACK : Color.WHITE;
   }
 
   /** Text that everybody needs, taken from the page with {@code display: none} or {@code visibility: hidden}. */
@@ -401,12 +340,17 @@ final class PageFindings {
 
   /** The first text after a fixed header, if less room is above it than the header takes. */
   private void content(Page page, PageStyles styles, Element header, String height, Explanation.Cause w) {
-    double high = height.endsWith("px") ? px(height) : 0;
+    double high = height.endsWith("px") ? Double.parseDouble(height.replace("px", "")) : 0;
     Element body = page.document().body();
     if (high == 0 || !styles.of(header).computed("position").equals("fixed") || header.parent() != body) {
       return;
     }
-    double room = px(styles.of(body).computed("padding-top")) + px(styles.of(body).computed("margin-top"));
+    ElementStyle around = styles.of(body);
+    // What depends on layout cannot be added up.
+    if (around.px("padding-top").isEmpty() || around.px("margin-top").isEmpty()) {
+      return;
+    }
+    double room = around.px("padding-top").getAsDouble() + around.px("margin-top").getAsDouble();
     Element e = header.nextElementSibling();
     while (e != null && room < high) {
       ElementStyle style = styles.of(e);
@@ -414,7 +358,10 @@ final class PageFindings {
       if (placed || !style.computed("position").equals("static") || !style.computed("background-image").equals("none")) {
         return;
       }
-      room += px(style.computed("padding-top")) + Math.max(0, px(style.computed("margin-top")));
+      if (style.px("padding-top").isEmpty() || style.px("margin-top").isEmpty()) {
+        return;
+      }
+      room += style.px("padding-top").getAsDouble() + Math.max(0, style.px("margin-top").getAsDouble());
       if (!e.ownText().isBlank()) {
         if (room < high && told.add("content")) {
           Finding finding = new Finding("covered-content", w.file(), w.line(), 0, w.selector() + " is fixed and " + height + " high, but “"

@@ -9,11 +9,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
@@ -142,6 +144,7 @@ public final class Proposal {
     int left = MOST_PARTS;
     for (Page page : rendered.theme().pages()) {
       PageStyles styles = rendered.styles(page, Viewport.of(1440, 900), States.NONE);
+      Backdrop.Reader backdrops = new Backdrop.Reader(styles, rendered.theme().files()::has);
       for (Painted p : painted) {
         boolean ground = p.property().startsWith("background");
         if (!ground && !p.property().equals("color") || !p.whenever().isEmpty() || left <= 0) {
@@ -152,7 +155,8 @@ public final class Proposal {
             break;
           }
           if (!e.ownText().isBlank()) {
-            (ground ? Color.parse(styles.of(e).computed("color")) : ground(styles, e)).filter(Color::isOpaque).ifPresent(c -> found.add(ColorKey.of(c)));
+            (ground ? styles.of(e).colorOf("color") : ground(backdrops.of(e), styles.of(e))).filter(Color::isOpaque)
+                .ifPresent(c -> found.add(ColorKey.of(c)));
           }
         }
       }
@@ -163,24 +167,15 @@ public final class Proposal {
     return new LinkedHashSet<>(hardest.subList(0, Math.min(2, hardest.size())));
   }
 
+  private static Optional<Color> ground(Backdrop backdrop, ElementStyle style) {
+    return backdrop.unknown() != null ? Optional.empty() : style.colorOf("color").map(text -> backdrop.under(text).ground());
+  }
+
   private static List<Element> select(Page page, String selector) {
     try {
       return page.document().select(selector);
     } catch (org.jsoup.select.Selector.SelectorParseException unknown) {
       return List.of();
     }
-  }
-
-  private static Optional<Color> ground(PageStyles styles, Element e) {
-    for (Element at = e; at != null && !at.normalName().equals("#root"); at = at.parent()) {
-      if (!styles.of(at).computed("background-image").equals("none")) {
-        return Optional.empty();
-      }
-      Optional<Color> fill = Color.parse(styles.of(at).computed("background-color")).filter(c -> c.alpha() > 0);
-      if (fill.isPresent()) {
-        return fill;
-      }
-    }
-    return Optional.of(Color.WHITE);
   }
 }

@@ -1,0 +1,171 @@
+package org.calmpalette.core.render;
+
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
+import org.calmpalette.core.cascade.ElementStyle;
+import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.value.BackgroundLayer;
+import org.calmpalette.core.value.Image;
+import org.jsoup.nodes.Element;
+
+/**
+ * What lies behind the text of an element: the paint of the element itself and of all around it, down to the canvas. The one
+ * answer that findings, proposals and the owner's side ask.
+ *
+ * <p>Colours and opacities are put together as CSS Compositing 1 has it: each element with an opacity below 1 is a group that
+ * is painted first and then laid over what is behind it. Where paint cannot be known without layout or pixels, the backdrop says
+ * why and gives no colour.
+ *
+ * @param layers from the element outwards
+ */
+public record Backdrop(List<Layer> layers) {
+  /** Why nobody can tell the colour without seeing the pixels or the layout. */
+  public enum Unknown {
+    /** A picture or gradient lies behind the text. */
+    PICTURE,
+    /** A background of a kind that is not read. */
+    UNREAD_BACKGROUND,
+    /** Blended with what is behind it by a mode other than {@code normal}. */
+    BLEND_MODE,
+    /** Changed by a filter. */
+    FILTER,
+    /** Taken out of the flow, or moved: it may lie over anything. */
+    MOVED
+  }
+
+  /**
+   * The paint of one element.
+   *
+   * @param color of its background, may be translucent
+   * @param images over that colour, the uppermost first
+   * @param opacity of the element with all that is in it, 0 to 1
+   * @param unknown what keeps its paint from being known, or null
+   */
+  public record Layer(Element element, Color color, List<BackgroundLayer> images, double opacity, Unknown unknown) {}
+
+  /** What one sees: the colour of a text and the colour around it, both opaque. */
+  public record Seen(Color text, Color ground) {
+    /** Contrast ratio as WCAG 2.2 defines it, 1 to 21. */
+    public double ratio() {
+      return Contrast.ratio(text, ground);
+    }
+  }
+
+  /** Backdrops of one page in one window, each element's paint read once. */
+  public static final class Reader {
+    private final PageStyles styles;
+    private final Predicate<String> there;
+    private final Map<Element, Layer> known = new IdentityHashMap<>();
+
+    /** @param there whether a picture of an address in computed values can be loaded; one that cannot shows nothing */
+    public Reader(PageStyles styles, Predicate<String> there) {
+      this.styles = styles;
+      this.there = there;
+    }
+
+    public Backdrop of(Element element) {
+      List<Layer> layers = new ArrayList<>();
+      for (Element at = element; at != null && !at.normalName().equals("#root"); at = at.parent()) {
+        layers.add(known.computeIfAbsent(at, this::layer));
+      }
+      return new Backdrop(List.copyOf(layers));
+    }
+
+    private Layer layer(Element element) {
+      ElementStyle style = styles.of(element);
+      Color color = style.colorOf("background-color").orElse(Color.TRANSPARENT);
+      var read = style.backgroundLayers();
+      List<BackgroundLayer> images = read.orElse(List.of()).stream().filter(this::shows).toList();
+      Unknown unknown = read.isEmpty() ? Unknown.UNREAD_BACKGROUND : !images.isEmpty() ? Unknown.PICTURE
+          : isDeclared(style, "mix-blend-mode", "normal") ? Unknown.BLEND_MODE : isDeclared(style, "filter", "none") ? Unknown.FILTER
+          : isMoved(style) ? Unknown.MOVED : null;
+      return new Layer(element, color, images, style.opacity(), unknown);
+    }
+
+    private boolean shows(BackgroundLayer layer) {
+      return !(layer.image() instanceof Image.None)
+          && !(layer.image() instanceof Image.Url url && !url.address().startsWith("data:") && !there.test(url.address()));
+    }
+
+    private static boolean isDeclared(ElementStyle style, String longhand, String without) {
+      return Painting.declared(style, longhand).filter(v -> !v.equals(without) && !v.equals("initial") && !v.equals("unset")).isPresent();
+    }
+
+    /** What is taken out of the flow, or pulled over its neighbours, may lie over anything. */
+    private static boolean isMoved(ElementStyle style) {
+      String position = style.computed("position");
+      return position.equals("absolute") || position.equals("fixed") || position.equals("sticky") || isNegative(style, "margin-top")
+          || isNegative(style, "margin-left") || isDeclared(style, "transform", "none");
+    }
+
+    private static boolean isNegative(ElementStyle style, String margin) {
+      return style.length(margin).filter(s -> s.px() < 0 && s.percent() <= 0 || s.percent() < 0 && s.px() <= 0).isPresent();
+    }
+  }
+
+  /** The nearest thing that keeps the colour from being known; null if it is known. */
+  public Unknown unknown() {
+    for (Layer layer : layers) {
+      boolean moved = layer.unknown() == Unknown.MOVED;
+      if (layer.unknown() != null && !moved) {
+        return layer.unknown();
+      }
+      // What covers all behind it may lie wherever it likes; but an opacity further out lets through what it covers.
+      if (layer.color().isOpaque() && layer.opacity() == 1) {
+        return opacityAround(layer);
+      }
+      if (moved) {
+        return Unknown.MOVED;
+      }
+    }
+    return null;
+  }
+
+  private Unknown opacityAround(Layer opaque) {
+    for (int i = layers.indexOf(opaque) + 1; i < layers.size(); i++) {
+      Layer around = layers.get(i);
+      if (around.unknown() == Unknown.FILTER || around.unknown() == Unknown.BLEND_MODE) {
+        return around.unknown();
+      }
+      if (around.opacity() < 1) {
+        return new Backdrop(layers.subList(i, layers.size())).unknown();
+      }
+    }
+    return null;
+  }
+
+  /** The element whose paint is uppermost behind the text; the root if there is none. */
+  public Element holder() {
+    return layers.stream().filter(l -> l.color().alpha() > 0 || !l.images().isEmpty()).findFirst().orElse(layers.get(layers.size() - 1)).element();
+  }
+
+  /**
+   * A text on this backdrop, with the opacities of all groups it is in.
+   *
+   * @param text may be translucent
+   * @throws IllegalStateException if {@link #unknown} says that it cannot be known
+   */
+  public Seen under(Color text) {
+    if (unknown() != null) {
+      throw new IllegalStateException("cannot be known: " + unknown());
+    }
+    Color letters = text;
+    Color ground = Color.TRANSPARENT;
+    for (Layer layer : layers) {
+      letters = faded(Contrast.over(letters, layer.color()), layer.opacity());
+      ground = faded(Contrast.over(ground, layer.color()), layer.opacity());
+    }
+    // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
+    return new Seen(Contrast.over(letters, Color.WHITE), Contrast.over(ground, Color.WHITE));
+  }
+
+  private static Color faded(Color color, double opacity) {
+    return opacity == 1 ? color : color.withAlpha(color.alpha() * opacity);
+  }
+}
