@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.cascade.Because;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.css.selector.ComplexSelector;
@@ -199,8 +200,8 @@ final class ExplainCommand implements Callable<Integer> {
     answer.put("layer", c.layer().isEmpty() ? null : c.layer());
     answer.put("property", c.property());
     answer.put("written", c.written());
-    if (beaten || !c.because().isEmpty()) {
-      answer.put("because", c.because());
+    if (beaten || c.because().step() != Because.Step.DECIDES) {
+      answer.put("because", c.because().toString());
     }
     return answer;
   }

@@ -94,7 +94,7 @@ final class SurveyCommand implements Callable<Integer> {
 
   private static Map<String, Object> answer(Finding f) {
     Map<String, Object> answer = new LinkedHashMap<>();
-    answer.put("kind", f.kind());
+    answer.put("kind", f.kind().key());
     answer.put("group", f.group().words());
     answer.put("file", f.file());
     answer.put("line", f.line());
@@ -152,7 +152,7 @@ final class SurveyCommand implements Callable<Integer> {
         group = f.group();
         out.printf("%n  %s%n", group.words());
       }
-      out.printf("  %s:%d  [%s] %s %s%n", f.file(), f.line(), f.kind(), f.message(), f.mend());
+      out.printf("  %s:%d  [%s] %s %s%n", f.file(), f.line(), f.kind().key(), f.message(), f.mend());
     }
     out.flush();
   }

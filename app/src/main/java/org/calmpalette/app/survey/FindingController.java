@@ -42,7 +42,7 @@ class FindingController {
     model.addAttribute("open", open);
     model.addAttribute("finding", finding);
     model.addAttribute("excerpt", excerpt(open.theme(), finding));
-    long same = open.findings().stream().filter(f -> f.kind().equals(finding.kind()) && f.canBeMended()).count();
+    long same = open.findings().stream().filter(f -> f.kind() == finding.kind() && f.canBeMended()).count();
     model.addAttribute("same", same);
     // A page's finding is shown on that page; a stylesheet's on whichever is open.
     model.addAttribute("onPage", Paths.isPage(finding.file()) ? finding.file() : "");
@@ -83,8 +83,8 @@ class FindingController {
     if (!all) {
       return finding.fix().get();
     }
-    List<Fix> fixes = open.findings().stream().filter(f -> f.kind().equals(finding.kind()) && f.canBeMended()).map(f -> f.fix().get()).toList();
-    return Fix.all(finding.kindInWords() + ": mended all " + fixes.size(), fixes);
+    List<Fix> fixes = open.findings().stream().filter(f -> f.kind() == finding.kind() && f.canBeMended()).map(f -> f.fix().get()).toList();
+    return Fix.all(finding.kind().heading() + ": mended all " + fixes.size(), fixes);
   }
 
   @PostMapping("/mend")

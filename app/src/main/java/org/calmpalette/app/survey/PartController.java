@@ -18,6 +18,7 @@ import org.calmpalette.core.change.PageBinding;
 import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartLook;
+import org.calmpalette.core.part.StepWords;
 import org.calmpalette.core.part.UtilityClass;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.survey.Suggestion;
@@ -92,23 +93,9 @@ class PartController {
     for (Explanation.Cause c : e.beaten().subList(0, Math.min(MOST_BEATEN, e.beaten().size()))) {
       String browser = c.isInTheme() ? " in " + c.file() + ", line " + c.line() : "";
       all.add(new Beaten(StringUtils.abbreviate(c.selector(), 300) + " { " + c.property() + ": " + StringUtils.abbreviate(c.written(), 300) + (c.important() ? " !important" : "") + " }" + browser
-          + ": " + lost(c.because()), c.isInTheme() ? c.file() : "", c.start()));
+          + ": " + StepWords.ofTheLoser(c.because()), c.isInTheme() ? c.file() : "", c.start()));
     }
     return new AllBeaten(e.beaten().size(), all);
-  }
-
-  private static String lost(String because) {
-    return switch (because) {
-      case "importance" -> "the winner is !important";
-      case "order" -> "the winner comes later";
-      case "specificity" -> "the winner's selector is more specific";
-      case "layer" -> "the winner's cascade layer is stronger";
-      case "style attribute" -> "the winner stands in a style attribute";
-      case "origin" -> "the theme's own styles win over it";
-      case "scope" -> "the winner's scope is nearer";
-      case "invalid" -> "browsers do not understand it";
-      default -> because;
-    };
   }
 
   /** The form for a change of one aspect, with the exact difference. */

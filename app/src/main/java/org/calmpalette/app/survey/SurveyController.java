@@ -105,7 +105,7 @@ class SurveyController {
     switch (view) {
       case "findings" -> {
         List<Finding> found = wanted.isEmpty() ? findings : findings.stream()
-            .filter(f -> (f.kindInWords() + " " + f.message() + " " + f.file()).toLowerCase(Locale.ROOT).contains(wanted)).toList();
+            .filter(f -> (f.kind().heading() + " " + f.message() + " " + f.file()).toLowerCase(Locale.ROOT).contains(wanted)).toList();
         // The search field goes to the server as long as not everything is listed.
         Pager pager = Pager.of(from, found.size());
         model.addAttribute("pager", wanted.isEmpty() ? pager : new Pager(pager.from(), pager.size(), Math.max(found.size(), Pager.SIZE + 1)));

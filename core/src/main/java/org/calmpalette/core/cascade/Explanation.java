@@ -33,13 +33,13 @@ public record Explanation(Element element, String property, String value, Cause 
    *
    * @param line from 1, in the file
    * @param column from 1, in UTF-16 code units
-   * @param because why it does not win; empty for the winner, or what is particular about it
+   * @param because why it does not win, or what is particular about the winner
    * @param start offset of the declaration in the file's text; -1 where there is none to change
    * @param origin whose rule it is
    * @param conditions at-rules around it, from the outermost
    */
   public record Cause(String file, int line, int column, String selector, Specificity specificity, boolean important,
-      String layer, String property, String written, String because, int start, Origin origin, List<String> conditions) {
+      String layer, String property, String written, Because because, int start, Origin origin, List<String> conditions) {
 
     /** True for a declaration that stands in the theme's own files. */
     public boolean isInTheme() {
@@ -77,24 +77,24 @@ public record Explanation(Element element, String property, String value, Cause 
     for (int i = candidates.size() - 1; i >= 0; i--) {
       CascadedDeclaration a = candidates.get(i);
       if (a != won) {
-        beaten.add(cause(a, won == null ? "" : because(a, won)));
+        beaten.add(cause(a, won == null ? Because.DECIDES : because(a, won)));
       }
     }
     if (decider != style) {
       // What stands on the element itself hands the decision on.
-      style.winner(property).ifPresent(own -> beaten.add(0, cause(own.applied(), "inherits: " + own.value())));
+      style.winner(property).ifPresent(own -> beaten.add(0, cause(own.applied(), new Because(Because.Step.INHERITS, own.value()))));
     }
     Set<CascadedDeclaration> taken = Collections.newSetFromMap(new IdentityHashMap<>());
     taken.addAll(candidates);
     for (CascadedDeclaration a : decider.matchedDeclarations()) {
       Budget.step();
       if (sets(a, property) && !taken.contains(a)) {
-        beaten.add(cause(a, "invalid"));
+        beaten.add(cause(a, Because.of(Because.Step.INVALID)));
       }
     }
     for (CascadedDeclaration a : decider.page().withUnmetConditions(decider.element(), decider.pseudoElement())) {
       if (sets(a, property)) {
-        beaten.add(cause(a, "condition not met: " + decider.page().unmetConditions(a.rule()).get(0)));
+        beaten.add(cause(a, new Because(Because.Step.CONDITION, decider.page().unmetConditions(a.rule()).get(0).toString())));
       }
     }
     Set<String> through = new LinkedHashSet<>();
@@ -103,8 +103,8 @@ public record Explanation(Element element, String property, String value, Cause 
     }
     String value = Properties.isComputed(property) ? style.computed(property)
         : winner.map(ElementStyle.Winner::value).orElse("");
-    String particular = winner.filter(ElementStyle.Winner::invalidAtComputedValueTime).isPresent()
-        ? "invalid at computed-value time" : "";
+    Because particular = winner.filter(ElementStyle.Winner::invalidAtComputedValueTime).isPresent()
+        ? Because.of(Because.Step.INVALID_COMPUTED) : Because.DECIDES;
     return new Explanation(style.element(), property, value, won == null ? null : cause(won, particular), beaten,
         won == null || decider == style ? null : decider.element(), List.copyOf(through));
   }
@@ -134,14 +134,14 @@ public record Explanation(Element element, String property, String value, Cause 
     }
     for (CascadedDeclaration a : decider.page().withUnmetConditions(decider.element(), decider.pseudoElement())) {
       if (a.property().equals(name)) {
-        beaten.add(cause(a, "condition not met: " + decider.page().unmetConditions(a.rule()).get(0)));
+        beaten.add(cause(a, new Because(Because.Step.CONDITION, decider.page().unmetConditions(a.rule()).get(0).toString())));
       }
     }
     Set<String> through = new LinkedHashSet<>();
     if (won != null) {
       follow(decider, won.value(), through);
     }
-    return new Explanation(style.element(), name, style.variable(name).orElse(""), won == null ? null : cause(won, ""),
+    return new Explanation(style.element(), name, style.variable(name).orElse(""), won == null ? null : cause(won, Because.DECIDES),
         beaten, won == null || decider == style ? null : decider.element(), List.copyOf(through));
   }
 
@@ -174,30 +174,30 @@ public record Explanation(Element element, String property, String value, Cause 
   }
 
   /** The first step of the cascade at which one loses against the other: CSS Cascade 5, section 6. */
-  static String because(CascadedDeclaration loser, CascadedDeclaration winner) {
+  static Because because(CascadedDeclaration loser, CascadedDeclaration winner) {
     if (loser.important() != winner.important() && loser.origin() != Origin.USER_AGENT) {
-      return "importance";
+      return Because.of(Because.Step.IMPORTANCE);
     }
     boolean browserLost = loser.origin() == Origin.USER_AGENT && winner.origin() != Origin.USER_AGENT;
     if (browserLost || loser.origin() == Origin.PRESENTATION && winner.origin() != Origin.PRESENTATION) {
-      return "origin";
+      return Because.of(Because.Step.ORIGIN);
     }
     if (loser.important() != winner.important()) {
-      return "importance";
+      return Because.of(Because.Step.IMPORTANCE);
     }
     if (winner.origin() == Origin.STYLE_ATTRIBUTE && loser.origin() != Origin.STYLE_ATTRIBUTE) {
-      return "style attribute";
+      return Because.of(Because.Step.STYLE_ATTRIBUTE);
     }
     if (loser.layerRank() != winner.layerRank()) {
-      return "layer";
+      return Because.of(Because.Step.LAYER);
     }
     if (loser.specificity().compareTo(winner.specificity()) != 0) {
-      return "specificity";
+      return Because.of(Because.Step.SPECIFICITY);
     }
-    return loser.proximity() != winner.proximity() ? "scope" : "order";
+    return Because.of(loser.proximity() != winner.proximity() ? Because.Step.SCOPE : Because.Step.ORDER);
   }
 
-  static Cause cause(CascadedDeclaration a, String because) {
+  static Cause cause(CascadedDeclaration a, Because because) {
     if (a.rule() == null) {
       return new Cause("", 0, 0, "presentational attribute", Specificity.NONE, false, "", a.property(), a.value(), because,
           -1, Origin.PRESENTATION, List.of());

@@ -35,7 +35,7 @@ public final class Fates {
   /**
    * A declaration and what became of it.
    *
-   * @param declaration where it stands; {@code because} is empty
+   * @param declaration where it stands; {@code because} says nothing
    * @param parts elements and pseudo-elements that its selector finds, on all pages
    * @param pages how many pages have one
    * @param beatenParts on how many of them a stronger one always holds
@@ -118,7 +118,7 @@ public final class Fates {
         : t.parts == 0 ? Kind.MATCHES_NOTHING
         : t.beaten == t.parts ? Kind.NOWHERE
         : t.beaten > 0 ? Kind.SOMEWHERE : Kind.EVERYWHERE;
-    return new Fate(kind, Explanation.cause(t.sample, ""), t.parts, t.pages.size(), t.beaten, List.copyOf(t.by.values()),
+    return new Fate(kind, Explanation.cause(t.sample, Because.DECIDES), t.parts, t.pages.size(), t.beaten, List.copyOf(t.by.values()),
         t.importantNeeded);
   }
 

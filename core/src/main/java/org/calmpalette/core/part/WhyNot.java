@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.calmpalette.core.cascade.Because;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.cascade.Origin;
@@ -39,22 +40,7 @@ public record WhyNot(String id, String label, Fix fix) {
 
   private static String by(Fates.Fate fate) {
     return fate.beatenBy().isEmpty() ? "." : " by " + String.join("; ", fate.beatenBy().stream().map(b -> b.selector() + " { " + b.property()
-        + ": " + b.written() + " } in " + b.file() + ", line " + b.line() + ", " + reason(b.because())).toList()) + ".";
-  }
-
-  /** A step of the cascade in plain words. */
-  public static String reason(String because) {
-    return switch (because) {
-      case "importance" -> "which is !important";
-      case "order" -> "which comes later";
-      case "specificity" -> "whose selector is more specific";
-      case "layer" -> "whose cascade layer is stronger";
-      case "style attribute" -> "in a style attribute";
-      case "origin" -> "which is the theme's own";
-      case "scope" -> "whose scope is nearer";
-      case "invalid" -> "which browsers do not understand";
-      default -> because;
-    };
+        + ": " + b.written() + " } in " + b.file() + ", line " + b.line() + ", " + StepWords.ofTheWinner(b.because())).toList()) + ".";
   }
 
   /** The ways to make a beaten declaration of the maker's own win. */
@@ -66,7 +52,7 @@ public record WhyNot(String id, String label, Fix fix) {
       return ways;
     }
     OwnSheet sheets = new OwnSheet(rendered, roles);
-    boolean byOrder = fate.beatenBy().stream().anyMatch(b -> b.because().equals("order") && roles.containsKey(b.file()) && !roles.get(b.file()).lasts());
+    boolean byOrder = fate.beatenBy().stream().anyMatch(b -> b.because().step() == Because.Step.ORDER && roles.containsKey(b.file()) && !roles.get(b.file()).lasts());
     if (byOrder) {
       Fix fix = sheets.behindLibraries();
       if (!fix.isEmpty()) {

@@ -35,7 +35,7 @@ final class AddressFindings {
       String name = rest.replaceFirst("[?#].*", "").replaceFirst(".*/", "");
       Optional<String> here = name.isEmpty() ? Optional.empty()
           : theme.files().paths().stream().filter(f -> f.equals(name) || f.endsWith("/" + name)).findFirst();
-      Finding finding = new Finding("other-host", a.file(), a.line(), 0, "Every visitor's browser asks " + host + " for a " + a.loads().word()
+      Finding finding = new Finding(Finding.Kind.OTHER_HOST, a.file(), a.line(), 0, "Every visitor's browser asks " + host + " for a " + a.loads().word()
           + ": it waits for that host, and the host learns who visits.",
           here.map(f -> "The theme has " + f + "; use that.").orElse("Put the file into the theme and name it from there."))
           .about(a.url() + "@" + a.loads().word());

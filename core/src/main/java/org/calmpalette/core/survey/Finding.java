@@ -1,6 +1,7 @@
 package org.calmpalette.core.survey;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.function.Supplier;
 import org.calmpalette.core.change.Fix;
 import org.calmpalette.core.usage.Painted;
@@ -8,7 +9,6 @@ import org.calmpalette.core.usage.Painted;
 /**
  * Something the survey found that is wrong or wants a look.
  *
- * @param kind a short name that stays the same, such as {@code missing-picture}
  * @param line from 1
  * @param column from 1, in UTF-16 code units; 0 if the whole line is meant
  * @param mend what would put it right, in plain words
@@ -17,7 +17,7 @@ import org.calmpalette.core.usage.Painted;
  * @param fix makes the mend; null where a person has to decide
  * @param painted what it concerns on the pages; may be empty
  */
-public record Finding(String kind, String file, int line, int column, String message, String mend, String subject,
+public record Finding(Kind kind, String file, int line, int column, String message, String mend, String subject,
     Supplier<Fix> fix, List<Painted> painted) {
 
   /** What findings do to a site, the worst first. */
@@ -40,7 +40,62 @@ public record Finding(String kind, String file, int line, int column, String mes
     }
   }
 
-  public Finding(String kind, String file, int line, int column, String message, String mend) {
+  /** What can be found. */
+  public enum Kind {
+    UNUSABLE_SETTING("Settings that cannot be used", Group.LOST),
+    UNKNOWN_SETTING("Parts bound to no setting", Group.LOST),
+    MISSING_PICTURE("Missing pictures", Group.SHOWN),
+    MISSING_STYLESHEET("Missing stylesheets", Group.SHOWN),
+    COVERED_TARGET("Covered by the header", Group.SHOWN),
+    COVERED_CONTENT("Hidden behind the header", Group.SHOWN),
+    UNREADABLE_TEXT("Hard to read", Group.SOME),
+    HIDDEN_TEXT("Hidden from screen readers", Group.SOME),
+    PUSHED_TEXT("Pushed out of sight", Group.SOME),
+    LIMIT("Beyond what is looked at", Group.UNSEEN),
+    HEAVY_PICTURE("Heavy pictures", Group.SLOW),
+    OTHER_HOST("From other hosts", Group.SLOW),
+    NEAR_COLORS("Nearly the same colour", Group.LATER),
+    REPEATED_COLOR("Repeated colours", Group.LATER),
+    REPEATED_LENGTH("Repeated lengths", Group.LATER),
+    NEEDLESS_IMPORTANT("Needless !important", Group.LATER),
+    SHEET_ORDER("Order of stylesheets", Group.LATER),
+    BUILT_SHEET("Made by a build", Group.LATER),
+    UNKNOWN_PROPERTY("Unknown properties", Group.LOST),
+    UNKNOWN_SELECTOR("Unknown selectors", Group.LOST),
+    BEATEN_DECLARATION("Beaten everywhere", Group.LOST),
+    DEAD_RULE("Finds nothing", Group.LOST),
+    ENCODING("Encoding", Group.SHOWN),
+    MISSPELT_PROPERTY("Misspelt", Group.LOST),
+    MISSPELT_VALUE("Misspelt", Group.LOST),
+    MISSPELT_IMPORTANT("Misspelt", Group.LOST),
+    CIRCULAR_IMPORT("Circles", Group.LOST),
+    CIRCULAR_VARIABLE("Circles", Group.LOST),
+    SYNTAX("Broken syntax", Group.LOST);
+
+    private final String heading;
+    private final Group group;
+
+    Kind(String heading, Group group) {
+      this.heading = heading;
+      this.group = group;
+    }
+
+    /** A short name that stays the same, such as {@code missing-picture}. */
+    public String key() {
+      return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /** Stands over several findings of the kind. */
+    public String heading() {
+      return heading;
+    }
+
+    public Group group() {
+      return group;
+    }
+  }
+
+  public Finding(Kind kind, String file, int line, int column, String message, String mend) {
     this(kind, file, line, column, message, mend, message, null, List.of());
   }
 
@@ -62,49 +117,10 @@ public record Finding(String kind, String file, int line, int column, String mes
 
   /** Names the finding among those of a theme, from one snapshot to the next. */
   public String key() {
-    return kind + "|" + file + "|" + subject;
+    return kind.key() + "|" + file + "|" + subject;
   }
 
   public Group group() {
-    return switch (kind) {
-      case "limit" -> Group.UNSEEN;
-      case "missing-picture", "missing-stylesheet", "covered-target", "covered-content", "encoding" -> Group.SHOWN;
-      case "unreadable-text", "hidden-text", "pushed-text" -> Group.SOME;
-      case "heavy-picture", "other-host" -> Group.SLOW;
-      case "near-colors", "repeated-color", "repeated-length", "needless-important", "sheet-order", "built-sheet" -> Group.LATER;
-      default -> Group.LOST;
-    };
-  }
-
-  /** The kind as a heading for several of them. */
-  public String kindInWords() {
-    return switch (kind) {
-      case "unusable-setting" -> "Settings that cannot be used";
-      case "unknown-setting" -> "Parts bound to no setting";
-      case "missing-picture" -> "Missing pictures";
-      case "missing-stylesheet" -> "Missing stylesheets";
-      case "covered-target" -> "Covered by the header";
-      case "covered-content" -> "Hidden behind the header";
-      case "unreadable-text" -> "Hard to read";
-      case "hidden-text" -> "Hidden from screen readers";
-      case "pushed-text" -> "Pushed out of sight";
-      case "limit" -> "Beyond what is looked at";
-      case "heavy-picture" -> "Heavy pictures";
-      case "other-host" -> "From other hosts";
-      case "near-colors" -> "Nearly the same colour";
-      case "repeated-color" -> "Repeated colours";
-      case "repeated-length" -> "Repeated lengths";
-      case "needless-important" -> "Needless !important";
-      case "sheet-order" -> "Order of stylesheets";
-      case "built-sheet" -> "Made by a build";
-      case "misspelt-property", "misspelt-value", "misspelt-important" -> "Misspelt";
-      case "unknown-property" -> "Unknown properties";
-      case "unknown-selector" -> "Unknown selectors";
-      case "beaten-declaration" -> "Beaten everywhere";
-      case "dead-rule" -> "Finds nothing";
-      case "encoding" -> "Encoding";
-      case "circular-import", "circular-variable" -> "Circles";
-      default -> "Broken syntax";
-    };
+    return kind.group();
   }
 }

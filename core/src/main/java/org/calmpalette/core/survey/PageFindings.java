@@ -105,7 +105,7 @@ final class PageFindings {
     int more = found.unread.size() - Survey.MOST_OF_A_KIND;
     if (more > 0) {
       Unread first = found.unread.values().iterator().next();
-      found.findings.add(new Finding("limit", first.page.source().file(), 1, 0, String.format(Locale.ROOT,
+      found.findings.add(new Finding(Finding.Kind.LIMIT, first.page.source().file(), 1, 0, String.format(Locale.ROOT,
           "%,d more colours of text that are hard to read are not listed.", more), "Mend those that are listed; the next ones come then.").about("texts"));
     }
     return found.findings;
@@ -176,7 +176,7 @@ final class PageFindings {
     int line = placed && file.equals(w.file()) ? w.line()
         : Math.max(1, u.page.source().line(Math.max(0, u.page.elements().get(u.index).sourceRange().startPos())));
     String words = u.words.length() > 40 ? u.words.substring(0, 40) + "…" : u.words;
-    Finding finding = new Finding("unreadable-text", file, line, 0, String.format(Locale.ROOT,
+    Finding finding = new Finding(Finding.Kind.UNREADABLE_TEXT, file, line, 0, String.format(Locale.ROOT,
         "“%s” is hard to read: %s on %s is %.2f to 1, and %s is needed. %d %s on %d %s.%s", words, ColorKey.of(faded ? u.seen.text() : u.text), ColorKey.of(ground),
         Math.floor(ratio * 100) / 100, u.needed == 3 ? "3" : "4.5", u.parts, u.parts == 1 ? "part" : "parts", u.pages.size(),
         u.pages.size() == 1 ? "page" : "pages", (faded ? " Opacity makes it paler than it is written, " + ColorKey.of(u.text) + "." : "") + settings),
@@ -240,7 +240,7 @@ final class PageFindings {
             || !w.isInTheme() || why.inheritedFrom() != null || !told.add(w.file() + w.start())) {
           continue;
         }
-        Finding finding = new Finding("hidden-text", w.file(), w.line(), 0, w.selector() + " { " + property + ": " + gone + " } hides “"
+        Finding finding = new Finding(Finding.Kind.HIDDEN_TEXT, w.file(), w.line(), 0, w.selector() + " { " + property + ": " + gone + " } hides “"
             + shortened(e.text()) + "” (" + e.normalName() + ") from screen readers too.", "Hide it from sight only.")
             .about(w.selector() + " " + property).painting(painted(page, i));
         findings.add(roles.containsKey(w.file()) && roles.get(w.file()).lasts() ? finding.fixedBy(() -> {
@@ -265,7 +265,7 @@ final class PageFindings {
       if (w == null || !w.isInTheme() || !told.add(w.file() + w.start())) {
         continue;
       }
-      Finding finding = new Finding("pushed-text", w.file(), w.line(), 0, w.selector() + " { text-indent: " + indent + " } pushes “"
+      Finding finding = new Finding(Finding.Kind.PUSHED_TEXT, w.file(), w.line(), 0, w.selector() + " { text-indent: " + indent + " } pushes “"
           + shortened(e.text()) + "” (" + e.normalName() + ") out of the window instead of hiding it.", "Cut it off at the edge of its own box.")
           .about(w.selector() + " text-indent").painting(painted(page, i));
       boolean own = roles.containsKey(w.file()) && roles.get(w.file()).lasts() && w.origin() == Origin.AUTHOR;
@@ -301,7 +301,7 @@ final class PageFindings {
       return target == null || Painting.declared(styles.of(target), "scroll-margin-top").isPresent();
     });
     if (!room && !targets.isEmpty() && told.add("target")) {
-      Finding finding = new Finding("covered-target", w.file(), w.line(), 0, w.selector() + " stays at the top and covers what is linked to: #"
+      Finding finding = new Finding(Finding.Kind.COVERED_TARGET, w.file(), w.line(), 0, w.selector() + " stays at the top and covers what is linked to: #"
           + String.join(", #", targets) + " in " + page.source().file() + ".", "Leave room above targets, as high as the header.")
           .about(w.selector()).painting(painted(page, page.elements().indexOf(header)));
       findings.add(height.isEmpty() ? finding : finding.fixedBy(() -> new OwnSheet(rendered, roles).append(
@@ -364,7 +364,7 @@ final class PageFindings {
       room += style.px("padding-top").getAsDouble() + Math.max(0, style.px("margin-top").getAsDouble());
       if (!e.ownText().isBlank()) {
         if (room < high && told.add("content")) {
-          Finding finding = new Finding("covered-content", w.file(), w.line(), 0, w.selector() + " is fixed and " + height + " high, but “"
+          Finding finding = new Finding(Finding.Kind.COVERED_CONTENT, w.file(), w.line(), 0, w.selector() + " is fixed and " + height + " high, but “"
               + shortened(e.text()) + "” in " + page.source().file() + " starts " + Math.round(room) + "px from the top.",
               "Give the page " + height + " of room at its top.").about(w.selector()).painting(painted(page, page.elements().indexOf(e)));
           findings.add(finding.fixedBy(() -> new OwnSheet(rendered, roles).append("Left " + height + " of room for the fixed header",

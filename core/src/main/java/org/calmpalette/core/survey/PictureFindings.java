@@ -55,7 +55,7 @@ final class PictureFindings {
 
   private static Finding missing(Theme theme, PictureUse p, List<Address> addresses, String what) {
     Optional<Guess> guess = likely(theme, p);
-    Finding finding = new Finding("missing-picture", p.file(), p.line(), 0, "The picture “" + p.url() + "” " + what
+    Finding finding = new Finding(Finding.Kind.MISSING_PICTURE, p.file(), p.line(), 0, "The picture “" + p.url() + "” " + what
         + ", so nothing is shown there.", guess.map(g -> "Write “" + g.address() + "”: " + g.why() + ".")
         .orElse("Add " + (p.path().isEmpty() ? "it" : p.path()) + " to the theme, or correct the address.")).about(p.url());
     return guess.map(g -> finding.fixedBy(() -> AddressFindings.replace("Corrected the address of a picture in " + p.file() + " to “"
@@ -106,7 +106,7 @@ final class PictureFindings {
     boolean jpeg = Set.of("jpg", "jpeg").contains(Paths.ending(p.path()));
     boolean wide = p.width() > WIDEST;
     boolean mendable = (jpeg || wide && Paths.ending(p.path()).equals("png")) && (long) p.width() * p.height() <= MOST_PIXELS;
-    Finding finding = new Finding("heavy-picture", p.file(), p.line(), 0, p.path() + " weighs " + Math.round(p.bytes() / 1000.0)
+    Finding finding = new Finding(Finding.Kind.HEAVY_PICTURE, p.file(), p.line(), 0, p.path() + " weighs " + Math.round(p.bytes() / 1000.0)
         + " kB (" + p.width() + " by " + p.height() + "), which phones wait for; " + HEAVY / 1000 + " kB is a usual limit.",
         mendable ? (wide ? "Draw it " + WIDEST + " pixels wide" : "Keep its size") + (jpeg ? " and compress it to quality 80." : ".")
             : "Save it smaller.").about(p.path());

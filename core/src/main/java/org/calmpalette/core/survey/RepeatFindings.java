@@ -53,7 +53,7 @@ final class RepeatFindings {
       }
       ColorUse first = row.uses().get(0);
       String written = usual(main);
-      findings.add(new Finding("near-colors", first.file(), first.line(), first.column(),
+      findings.add(new Finding(Finding.Kind.NEAR_COLORS, first.file(), first.line(), first.column(),
           String.format(Locale.ROOT, "%s is nearly %s: the distance is %.3f, and %.2f can just be seen. Used %s.", row.value(), main.value(),
               NearColors.distance(row.color(), main.color()), NearColors.JUST_NOTICEABLE, times(row.uses().size())), "Use " + main.value() + " there too.")
           .about(row.value() + " " + main.value()).painting(row.uses().stream().flatMap(u -> u.paints().stream()).toList())
@@ -88,7 +88,7 @@ final class RepeatFindings {
           && roles.get(u.file()).lasts()).toList();
       if (written.size() >= LEAST_COLOR_USES && row.color().alpha() > 0) {
         ColorUse first = written.get(0);
-        findings.add(new Finding("repeated-color", first.file(), first.line(), first.column(), row.value() + " is written " + written.size()
+        findings.add(new Finding(Finding.Kind.REPEATED_COLOR, first.file(), first.line(), first.column(), row.value() + " is written " + written.size()
             + " times, as " + String.join(", ", new TreeSet<>(written.stream().map(ColorUse::written).toList()))
             + "; whoever changes it must find them all.", "Lift it into a setting, from the colours; or gather it into one custom property.")
             .about(row.value()).painting(written.stream().flatMap(u -> u.paints().stream()).toList())
@@ -142,7 +142,7 @@ final class RepeatFindings {
     found.forEach((length, places) -> {
       if (places.size() >= LEAST_LENGTH_USES) {
         int offset = places.get(0).start();
-        findings.add(new Finding("repeated-length", part.path(), part.file().line(offset), part.file().column(offset),
+        findings.add(new Finding(Finding.Kind.REPEATED_LENGTH, part.path(), part.file().line(offset), part.file().column(offset),
             length.text() + " is written " + places.size() + " times as a " + length.family() + ".", "Gather it into one custom property.")
             .about(length.family() + " " + length.text()).fixedBy(() -> {
               String name = free("--" + length.family() + "-" + length.text().replaceAll("[^0-9a-z]+", "-").replaceAll("^-|-$", ""),

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import org.calmpalette.core.cascade.Because;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.change.Fix;
@@ -21,7 +22,8 @@ import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
-import org.calmpalette.core.part.WhyNot;
+import org.calmpalette.core.part.StepWords;
+
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.usage.PageSelector;
@@ -55,7 +57,7 @@ final class RuleFindings {
         found.sheet(part);
       } else if (roles.get(part.path()).kind() == SheetRole.Kind.BUILT) {
         SheetRole role = roles.get(part.path());
-        found.findings.add(new Finding("built-sheet", part.path(), 1, 0, "The next build overwrites what is edited here: " + role.because() + ".",
+        found.findings.add(new Finding(Finding.Kind.BUILT_SHEET, part.path(), 1, 0, "The next build overwrites what is edited here: " + role.because() + ".",
             "Put changes into the theme's own stylesheet after it" + (role.source().isEmpty() ? "." : ", or into " + role.source() + "."))
             .about("built"));
       }
@@ -91,7 +93,7 @@ final class RuleFindings {
       if (roles.containsKey(key.file()) && roles.get(key.file()).lasts()) {
         for (Explanation.Cause by : fate.beatenBy()) {
           boolean library = roles.containsKey(by.file()) && !roles.get(by.file()).lasts();
-          if (library && by.because().equals("order")) {
+          if (library && by.because().step() == Because.Step.ORDER) {
             lost.computeIfAbsent(key.file() + "|" + by.file(), k -> new ArrayList<>())
                 .add(fate.declaration().selector() + " { " + fate.declaration().property() + " }");
           }
@@ -107,7 +109,7 @@ final class RuleFindings {
           int line = page.document().select("link[href]").stream()
               .filter(e -> Paths.resolve(page.source().file(), e.attr("href")).filter(own::equals).isPresent())
               .mapToInt(e -> page.source().line(Math.max(0, e.sourceRange().startPos()))).findFirst().orElse(1);
-          findings.add(new Finding("sheet-order", page.source().file(), line, 0, own + " loads before " + library
+          findings.add(new Finding(Finding.Kind.SHEET_ORDER, page.source().file(), line, 0, own + " loads before " + library
               + ", which beats " + declarations.size() + (declarations.size() == 1 ? " declaration" : " declarations")
               + " of it by that alone: " + String.join(", ", declarations.subList(0, Math.min(3, declarations.size())))
               + (declarations.size() > 3 ? " and more." : "."), "Load the theme's own stylesheet last.")
@@ -162,14 +164,14 @@ final class RuleFindings {
       return;
     }
     Explanation.Cause by = fate.beatenBy().get(0);
-    boolean byOrderOfSheets = fate.beatenBy().stream().anyMatch(b -> b.because().equals("order")
+    boolean byOrderOfSheets = fate.beatenBy().stream().anyMatch(b -> b.because().step() == Because.Step.ORDER
         && roles.containsKey(b.file()) && !roles.get(b.file()).lasts());
     if (byOrderOfSheets || isFallback(at, by)) {
       return;
     }
-    findings.add(new Finding("beaten-declaration", at.part().path(), at.line(), 0, text(at) + " wins nowhere: "
+    findings.add(new Finding(Finding.Kind.BEATEN_DECLARATION, at.part().path(), at.line(), 0, text(at) + " wins nowhere: "
         + by.selector() + " { " + by.property() + ": " + by.written() + " } in " + by.file() + ", line " + by.line() + ", beats it, "
-        + WhyNot.reason(by.because()) + ".", "Take it out; or find it under Rules and make it win.")
+        + StepWords.ofTheWinner(by.because()) + ".", "Take it out; or find it under Rules and make it win.")
         .about(text(at)).painting(painted(at)).fixedBy(() -> Fix.edit("Took out “" + at.declaration().property() + ": " + at.value() + "” of "
             + at.part().sheet().prelude(at.rule()) + ", which won nowhere", at.part().path(), removal(at))));
   }
@@ -208,7 +210,7 @@ final class RuleFindings {
       mark++;
     }
     int start = at.valueEnd();
-    findings.add(new Finding("needless-important", at.part().path(), at.line(), 0, text(at) + " would win without !important, which only makes later changes harder.",
+    findings.add(new Finding(Finding.Kind.NEEDLESS_IMPORTANT, at.part().path(), at.line(), 0, text(at) + " would win without !important, which only makes later changes harder.",
         "Take !important away.").about(text(at)).painting(painted(at)).fixedBy(() -> Fix.edit("Took a needless !important away from "
             + text(at), at.part().path(), new Edit(start, at.declarationEnd(), ""))));
   }
@@ -227,7 +229,7 @@ final class RuleFindings {
     boolean alone = text.substring(first.part().file().lineStart(line), start).isBlank()
         && text.substring(end, first.part().file().lineEnd(last)).isBlank() && last < first.part().file().line(text.length());
     Edit edit = alone ? new Edit(first.part().file().lineStart(line), first.part().file().lineStart(last + 1), "") : new Edit(start, end, "");
-    findings.add(new Finding("dead-rule", first.part().path(), line, 0, "No page of the theme has anything that “" + selector + "” finds.",
+    findings.add(new Finding(Finding.Kind.DEAD_RULE, first.part().path(), line, 0, "No page of the theme has anything that “" + selector + "” finds.",
         "Take the rule out, unless a script or a page elsewhere needs it.").about(selector)
         .fixedBy(() -> Fix.edit("Took out the rule " + selector + ", which found nothing", first.part().path(), edit)));
   }

@@ -42,13 +42,13 @@ final class Share {
 
   /** Looks at one page; what was found before its share was used up stays. */
   void page(String file, String what, Runnable look) {
-    look(what, PAGES, PAGE, CHARACTERS, look, why -> new Finding("limit", file, 1, 0, "Not looked at to its end, for " + what + ": " + why + ".",
+    look(what, PAGES, PAGE, CHARACTERS, look, why -> new Finding(Finding.Kind.LIMIT, file, 1, 0, "Not looked at to its end, for " + what + ": " + why + ".",
         "Everything else goes on working. A shorter page with one part of each kind can be looked at whole.").about(what));
   }
 
   /** Asks one question about all stylesheets. */
   void question(String file, String what, Runnable look) {
-    look("", QUESTIONS, QUESTION, Long.MAX_VALUE, look, why -> new Finding("limit", file, 1, 0, "Not all " + what + " were looked for: " + why + ".",
+    look("", QUESTIONS, QUESTION, Long.MAX_VALUE, look, why -> new Finding(Finding.Kind.LIMIT, file, 1, 0, "Not all " + what + " were looked for: " + why + ".",
         "Everything else goes on working. Fewer rules can be looked at whole.").about(what));
   }
 

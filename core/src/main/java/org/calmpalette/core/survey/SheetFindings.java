@@ -43,7 +43,7 @@ final class SheetFindings {
     return found.findings;
   }
 
-  private void add(String kind, ThemeSheet part, int token, String message, String mend) {
+  private void add(Finding.Kind kind, ThemeSheet part, int token, String message, String mend) {
     int offset = part.sheet().tokens().start(token);
     findings.add(new Finding(kind, part.path(), part.line(offset), part.column(offset), message, mend));
   }
@@ -54,7 +54,7 @@ final class SheetFindings {
       Optional<String> path = Paths.resolve(page.source().file(), href);
       int start = Math.max(0, link.sourceRange().startPos());
       if (path.isPresent() && !theme.files().has(path.get()) && !Theme.isGenerated(path.get())) {
-        findings.add(new Finding("missing-stylesheet", page.source().file(), page.source().line(start),
+        findings.add(new Finding(Finding.Kind.MISSING_STYLESHEET, page.source().file(), page.source().line(start),
             page.source().column(start), "The stylesheet “" + href + "” is not in the theme, so its rules are missing.",
             "Add " + path.get() + " to the theme, or correct the address."));
       }
@@ -75,10 +75,10 @@ final class SheetFindings {
         String text = part.sheet().prelude(rule);
         // Selectors with another browser's prefix are dropped on purpose.
         if (selectors.isEmpty() && around != null && SelectorList.parse(text.replace("&", "*")).isPresent()) {
-          add("limit", part, rule.first(), "The selector “" + shortened(text) + "” repeats what is nested around it so often that it is not looked at.",
+          add(Finding.Kind.LIMIT, part, rule.first(), "The selector “" + shortened(text) + "” repeats what is nested around it so often that it is not looked at.",
               "Write the selector out, or nest less deeply.");
         } else if (selectors.isEmpty() && !text.contains(":-") && !text.isEmpty()) {
-          add("unknown-selector", part, rule.first(), "Browsers do not understand the selector “" + shortened(text)
+          add(Finding.Kind.UNKNOWN_SELECTOR, part, rule.first(), "Browsers do not understand the selector “" + shortened(text)
               + "”, so they drop the whole rule.", "Check its spelling.");
         }
         selectors.ifPresent(s -> rules(part, rule.children(), s));
@@ -102,13 +102,13 @@ final class SheetFindings {
       return;
     }
     if (!theme.files().has(path.get())) {
-      add("missing-stylesheet", part, at.first(), "The imported stylesheet “" + tokens.value(name)
+      add(Finding.Kind.MISSING_STYLESHEET, part, at.first(), "The imported stylesheet “" + tokens.value(name)
           + "” is not in the theme, so its rules are missing.", "Add " + path.get() + " to the theme, or correct the address.");
       return;
     }
     imports.computeIfAbsent(part.path(), k -> new ArrayList<>()).add(path.get());
     if (leadsTo(path.get(), part.path())) {
-      add("circular-import", part, at.first(), "This import leads back to " + part.path()
+      add(Finding.Kind.CIRCULAR_IMPORT, part, at.first(), "This import leads back to " + part.path()
           + "; browsers stop the circle here.", "Take one of the imports out.");
     }
   }
@@ -140,7 +140,7 @@ final class SheetFindings {
       for (String name : declared.keySet()) {
         List<String> circle = circular.contains(name) && !told.contains(name) ? circle(part, declared, name) : List.of();
         if (!circle.isEmpty() && told.addAll(circle)) {
-          add("circular-variable", part, declared.get(name).first(), "These custom properties read each other in a circle, so"
+          add(Finding.Kind.CIRCULAR_VARIABLE, part, declared.get(name).first(), "These custom properties read each other in a circle, so"
               + " none of them has a value: " + String.join(", ", circle.subList(0, Math.min(MOST_NAMED, circle.size())))
               + (circle.size() > MOST_NAMED ? " and " + (circle.size() - MOST_NAMED) + " more" : "") + ".", "Give one of them a value of its own.");
         }

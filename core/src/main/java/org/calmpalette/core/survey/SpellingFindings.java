@@ -69,7 +69,7 @@ final class SpellingFindings {
     }
   }
 
-  private void add(String kind, Located at, int offset, String message, String mend, String wrong, String right, int length) {
+  private void add(Finding.Kind kind, Located at, int offset, String message, String mend, String wrong, String right, int length) {
     ThemeSheet part = at.part();
     String file = part.path();
     Finding finding = new Finding(kind, file, part.file().line(offset), part.file().column(offset), message, mend)
@@ -101,7 +101,7 @@ final class SpellingFindings {
     if (!tokens.is(mark, TokenType.DELIM) || !tokens.raw(mark).equals("!") || Spelling.distance(tokens.lower(last), "important") > 2) {
       return false;
     }
-    add("misspelt-important", at, at.start(last), "“!" + tokens.raw(last) + "” is misspelt, so browsers drop the whole declaration.",
+    add(Finding.Kind.MISSPELT_IMPORTANT, at, at.start(last), "“!" + tokens.raw(last) + "” is misspelt, so browsers drop the whole declaration.",
         "Write !important.", tokens.raw(last), "important", tokens.raw(last).length());
     return true;
   }
@@ -114,10 +114,10 @@ final class SpellingFindings {
     Optional<String> meant = Spelling.nearest(name, Understanding.properties(), p -> !Understanding.isPrefixed(p)
         && Understanding.of(p, at.value()) == Understanding.FULL && Understanding.strangeWords(p, at.value()).isEmpty());
     if (meant.isPresent()) {
-      add("misspelt-property", at, at.nameStart(), "Browsers know no property “" + name + "”, so they drop the declaration.",
+      add(Finding.Kind.MISSPELT_PROPERTY, at, at.nameStart(), "Browsers know no property “" + name + "”, so they drop the declaration.",
           "Write " + meant.get() + ".", name, meant.get(), name.length());
     } else if (roles.get(at.part().path()).lasts()) {
-      add("unknown-property", at, at.nameStart(), "Browsers know no property “" + name + "”, so they drop the declaration.",
+      add(Finding.Kind.UNKNOWN_PROPERTY, at, at.nameStart(), "Browsers know no property “" + name + "”, so they drop the declaration.",
           "Take it out, or check what it was meant to be.", name, null, 0);
     }
   }
@@ -134,7 +134,7 @@ final class SpellingFindings {
       } else if (tokens.is(i, TokenType.DIMENSION)) {
         unit(at, i, raw, tokens.lower(i));
       } else if (tokens.is(i, TokenType.NUMBER) && LENGTHS.contains(property) && tokens.number(i) != 0 && isStrict()) {
-        add("misspelt-value", at, at.start(i), "“" + raw + "” has no unit, so browsers drop the declaration “" + property + ": " + at.value() + "”.",
+        add(Finding.Kind.MISSPELT_VALUE, at, at.start(i), "“" + raw + "” has no unit, so browsers drop the declaration “" + property + ": " + at.value() + "”.",
             "Write " + raw + "px.", raw, raw + "px", raw.length());
       }
       i = next;
@@ -149,7 +149,7 @@ final class SpellingFindings {
   private void word(Located at, int token, String raw) {
     String property = at.declaration().property();
     Spelling.nearest(raw.toLowerCase(Locale.ROOT), Understanding.words(property), w -> true).ifPresent(meant ->
-        add("misspelt-value", at, at.start(token), "“" + raw + "” is no value of " + property + ", so browsers drop the declaration.",
+        add(Finding.Kind.MISSPELT_VALUE, at, at.start(token), "“" + raw + "” is no value of " + property + ", so browsers drop the declaration.",
             "Write " + meant + ".", raw, meant, raw.length()));
   }
 
@@ -159,7 +159,7 @@ final class SpellingFindings {
     }
     UNITS.stream().sorted().filter(u -> Spelling.distance(unit, u) <= 1).findFirst().ifPresent(meant -> {
       String right = raw.substring(0, raw.length() - unit.length()) + meant;
-      add("misspelt-value", at, at.start(token), "“" + raw + "” has a unit that browsers do not know, so they drop the declaration.",
+      add(Finding.Kind.MISSPELT_VALUE, at, at.start(token), "“" + raw + "” has a unit that browsers do not know, so they drop the declaration.",
           "Write " + right + ".", raw, right, raw.length());
     });
   }

@@ -2,7 +2,7 @@ package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -72,7 +72,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, L
     Share share = new Share();
     List<SheetSummary> summaries = new ArrayList<>();
     List<Finding> findings = new ArrayList<>();
-    theme.aside().forEach(a -> findings.add(new Finding(a.unreadable() ? "encoding" : "limit", a.path(), 1, 0,
+    theme.aside().forEach(a -> findings.add(new Finding(a.unreadable() ? Finding.Kind.ENCODING : Finding.Kind.LIMIT, a.path(), 1, 0,
         a.why() + " The file is kept as it is.", a.mend()).about("file")));
     for (ThemeSheet part : theme.sheets()) {
       int[] counts = new int[2];
@@ -112,7 +112,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, L
     }
     findings.addAll(share.beyond());
     shorten(findings);
-    findings.sort(Comparator.comparing(Finding::group).thenComparing(Finding::kindInWords));
+    findings.sort(Comparator.comparing(Finding::group).thenComparing(f -> f.kind().heading()));
     return new Survey(List.copyOf(summaries), colors, pictures, roles, fates, List.copyOf(findings));
   }
 
@@ -126,8 +126,8 @@ public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, L
 
   /** Of thousands of one kind nobody reads more than the first; how many there are is told. */
   private static void shorten(List<Finding> findings) {
-    Map<String, Integer> counts = new HashMap<>();
-    Map<String, Finding> last = new LinkedHashMap<>();
+    Map<Finding.Kind, Integer> counts = new EnumMap<>(Finding.Kind.class);
+    Map<Finding.Kind, Finding> last = new LinkedHashMap<>();
     findings.removeIf(f -> {
       last.put(f.kind(), f);
       return counts.merge(f.kind(), 1, Integer::sum) > MOST_OF_A_KIND;
@@ -135,8 +135,8 @@ public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, L
     last.forEach((kind, f) -> {
       int more = counts.get(kind) - MOST_OF_A_KIND;
       if (more > 0) {
-        findings.add(new Finding("limit", f.file(), f.line(), 0, String.format(Locale.ROOT, "%,d more like “%s” are not listed.", more, f.kindInWords()),
-            "Mend those that are listed; the next ones come then.").about(kind));
+        findings.add(new Finding(Finding.Kind.LIMIT, f.file(), f.line(), 0, String.format(Locale.ROOT, "%,d more like “%s” are not listed.", more, f.kind().heading()),
+            "Mend those that are listed; the next ones come then.").about(kind.key()));
       }
     });
   }
@@ -160,7 +160,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, L
     List<Finding> findings = new ArrayList<>();
     if (part.file().isMalformed()) {
       int at = Math.max(0, part.file().text().indexOf('\uFFFD'));
-      findings.add(new Finding("encoding", part.path(), part.file().line(at), part.file().column(at),
+      findings.add(new Finding(Finding.Kind.ENCODING, part.path(), part.file().line(at), part.file().column(at),
           "Some characters are not valid " + part.file().charset() + "; browsers show a replacement sign for them.",
           "Save the file as UTF-8, or name its encoding first: @charset \"windows-1252\";"));
     }
@@ -169,7 +169,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, L
       if (part.sheet().source().text().startsWith("*", fault.offset())) {
         continue;
       }
-      findings.add(new Finding("syntax", part.path(), part.line(fault.offset()), part.column(fault.offset()), fault.kind().message(),
+      findings.add(new Finding(Finding.Kind.SYNTAX, part.path(), part.line(fault.offset()), part.column(fault.offset()), fault.kind().message(),
           fault.kind().mend()));
     }
     return findings;

@@ -71,7 +71,7 @@ class ExplanationTest {
     assertThat(e.inheritedFrom().id()).isEqualTo("x");
     assertThat(e.winner().line()).isEqualTo(3);
     assertThat(explain("b", "--deep", States.NONE).inheritedFrom().normalName()).isEqualTo("html");
-    assertThat(explain("b", "background-color", States.NONE).winner().because()).isEqualTo("invalid at computed-value time");
+    assertThat(explain("b", "background-color", States.NONE).winner().because().toString()).isEqualTo("invalid at computed-value time");
     assertThat(explain("div", "opacity", States.NONE).winner()).isNull();
   }
 

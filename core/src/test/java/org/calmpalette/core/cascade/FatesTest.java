@@ -43,10 +43,10 @@ class FatesTest {
         p.a { color: green }
         p { background-color: pink; opacity: .6 !important }
         """, "<p class=a>x");
-    assertThat(fates.get("red").beatenBy()).extracting(Explanation.Cause::because).containsExactly("specificity");
-    assertThat(fates.get("gold").beatenBy()).extracting(Explanation.Cause::because).containsExactly("order");
-    assertThat(fates.get("cyan").beatenBy()).extracting(Explanation.Cause::because).containsExactly("layer");
-    assertThat(fates.get(".5").beatenBy()).extracting(Explanation.Cause::because).containsExactly("importance");
+    assertThat(fates.get("red").beatenBy()).extracting(c -> c.because().toString()).containsExactly("specificity");
+    assertThat(fates.get("gold").beatenBy()).extracting(c -> c.because().toString()).containsExactly("order");
+    assertThat(fates.get("cyan").beatenBy()).extracting(c -> c.because().toString()).containsExactly("layer");
+    assertThat(fates.get(".5").beatenBy()).extracting(c -> c.because().toString()).containsExactly("importance");
     assertThat(fates.get("red").kind()).isEqualTo(Kind.NOWHERE);
   }
 

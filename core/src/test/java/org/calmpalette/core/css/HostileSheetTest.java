@@ -97,7 +97,7 @@ class HostileSheetTest {
       assertThat(sheets.missing()).containsExactly("gone.css");
       Theme theme = Themes.of("index.html", "<link rel=stylesheet href=lost.css>", "a.css", files.get("a.css"), "b.css", files.get("b.css"),
           "c.css", "p {\n --a: var(--b);\n --b: var(--a) } q:nobody { c: d }");
-      assertThat(Survey.of(theme).findings()).extracting(f -> f.kind() + " " + f.file() + ":" + f.line() + ":" + f.column())
+      assertThat(Survey.of(theme).findings()).extracting(f -> f.kind().key() + " " + f.file() + ":" + f.line() + ":" + f.column())
           .containsExactly("missing-stylesheet index.html:1:1", "missing-stylesheet a.css:1:18", "circular-import b.css:1:1",
               "circular-variable c.css:2:2", "unknown-selector c.css:3:18");
       Element p = page.document().selectFirst("p");

@@ -81,7 +81,7 @@ class OrientationTest {
     files.put("index.html", "<img src=a.jpg alt=a>".getBytes(StandardCharsets.UTF_8));
     files.put("a.jpg", photograph);
     Theme theme = Theme.read(ThemeFiles.of(files), "T");
-    Finding heavy = Survey.of(theme).findings().stream().filter(f -> f.kind().equals("heavy-picture")).findFirst().orElseThrow();
+    Finding heavy = Survey.of(theme).findings().stream().filter(f -> f.kind() == Finding.Kind.HEAVY_PICTURE).findFirst().orElseThrow();
     byte[] light = heavy.fix().get().on(theme).files().get("a.jpg");
     assertThat(light.length).isLessThan(photograph.length);
     assertThat(Orientation.of(light)).isEqualTo(Orientation.UPRIGHT);

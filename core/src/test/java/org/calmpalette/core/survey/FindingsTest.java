@@ -23,7 +23,7 @@ class FindingsTest {
   }
 
   private static List<Finding> find(Theme theme, String kind) {
-    return Survey.of(theme).findings().stream().filter(f -> f.kind().equals(kind)).toList();
+    return Survey.of(theme).findings().stream().filter(f -> f.kind().key().equals(kind)).toList();
   }
 
   /** Finds one of the kind, mends it, and finds it gone; gives the stylesheet as it is then. */

@@ -55,7 +55,7 @@ class HostileThemesTest {
     Theme theme = Theme.read(files, "T");
     Rendered rendered = new Rendered(theme);
     Survey survey = Survey.of(rendered, ColorUsage.of(theme), (done, total, what) -> { }, () -> false);
-    List<String> beyond = survey.findings().stream().filter(f -> f.group() == Finding.Group.UNSEEN || f.kind().equals("encoding"))
+    List<String> beyond = survey.findings().stream().filter(f -> f.group() == Finding.Group.UNSEEN || f.kind() == Finding.Kind.ENCODING)
         .map(f -> f.file() + ": " + f.message()).toList();
     if (BEYOND.containsKey(name)) {
       assertThat(beyond).anySatisfy(message -> assertThat(message).contains(BEYOND.get(name)));
@@ -118,7 +118,7 @@ class HostileThemesTest {
     Theme whole = Themes.of("a.css", css, "index.html", "<link rel=stylesheet href=a.css><p class=used>x");
     assertThat(Survey.of(whole).findings()).extracting(Finding::kind).contains("dead-rule");
     Theme part = Themes.of("a.css", css, "index.html", "<link rel=stylesheet href=a.css><p class=used>x", "long.html", "<p>".repeat(30_000));
-    assertThat(Survey.of(part).findings()).extracting(Finding::kind).doesNotContain("dead-rule").contains("limit");
+    assertThat(Survey.of(part).findings()).extracting(Finding::kind).doesNotContain(Finding.Kind.DEAD_RULE).contains(Finding.Kind.LIMIT);
   }
 
   @Test
