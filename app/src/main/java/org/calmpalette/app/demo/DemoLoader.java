@@ -31,7 +31,7 @@ import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.YesNoKind;
-import org.calmpalette.core.theme.Change;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorUse;
 import org.slf4j.Logger;
@@ -147,7 +147,7 @@ class DemoLoader implements ApplicationRunner {
           start[0] = p.offset() + p.sheet().tokens().start(d.first());
         }
       }));
-      return LiftedValue.lift(t, file[0], start[0], setting, new Place(setting.place(), place)).on(t);
+      return LiftedValue.lift(t, file[0], start[0], setting, new Place(setting.place(), place));
     });
   }
 

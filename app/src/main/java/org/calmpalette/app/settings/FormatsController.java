@@ -13,7 +13,7 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.change.PaletteChange;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.formats.SettingSource;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Palette;
@@ -108,7 +108,7 @@ class FormatsController {
           all.add(independent(s, wanted, palette, read));
         }
       }
-      return PaletteChange.change(theme, java.util.Map.of(), palette.withSettings(all), "Took " + wanted.size() + (wanted.size() == 1 ? " setting" : " settings") + " in from " + name);
+      return Change.of("Took " + wanted.size() + (wanted.size() == 1 ? " setting" : " settings") + " in from " + name).withPalette(theme, palette.withSettings(all));
     });
     notices.done(made.note());
     return Go.to("/themes/" + id + "/settings");

@@ -187,7 +187,7 @@ class NewSettingController {
             existing.isEmpty() ? form.place(palette) : null, everywhere);
       }
       Setting setting = form.setting(palette, null);
-      return source.isDeclaration() ? LiftedValue.lift(theme, source.file(), source.start(), setting, form.place(palette)).on(theme)
+      return source.isDeclaration() ? LiftedValue.lift(theme, source.file(), source.start(), setting, form.place(palette))
           : PaletteChange.create(theme, setting, form.place(palette));
     });
     notices.done(made.note());

@@ -8,7 +8,7 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.Excerpt;
 import org.calmpalette.core.survey.Finding;
@@ -75,7 +75,7 @@ class FindingController {
     return "survey/part :: preview";
   }
 
-  private static Fix fix(OpenTheme open, String key, boolean all) {
+  private static Change fix(OpenTheme open, String key, boolean all) {
     Finding finding = find(open.survey(), key);
     if (!finding.canBeMended()) {
       throw new BadInputException("This needs a decision of yours.", finding.mend());
@@ -83,8 +83,8 @@ class FindingController {
     if (!all) {
       return finding.fix().get();
     }
-    List<Fix> fixes = open.findings().stream().filter(f -> f.kind() == finding.kind() && f.canBeMended()).map(f -> f.fix().get()).toList();
-    return Fix.all(finding.kind().heading() + ": mended all " + fixes.size(), fixes);
+    List<Change> fixes = open.findings().stream().filter(f -> f.kind() == finding.kind() && f.canBeMended()).map(f -> f.fix().get()).toList();
+    return Change.all(finding.kind().heading() + ": mended all " + fixes.size(), fixes);
   }
 
   @PostMapping("/mend")
@@ -92,7 +92,7 @@ class FindingController {
       @AuthenticationPrincipal SignedIn me) {
     OpenTheme open = themes.open(id, me);
     // The finding is of the snapshot that was seen; the change refuses if the theme has moved on.
-    Snapshot made = themes.change(id, base, me, theme -> fix(open, key, all).on(theme));
+    Snapshot made = themes.change(id, base, me, theme -> fix(open, key, all));
     notices.done(made.note());
     return Go.to("/themes/" + id + "/survey?view=findings");
   }

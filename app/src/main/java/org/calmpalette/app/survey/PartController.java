@@ -13,7 +13,7 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.change.Difference;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.PageBinding;
 import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.page.Page;
@@ -140,7 +140,7 @@ class PartController {
   String preview(@PathVariable long id, PartForm form, @RequestParam String aspect, @AuthenticationPrincipal SignedIn me, Model model) {
     OpenTheme open = themes.open(id, me);
     try {
-      Fix fix = form.fix(open.read().rendered(), color(aspect(look(open, form), aspect)));
+      Change fix = form.fix(open.read().rendered(), color(aspect(look(open, form), aspect)));
       preview(open, fix, model);
     } catch (BadInputException e) {
       model.addAttribute("message", e.getMessage());
@@ -149,9 +149,9 @@ class PartController {
     return "survey/part :: preview";
   }
 
-  static void preview(OpenTheme open, Fix fix, Model model) {
+  static void preview(OpenTheme open, Change fix, Model model) {
     Rendered rendered = open.read().rendered();
-    model.addAttribute("title", fix.title());
+    model.addAttribute("title", fix.note());
     model.addAttribute("differences", Difference.of(rendered.theme(), fix));
     Trial trial = fix.isEmpty() ? null : Trial.of(rendered, fix);
     model.addAttribute("trial", trial);
@@ -162,7 +162,7 @@ class PartController {
     Snapshot made = themes.change(id, base, me, theme -> {
       Rendered rendered = new Rendered(theme);
       OpenTheme open = themes.open(id, me);
-      return form.fix(rendered, color(aspect(look(open, form), aspect))).on(theme);
+      return form.fix(rendered, color(aspect(look(open, form), aspect)));
     });
     notices.done(made.note());
     return Go.to("setting".equals(form.what()) ? "/themes/" + id + "/settings?key=" + form.key().strip() + "&page=" + encoded(form.page())

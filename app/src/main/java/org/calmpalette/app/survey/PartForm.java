@@ -5,7 +5,7 @@ import java.time.ZoneOffset;
 import java.util.LinkedHashSet;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.UtilityClass;
@@ -53,7 +53,7 @@ public record PartForm(String page, Integer at, String pseudo, String property, 
   }
 
   /** @param color the part's colour today, for the default of a new setting */
-  Fix fix(Rendered rendered, String color) {
+  Change fix(Rendered rendered, String color) {
     Page shown = page(rendered);
     if ("class".equals(what)) {
       if (index() < 1 || index() >= shown.elements().size()) {

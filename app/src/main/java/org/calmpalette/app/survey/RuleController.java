@@ -10,7 +10,7 @@ import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.Fates;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.part.Excerpt;
@@ -97,13 +97,13 @@ class RuleController {
     return new Line(text, at.line(), at.nameStart(), state, word, WhyNot.sentence(fate), WhyNot.ways(open.read().rendered(), survey.roles(), fate), spelling);
   }
 
-  private static Fix fix(OpenTheme open, String file, int start, String way) {
+  private static Change fix(OpenTheme open, String file, int start, String way) {
     Fates.Fate fate = open.survey().fates().get(new Fates.Key(file, start));
     return fate == null ? gone() : WhyNot.ways(open.read().rendered(), open.survey().roles(), fate).stream()
         .filter(w -> w.id().equals(way)).map(WhyNot::fix).findFirst().orElseGet(RuleController::gone);
   }
 
-  private static Fix gone() {
+  private static Change gone() {
     throw new BadInputException("That declaration is no longer beaten in this way.", "Open the rule again.");
   }
 
@@ -124,7 +124,7 @@ class RuleController {
   String win(@PathVariable long id, @RequestParam long base, @RequestParam String file, @RequestParam int start, @RequestParam String way,
       @AuthenticationPrincipal SignedIn me) {
     OpenTheme open = themes.open(id, me);
-    Snapshot made = themes.change(id, base, me, theme -> fix(open, file, start, way).on(theme));
+    Snapshot made = themes.change(id, base, me, theme -> fix(open, file, start, way));
     notices.done(made.note());
     return Go.to("/themes/" + id + "/survey?view=search&q=" + PartController.encoded(open.survey().fates().get(new Fates.Key(file, start))
         .declaration().selector()));

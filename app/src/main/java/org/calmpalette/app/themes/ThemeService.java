@@ -21,7 +21,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.survey.Finding;
-import org.calmpalette.core.theme.Change;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.theme.Theme;
 import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -182,10 +182,12 @@ public class ThemeService {
     // The change is worked out before anything is locked: nobody waits for somebody else's thinking.
     StoredTheme seen = at(themes.findByIdAndMakerId(id, me.id()), base);
     Snapshot from = snapshots.findById(base).orElseThrow();
-    Change made = change.apply(cache.get(from.treeHash(), seen.name()).theme());
+    Theme theme = cache.get(from.treeHash(), seen.name()).theme();
+    Change made = change.apply(theme);
+    SortedMap<String, byte[]> files = made.files(theme);
     return guarded(id, () -> {
       StoredTheme stored = at(themes.lock(id, me.id()), base);
-      String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(made.files()));
+      String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files));
       return advance(stored, from, tree, made.note(), me);
     });
   }

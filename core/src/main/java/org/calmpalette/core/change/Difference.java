@@ -9,17 +9,18 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.theme.Theme;
 
-/** The exact lines of one file that a fix changes. */
+/** The exact lines of one file that a change touches. */
 public record Difference(String file, List<Hunk> hunks, String remark) {
   private static final int MOST_NEW_LINES = 40;
 
   /** @param line of the first line, from 1 */
   public record Hunk(int line, List<String> before, List<String> after) {}
 
-  public static List<Difference> of(Theme theme, Fix fix) {
+  public static List<Difference> of(Theme theme, Change change) {
     List<Difference> all = new ArrayList<>();
-    fix.edits().forEach((file, list) -> all.add(edited(Fix.text(theme, file), Fix.sorted(fix.edits(), file))));
-    fix.files().forEach((file, bytes) -> all.add(written(theme, file, bytes)));
+    change.edits().forEach((file, list) -> all.add(edited(Change.text(theme, file), Change.sorted(change.edits(), file))));
+    change.written().forEach((file, bytes) -> all.add(written(theme, file, bytes)));
+    change.palette().ifPresent(p -> all.add(new Difference(Palette.FILE, List.of(), settings(theme, p))));
     return all;
   }
 
@@ -75,15 +76,17 @@ public record Difference(String file, List<Hunk> hunks, String remark) {
 
   private static Difference written(Theme theme, String file, byte[] bytes) {
     boolean isNew = !theme.files().has(file);
-    if (file.equals(Palette.FILE)) {
-      return new Difference(file, List.of(), isNew ? "is made, with the setting" : "gets the setting");
-    }
     if (Paths.isStylesheet(file) || Paths.isPage(file)) {
       List<String> lines = new String(bytes, StandardCharsets.UTF_8).lines().limit(MOST_NEW_LINES).toList();
       return new Difference(file, List.of(new Hunk(1, List.of(), lines)), isNew ? "is new" : "is written anew");
     }
     return new Difference(file, List.of(), isNew ? "is new, " + kilobytes(bytes.length)
         : kilobytes(theme.files().size(file)) + " become " + kilobytes(bytes.length));
+  }
+
+  private static String settings(Theme theme, Palette now) {
+    boolean added = now.settings().size() > theme.palette().settings().size();
+    return theme.files().has(Palette.FILE) ? added ? "gets the setting" : "changes" : added ? "is made, with the setting" : "is made";
   }
 
   private static String kilobytes(long bytes) {

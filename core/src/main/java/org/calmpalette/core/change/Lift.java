@@ -8,7 +8,6 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.theme.Change;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.ColorUse;
@@ -48,7 +47,7 @@ public final class Lift {
     }
     String where = uses.size() == 1
         ? uses.get(0).file() + ", line " + uses.get(0).line() : uses.size() + " uses of " + uses.get(0).written();
-    return PaletteChange.change(theme, edits, theme.palette().with(setting, place),
-        "Lifted " + where + " into the setting “" + setting.label() + "”");
+    return Change.of("Lifted " + where + " into the setting “" + setting.label() + "”").with(edits)
+        .withPalette(theme, theme.palette().with(setting, place));
   }
 }

@@ -19,8 +19,6 @@ import org.calmpalette.core.setting.GradientKind;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.NumberKind;
-import org.calmpalette.core.setting.Palette;
-import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
@@ -118,18 +116,15 @@ public record LiftedValue(Kind kind, Value value) {
    * @param start of the declaration, as in {@link Located#find}
    * @throws BadInputException if the key is taken, or the sheet is one that a build makes anew
    */
-  public static Fix lift(Theme theme, String file, int start, Setting setting, Place place) {
+  public static Change lift(Theme theme, String file, int start, Setting setting, Place place) {
     Located at = Located.find(theme, file, start);
     String written = at.value();
     if (written.contains("var(")) {
       throw new BadInputException("The value reads a custom property already: " + written + ".", "Change that one, or give it a fixed value first.");
     }
     PaletteChange.checkFree(theme, setting);
-    Palette palette = theme.palette().with(setting, place);
-    PaletteChange.check(theme, palette);
-    byte[] before = theme.files().has(Palette.FILE) ? theme.files().read(Palette.FILE) : null;
-    return Fix.edit("Lifted " + at.declaration().property() + " in " + file + ", line " + at.line() + " into the setting “" + setting.label() + "”", file,
+    return Change.edit("Lifted " + at.declaration().property() + " in " + file + ", line " + at.line() + " into the setting “" + setting.label() + "”", file,
             new Edit(at.valueStart(), at.valueEnd(), "var(" + setting.property() + ", " + written + ")"))
-        .withFile(Palette.FILE, PaletteJson.write(palette, before));
+        .withPalette(theme, theme.palette().with(setting, place));
   }
 }

@@ -66,9 +66,9 @@ public final class OwnSheet {
    *
    * @param pages those that need the rule
    */
-  public Fix append(String title, String css, List<Page> pages) {
+  public Change append(String title, String css, List<Page> pages) {
     Theme theme = rendered.theme();
-    Fix fix = Fix.of(title);
+    Change fix = Change.of(title);
     if (isNew()) {
       fix = fix.withFile(path, (css + "\n").getBytes(StandardCharsets.UTF_8));
     } else {
@@ -111,8 +111,8 @@ public final class OwnSheet {
    *
    * @return empty fix if they come last already
    */
-  public Fix behindLibraries() {
-    Fix fix = Fix.of("Loaded the theme's own stylesheet after the framework's");
+  public Change behindLibraries() {
+    Change fix = Change.of("Loaded the theme's own stylesheet after the framework's");
     for (Page page : rendered.theme().pages()) {
       String file = page.source().file();
       List<Element> links = page.document().select("link[rel~=(?i)\\bstylesheet\\b][href]").stream()

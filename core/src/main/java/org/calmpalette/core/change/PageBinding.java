@@ -12,6 +12,7 @@ import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.output.BoundPage;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.page.Tag;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Kind;
@@ -25,7 +26,6 @@ import org.calmpalette.core.setting.TextKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.VideoKind;
 import org.calmpalette.core.setting.YesNoKind;
-import org.calmpalette.core.theme.Change;
 import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
 
@@ -47,7 +47,7 @@ public final class PageBinding {
   public static List<Offer> offers(Page page, Element e) {
     List<Offer> all = new ArrayList<>();
     String name = e.normalName();
-    if (!isWritten(page, e) || List.of("html", "head", "body").contains(name)) {
+    if (!new Tag(page, e).isWritten() || List.of("html", "head", "body").contains(name)) {
       return all;
     }
     String file = page.source().file();
@@ -86,18 +86,13 @@ public final class PageBinding {
     return address.isBlank() ? "" : Paths.resolve(file, address).orElse("//" + address);
   }
 
-  private static boolean isWritten(Page page, Element e) {
-    int start = e.sourceRange().startPos();
-    return e.sourceRange().isTracked() && page.source().text().regionMatches(true, Math.max(0, start), "<" + e.normalName(), 0, e.normalName().length() + 1);
-  }
-
   /** Parts of all pages that are like one: the same element with the same classes and, for that aspect, the same content. */
   public static Map<Page, List<Element>> alike(Theme theme, Page page, Element e, Binding binding) {
     Map<Page, List<Element>> all = new LinkedHashMap<>();
     Optional<Value> wanted = value(page, e, binding);
     for (Page other : theme.pages()) {
       List<Element> found = other.document().getElementsByTag(e.normalName()).stream().filter(x -> x.className().equals(e.className())
-          && x.id().equals(e.id()) && isWritten(other, x) && !x.hasAttr(binding.attribute()) && value(other, x, binding).equals(wanted)
+          && x.id().equals(e.id()) && new Tag(other, x).isWritten() && !x.hasAttr(binding.attribute()) && value(other, x, binding).equals(wanted)
           && (binding != Binding.SHOW || x.text().equals(e.text()) && x.parents().size() == e.parents().size())).toList();
       if (!found.isEmpty()) {
         all.put(other, found);
@@ -145,35 +140,21 @@ public final class PageBinding {
       palette = palette.with(setting, place);
     }
     String where = count == 1 ? page.source().file() + ", line " + page.source().line(e.sourceRange().startPos()) : count + " parts of " + parts.size() + " pages";
-    return PaletteChange.change(theme, edits, palette, "“" + setting.label() + "” fills the " + binding.label() + " of " + where);
+    Change change = Change.of("“" + setting.label() + "” fills the " + binding.label() + " of " + where).with(edits);
+    return place == null ? change : change.withPalette(theme, palette);
   }
 
   private static Edit inserted(Page page, Element e, Binding binding, String key) {
     if (e.hasAttr(binding.attribute())) {
       throw new BadInputException("The " + binding.label() + " of this part is bound to “" + e.attr(binding.attribute()) + "” already.", "Let it go first.");
     }
-    int at = e.sourceRange().startPos() + 1 + e.normalName().length();
-    return new Edit(at, at, " " + binding.attribute() + "=\"" + key + "\"");
+    return new Tag(page, e).with(binding.attribute(), key);
   }
 
   /** Takes the attribute out of one part; the page keeps what it says. */
   public static Change release(Theme theme, Page page, Element e, Binding binding) {
-    return PaletteChange.change(theme, Map.of(page.source().file(), List.of(removal(page, e, binding.attribute()))), theme.palette(),
-        "The " + binding.label() + " of " + page.source().file() + ", line " + page.source().line(e.sourceRange().startPos()) + " is fixed again");
-  }
-
-  private static Edit removal(Page page, Element e, String attribute) {
-    var range = e.attributes().sourceRange(attribute);
-    String text = page.source().text();
-    int start = range.nameRange().startPos();
-    int end = range.valueRange().endPos();
-    if (end < text.length() && (text.charAt(end) == '"' || text.charAt(end) == '\'')) {
-      end++;
-    }
-    while (start > 0 && Character.isWhitespace(text.charAt(start - 1))) {
-      start--;
-    }
-    return new Edit(start, end, "");
+    return Change.edit("The " + binding.label() + " of " + page.source().file() + ", line " + page.source().line(e.sourceRange().startPos()) + " is fixed again",
+        page.source().file(), new Tag(page, e).without(binding.attribute()));
   }
 
   /** The parts of pages that one setting fills. */
@@ -213,7 +194,7 @@ public final class PageBinding {
         throw new BadInputException(use.file() + ", line " + use.line() + " says something else than the setting's default, which would be lost.",
             "Write the default into the page, or let the part go first.");
       }
-      edits.computeIfAbsent(use.file(), f -> new ArrayList<>()).add(removal(page, e, use.binding().attribute()));
+      edits.computeIfAbsent(use.file(), f -> new ArrayList<>()).add(new Tag(page, e).without(use.binding().attribute()));
     }
     return edits;
   }
@@ -225,8 +206,7 @@ public final class PageBinding {
       for (Element e : page.document().getAllElements()) {
         for (Binding b : Binding.values()) {
           if (e.attr(b.attribute()).equals(key)) {
-            int start = page.attributeOffset(e, b.attribute());
-            edits.computeIfAbsent(page.source().file(), f -> new ArrayList<>()).add(new Edit(start, start + key.length(), to));
+            edits.computeIfAbsent(page.source().file(), f -> new ArrayList<>()).add(new Tag(page, e).replaced(b.attribute(), to));
           }
         }
         if (e.attr("style").contains("--" + key)) {

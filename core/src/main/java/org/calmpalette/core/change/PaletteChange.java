@@ -26,7 +26,6 @@ import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.theme.Change;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.usage.Addresses;
@@ -229,7 +228,7 @@ public final class PaletteChange {
   }
 
   /** @throws BadInputException if stylesheets declare one of the setting's custom properties themselves */
-  static void checkFree(Theme theme, Setting setting) {
+  public static void checkFree(Theme theme, Setting setting) {
     Palette alone = new Palette("", theme.palette().bands(), List.of(), List.of(setting.withGiven(new org.calmpalette.core.setting.Given.Fixed(
         setting.kind().initial())).withBands(Map.of()).withShown(null)), List.of(), List.of());
     for (String property : alone.properties().keySet()) {
@@ -256,18 +255,8 @@ public final class PaletteChange {
     return found.isEmpty() ? "" : found.get(0);
   }
 
-  /** Puts edits and a palette together into a change, once the palette has shown that its own values are allowed. */
-  public static Change change(Theme theme, Map<String, List<Edit>> edits, Palette palette, String note) {
-    check(theme, palette);
-    Map<String, SourceText> texts = theme.sheets().stream().collect(Collectors.toMap(ThemeSheet::path, ThemeSheet::file, (a, b) -> a));
-    for (Page page : theme.pages()) {
-      texts.put(page.source().file(), page.source());
-    }
-    SortedMap<String, byte[]> files = new TreeMap<>();
-    edits.forEach((file, list) -> files.put(file, texts.get(file).withEdits(list)));
-    byte[] before = theme.files().has(Palette.FILE) ? theme.files().read(Palette.FILE) : null;
-    files.put(Palette.FILE, PaletteJson.write(palette, before));
-    return new Change(files, note);
+  private static Change change(Theme theme, Map<String, List<Edit>> edits, Palette palette, String note) {
+    return Change.of(note).with(edits).withPalette(theme, palette);
   }
 
   /** @throws BadInputException if a default or a scheme holds what is not allowed, and did not hold it before */

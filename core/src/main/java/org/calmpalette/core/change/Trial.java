@@ -28,7 +28,7 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
   public static final int MOST_PAGES = 24;
   private static final Viewport[] WINDOWS = {Viewport.of(390, 800), Viewport.of(1440, 900)};
 
-  public static Trial of(Rendered before, Fix fix) {
+  public static Trial of(Rendered before, Change fix) {
     return between(before, new Rendered(fix.applied(before.theme())), false);
   }
 

@@ -12,9 +12,10 @@ import org.calmpalette.core.cascade.Origin;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.cascade.Understanding;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.OwnSheet;
+import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.change.SourceVariable;
 import org.calmpalette.core.change.Strengthened;
@@ -27,7 +28,6 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Palette;
-import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.usage.Readers;
@@ -98,33 +98,21 @@ public final class PartChange {
    * @param reach as {@link PartLook.Reach#id()}
    * @throws BadInputException if the value is none for the property, or nothing outside can beat what stands there
    */
-  public Fix fix(String reach, What what) {
+  public Change fix(String reach, What what) {
     Explanation e = Explanation.of(style(element), property);
     String value = value(what, e);
     String title = title(reach, what, e);
-    Fix fix = switch (reach) {
+    Change fix = switch (reach) {
       case "only" -> only(title, value, what, e);
       case "rule" -> rule(title, value, what, e);
       default -> reach.startsWith("--") ? variable(title, reach, value, what, e) : source(reach, value);
     };
     if (what instanceof What.NewSetting s) {
       Palette palette = rendered.theme().palette();
-      checkFree(s.setting());
-      byte[] before = rendered.theme().files().has(Palette.FILE) ? rendered.theme().files().read(Palette.FILE) : null;
-      fix = fix.withFile(Palette.FILE, PaletteJson.write(palette.with(s.setting(), s.place()), before));
+      PaletteChange.checkFree(rendered.theme(), s.setting());
+      fix = fix.withPalette(rendered.theme(), palette.with(s.setting(), s.place()));
     }
     return fix;
-  }
-
-  private void checkFree(Setting setting) {
-    for (var part : rendered.theme().sheets()) {
-      part.sheet().eachDeclaration((d, around) -> {
-        if (d.property().equals(setting.property())) {
-          throw new BadInputException("The stylesheets use " + setting.property() + " for something of their own: "
-              + part.path() + ", line " + part.line(part.sheet().tokens().start(d.first())) + ".", "Choose another key.");
-        }
-      });
-    }
   }
 
   private String value(What what, Explanation e) {
@@ -214,14 +202,14 @@ public final class PartChange {
     return sides.stream().map(s -> s.value() + (s.winner() == null ? 0 : s.winner().start())).distinct().count() == 1;
   }
 
-  private Fix only(String title, String value, What what, Explanation e) {
+  private Change only(String title, String value, What what, Explanation e) {
     String selector = PartSelector.unique(page, element) + (pseudo == null ? "" : "::" + pseudo);
     // What is inherited has no declaration on the element itself to beat.
     Explanation.Cause own = e.inheritedFrom() == null ? e.winner() : null;
     return written(title, selector, List.of(), own, declarations(value, what));
   }
 
-  private Fix rule(String title, String value, What what, Explanation e) {
+  private Change rule(String title, String value, What what, Explanation e) {
     Explanation.Cause w = e.winner();
     if (w == null || !w.isInTheme() || w.origin() != Origin.AUTHOR) {
       throw new BadInputException("No rule of the theme paints this.", "Change this part alone.");
@@ -235,12 +223,12 @@ public final class PartChange {
     return commented(edited(title, at, style(holder), value, what), at);
   }
 
-  private Fix edited(String title, Located at, ElementStyle holder, String value, What what) {
+  private Change edited(String title, Located at, ElementStyle holder, String value, What what) {
     String file = at.part().path();
     boolean whole = what instanceof What.Nothing n && SIDED.contains(sided()) && n.sides().isEmpty()
         && (at.declaration().property().equals(sided()));
     if (whole) {
-      return Fix.edit(title, file, new Edit(at.valueStart(), at.valueEnd(), "0"));
+      return Change.edit(title, file, new Edit(at.valueStart(), at.valueEnd(), "0"));
     }
     if (!(what instanceof What.Nothing)) {
       Optional<int[]> stretch = Painting.component(holder, at.part().sheet(), at.declaration(), property, isColor() ? PROBE : value);
@@ -252,7 +240,7 @@ public final class PartChange {
         if (what instanceof What.NewSetting s && Color.parse(written).isPresent()) {
           text = "var(" + s.setting().property() + ", " + written + ")";
         }
-        return Fix.edit(title, file, new Edit(start, end, text));
+        return Change.edit(title, file, new Edit(start, end, text));
       }
     }
     StringBuilder more = new StringBuilder();
@@ -260,10 +248,10 @@ public final class PartChange {
       more.append(';').append(at.isOnOwnLine() ? at.part().file().newline() + at.indent() : " ").append(d)
           .append(at.declaration().important() ? " !important" : "");
     }
-    return Fix.edit(title, file, new Edit(at.declarationEnd(), at.declarationEnd(), more.toString()));
+    return Change.edit(title, file, new Edit(at.declarationEnd(), at.declarationEnd(), more.toString()));
   }
 
-  private Fix variable(String title, String name, String value, What what, Explanation e) {
+  private Change variable(String title, String name, String value, What what, Explanation e) {
     Element holder = e.inheritedFrom() == null ? element : e.inheritedFrom();
     Explanation.Cause w = Explanation.of(style(holder), name).winner();
     if (w == null || !w.isInTheme() || !roles.containsKey(w.file())) {
@@ -277,22 +265,22 @@ public final class PartChange {
       String written = at.value();
       String text = what instanceof What.NewSetting s && Color.parse(written).isPresent()
           ? "var(" + s.setting().property() + ", " + written + ")" : value;
-      return commented(Fix.edit(title, w.file(), new Edit(at.valueStart(), at.valueEnd(), text)), at);
+      return commented(Change.edit(title, w.file(), new Edit(at.valueStart(), at.valueEnd(), text)), at);
     }
     SelectorList list = Readers.selector(at.part().sheet(), at.around()).orElseThrow();
     return written(title, list.toString(), w.conditions(), w, List.of(name + ": " + value));
   }
 
-  private Fix source(String reach, String value) {
+  private Change source(String reach, String value) {
     return roles.values().stream().flatMap(r -> SourceVariable.of(rendered.theme(), r.source()).stream())
         .filter(v -> reach.equals(v.file() + "@" + v.start())).findFirst()
-        .map(v -> Fix.edit("Set " + v.name() + " in " + v.file() + " to " + value + ", for the next build", v.file(),
+        .map(v -> Change.edit("Set " + v.name() + " in " + v.file() + " to " + value + ", for the next build", v.file(),
             new Edit(v.start(), v.start() + v.value().length(), value)))
         .orElseThrow(() -> new BadInputException("That variable is no longer where it was.", "Point at the part again."));
   }
 
   /** A rule at the end of the own sheet, strong enough to win. */
-  private Fix written(String title, String selector, List<String> conditions, Explanation.Cause winner, List<String> declarations) {
+  private Change written(String title, String selector, List<String> conditions, Explanation.Cause winner, List<String> declarations) {
     OwnSheet own = new OwnSheet(rendered, roles);
     boolean after = winner == null || rendered.theme().pages().stream().allMatch(p -> own.comesAfter(winner.file(), p));
     Strengthened strong = SelectorList.parse(selector).flatMap(l -> Strengthened.over(l, winner, after, rendered.theme().pages()))
@@ -319,11 +307,11 @@ public final class PartChange {
     return own.append(title, css.toString(), rendered.theme().pages());
   }
 
-  private Fix commented(Fix fix, Located at) {
+  private Change commented(Change fix, Located at) {
     if (dated == null) {
       return fix;
     }
-    String comment = comment(fix.title()) + at.part().file().newline() + at.ruleIndent();
+    String comment = comment(fix.note()) + at.part().file().newline() + at.ruleIndent();
     return fix.with(at.part().path(), new Edit(at.ruleStart(), at.ruleStart(), comment));
   }
 

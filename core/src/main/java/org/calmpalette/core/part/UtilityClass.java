@@ -4,13 +4,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.change.Fix;
-import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Tag;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.jsoup.nodes.Element;
@@ -63,31 +63,22 @@ public record UtilityClass(String name, String declarations, String file, int li
    *
    * @param everywhere on the same part of all pages, not of this page alone
    */
-  public static Fix put(Rendered rendered, Page page, Element element, String name, boolean everywhere) {
+  public static Change put(Rendered rendered, Page page, Element element, String name, boolean everywhere) {
     if (!name.matches("[A-Za-z_][\\w-]*")) {
       throw new BadInputException("“" + name + "” is no class name.", "Choose one of the classes that are offered.");
     }
     SelectorList same = SelectorList.parse(PartSelector.unique(page, element)).orElseThrow();
-    Fix fix = Fix.of("Put the class " + name + " on " + PartSelector.name(element));
+    Change fix = Change.of("Put the class " + name + " on " + PartSelector.name(element));
     for (Page p : rendered.theme().pages()) {
       if (everywhere || p.source().file().equals(page.source().file())) {
         SelectorMatcher matcher = new SelectorMatcher(p.document(), States.NONE);
         for (Element e : p.elements()) {
           if (e != p.document() && matcher.matches(same, e) && !e.hasClass(name) && e.sourceRange().isTracked()) {
-            fix = fix.with(p.source().file(), edit(e, name));
+            fix = fix.with(p.source().file(), new Tag(p, e).withClass(name));
           }
         }
       }
     }
     return fix;
-  }
-
-  private static Edit edit(Element e, String name) {
-    int end = e.hasAttr("class") ? e.attributes().sourceRange("class").valueRange().endPos() : -1;
-    if (end > 0) {
-      return new Edit(end, end, " " + name);
-    }
-    int at = e.sourceRange().startPos() + 1 + e.tagName().length();
-    return new Edit(at, at, " class=\"" + name + "\"");
   }
 }

@@ -8,7 +8,7 @@ import org.calmpalette.core.cascade.Because;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.cascade.Origin;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.OwnSheet;
 import org.calmpalette.core.change.SheetRole;
@@ -24,7 +24,7 @@ import org.calmpalette.core.usage.Readers;
  *
  * @param id names it among the ways of one declaration: order, specificity, important
  */
-public record WhyNot(String id, String label, Fix fix) {
+public record WhyNot(String id, String label, Change fix) {
 
   /** What became of a declaration, in one sentence. */
   public static String sentence(Fates.Fate fate) {
@@ -54,7 +54,7 @@ public record WhyNot(String id, String label, Fix fix) {
     OwnSheet sheets = new OwnSheet(rendered, roles);
     boolean byOrder = fate.beatenBy().stream().anyMatch(b -> b.because().step() == Because.Step.ORDER && roles.containsKey(b.file()) && !roles.get(b.file()).lasts());
     if (byOrder) {
-      Fix fix = sheets.behindLibraries();
+      Change fix = sheets.behindLibraries();
       if (!fix.isEmpty()) {
         ways.add(new WhyNot("order", "Load the theme's own stylesheet after the framework's", fix));
       }
@@ -104,7 +104,7 @@ public record WhyNot(String id, String label, Fix fix) {
     int end = start + at.part().sheet().text(at.rule().preludeFirst(), at.rule().preludeEnd()).stripTrailing().length();
     String title = "Made " + at.part().sheet().prelude(at.rule()) + " more specific: " + selector;
     return Optional.of(new WhyNot("specificity", "Make the selector more specific: " + selector,
-        Fix.edit(title, at.part().path(), new Edit(start, end, selector))));
+        Change.edit(title, at.part().path(), new Edit(start, end, selector))));
   }
 
   private static Optional<WhyNot> important(Located at, Fates.Fate fate) {
@@ -114,7 +114,7 @@ public record WhyNot(String id, String label, Fix fix) {
     }
     int end = at.valueEnd();
     return Optional.of(new WhyNot("important", "Mark it !important, the last resort: it makes later changes harder",
-        Fix.edit("Marked " + at.declaration().property() + " of " + at.part().sheet().prelude(at.rule()) + " !important",
+        Change.edit("Marked " + at.declaration().property() + " of " + at.part().sheet().prelude(at.rule()) + " !important",
             at.part().path(), new Edit(end, end, " !important"))));
   }
 }

@@ -3,7 +3,7 @@ package org.calmpalette.core.survey;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Address;
@@ -13,8 +13,8 @@ final class AddressFindings {
   private AddressFindings() {}
 
   /** Every place of a file where an address is written, corrected. */
-  static Fix replace(String title, String file, String url, String right, List<Address> addresses) {
-    Fix fix = Fix.of(title);
+  static Change replace(String title, String file, String url, String right, List<Address> addresses) {
+    Change fix = Change.of(title);
     for (Address a : addresses) {
       if (a.file().equals(file) && a.url().equals(url) && a.isPlaced()) {
         fix = fix.with(file, a.corrected(right));

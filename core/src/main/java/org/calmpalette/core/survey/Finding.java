@@ -3,7 +3,7 @@ package org.calmpalette.core.survey;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Supplier;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.usage.Painted;
 
 /**
@@ -18,7 +18,7 @@ import org.calmpalette.core.usage.Painted;
  * @param painted what it concerns on the pages; may be empty
  */
 public record Finding(Kind kind, String file, int line, int column, String message, String mend, String subject,
-    Supplier<Fix> fix, List<Painted> painted) {
+    Supplier<Change> fix, List<Painted> painted) {
 
   /** What findings do to a site, the worst first. */
   public enum Group {
@@ -103,7 +103,7 @@ public record Finding(Kind kind, String file, int line, int column, String messa
     return new Finding(kind, file, line, column, message, mend, what, fix, painted);
   }
 
-  public Finding fixedBy(Supplier<Fix> how) {
+  public Finding fixedBy(Supplier<Change> how) {
     return new Finding(kind, file, line, column, message, mend, subject, how, painted);
   }
 

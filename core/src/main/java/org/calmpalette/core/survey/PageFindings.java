@@ -14,7 +14,7 @@ import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.OwnSheet;
 import org.calmpalette.core.change.SheetRole;
@@ -245,7 +245,7 @@ final class PageFindings {
             .about(w.selector() + " " + property).painting(painted(page, i));
         findings.add(roles.containsKey(w.file()) && roles.get(w.file()).lasts() ? finding.fixedBy(() -> {
           Located at = Located.find(rendered.theme(), w.file(), w.start());
-          return Fix.edit("Hid " + w.selector() + " from sight only", w.file(), new Edit(at.nameStart(), at.declarationEnd(),
+          return Change.edit("Hid " + w.selector() + " from sight only", w.file(), new Edit(at.nameStart(), at.declarationEnd(),
               OUT_OF_SIGHT.replace("; ", ";" + (at.isOnOwnLine() ? at.part().file().newline() + at.indent() : " "))));
         }) : finding);
       }
@@ -271,7 +271,7 @@ final class PageFindings {
       boolean own = roles.containsKey(w.file()) && roles.get(w.file()).lasts() && w.origin() == Origin.AUTHOR;
       findings.add(own ? finding.fixedBy(() -> {
         Located at = Located.find(rendered.theme(), w.file(), w.start());
-        return Fix.edit("Cut the text of " + w.selector() + " off at the edge of its box", w.file(), new Edit(at.nameStart(), at.declarationEnd(),
+        return Change.edit("Cut the text of " + w.selector() + " off at the edge of its box", w.file(), new Edit(at.nameStart(), at.declarationEnd(),
             CUT_OFF.replace("; ", ";" + (at.isOnOwnLine() ? at.part().file().newline() + at.indent() : " "))));
       }) : finding);
     }

@@ -17,7 +17,7 @@ import javax.imageio.ImageIO;
 import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.Orientation;
 import org.calmpalette.core.theme.Theme;
@@ -110,7 +110,7 @@ final class PictureFindings {
         + " kB (" + p.width() + " by " + p.height() + "), which phones wait for; " + HEAVY / 1000 + " kB is a usual limit.",
         mendable ? (wide ? "Draw it " + WIDEST + " pixels wide" : "Keep its size") + (jpeg ? " and compress it to quality 80." : ".")
             : "Save it smaller.").about(p.path());
-    return mendable ? finding.fixedBy(() -> Fix.of("Made " + p.path() + " lighter").withFile(p.path(), lighter(theme, p, jpeg))) : finding;
+    return mendable ? finding.fixedBy(() -> Change.of("Made " + p.path() + " lighter").withFile(p.path(), lighter(theme, p, jpeg))) : finding;
   }
 
   private static byte[] lighter(Theme theme, PictureUse p, boolean jpeg) {

@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Lift;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.SheetRole;
@@ -72,8 +72,8 @@ final class RepeatFindings {
     return counts.entrySet().stream().max(Map.Entry.comparingByValue()).map(Map.Entry::getKey).orElse(row.value());
   }
 
-  private static Fix gather(ColorRow row, String written) {
-    Fix fix = Fix.of("Made " + row.value() + " the same as " + written);
+  private static Change gather(ColorRow row, String written) {
+    Change fix = Change.of("Made " + row.value() + " the same as " + written);
     for (ColorUse u : row.uses()) {
       if (!u.triple()) {
         fix = fix.with(u.file(), new Edit(u.start(), u.end(), written));
@@ -97,10 +97,10 @@ final class RepeatFindings {
     }
   }
 
-  private static Fix gathered(ColorUsage.Result colors, ColorRow row, List<ColorUse> uses) {
+  private static Change gathered(ColorUsage.Result colors, ColorRow row, List<ColorUse> uses) {
     String name = free("--color-" + row.value().replaceAll("[^0-9a-z]", ""), colors.customProperties());
     String title = "Gathered " + row.value() + " into " + name;
-    Fix fix = Fix.of(title);
+    Change fix = Change.of(title);
     for (ColorUse u : uses) {
       if (!u.triple()) {
         fix = fix.with(u.file(), new Edit(u.start(), u.end(), "var(" + name + ", " + u.written() + ")"));
@@ -147,7 +147,7 @@ final class RepeatFindings {
             .about(length.family() + " " + length.text()).fixedBy(() -> {
               String name = free("--" + length.family() + "-" + length.text().replaceAll("[^0-9a-z]+", "-").replaceAll("^-|-$", ""),
                   ColorUsage.of(theme).customProperties());
-              Fix fix = Fix.of("Gathered the " + length.family() + " " + length.text() + " into " + name);
+              Change fix = Change.of("Gathered the " + length.family() + " " + length.text() + " into " + name);
               for (Edit place : places) {
                 fix = fix.with(part.path(), new Edit(place.start(), place.end(), "var(" + name + ", " + place.replacement() + ")"));
               }
@@ -168,7 +168,7 @@ final class RepeatFindings {
   }
 
   /** Declares a custom property in the sheet's {@code :root} rule, or in a new one before the first rule. */
-  private static Fix declare(ThemeSheet part, String name, String value, Fix fix) {
+  private static Change declare(ThemeSheet part, String name, String value, Change fix) {
     String newline = part.file().newline();
     for (Node node : part.sheet().rules()) {
       if (node instanceof Node.StyleRule rule && part.sheet().prelude(rule).equals(":root")) {

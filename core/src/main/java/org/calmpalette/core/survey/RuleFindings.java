@@ -11,7 +11,7 @@ import java.util.regex.Pattern;
 import org.calmpalette.core.cascade.Because;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Fates;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.OwnSheet;
 import org.calmpalette.core.change.SheetRole;
@@ -172,7 +172,7 @@ final class RuleFindings {
     findings.add(new Finding(Finding.Kind.BEATEN_DECLARATION, at.part().path(), at.line(), 0, text(at) + " wins nowhere: "
         + by.selector() + " { " + by.property() + ": " + by.written() + " } in " + by.file() + ", line " + by.line() + ", beats it, "
         + StepWords.ofTheWinner(by.because()) + ".", "Take it out; or find it under Rules and make it win.")
-        .about(text(at)).painting(painted(at)).fixedBy(() -> Fix.edit("Took out “" + at.declaration().property() + ": " + at.value() + "” of "
+        .about(text(at)).painting(painted(at)).fixedBy(() -> Change.edit("Took out “" + at.declaration().property() + ": " + at.value() + "” of "
             + at.part().sheet().prelude(at.rule()) + ", which won nowhere", at.part().path(), removal(at))));
   }
 
@@ -211,7 +211,7 @@ final class RuleFindings {
     }
     int start = at.valueEnd();
     findings.add(new Finding(Finding.Kind.NEEDLESS_IMPORTANT, at.part().path(), at.line(), 0, text(at) + " would win without !important, which only makes later changes harder.",
-        "Take !important away.").about(text(at)).painting(painted(at)).fixedBy(() -> Fix.edit("Took a needless !important away from "
+        "Take !important away.").about(text(at)).painting(painted(at)).fixedBy(() -> Change.edit("Took a needless !important away from "
             + text(at), at.part().path(), new Edit(start, at.declarationEnd(), ""))));
   }
 
@@ -231,6 +231,6 @@ final class RuleFindings {
     Edit edit = alone ? new Edit(first.part().file().lineStart(line), first.part().file().lineStart(last + 1), "") : new Edit(start, end, "");
     findings.add(new Finding(Finding.Kind.DEAD_RULE, first.part().path(), line, 0, "No page of the theme has anything that “" + selector + "” finds.",
         "Take the rule out, unless a script or a page elsewhere needs it.").about(selector)
-        .fixedBy(() -> Fix.edit("Took out the rule " + selector + ", which found nothing", first.part().path(), edit)));
+        .fixedBy(() -> Change.edit("Took out the rule " + selector + ", which found nothing", first.part().path(), edit)));
   }
 }

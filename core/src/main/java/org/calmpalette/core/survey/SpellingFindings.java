@@ -7,7 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.cascade.Understanding;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.css.Edit;
@@ -75,7 +75,7 @@ final class SpellingFindings {
     Finding finding = new Finding(kind, file, part.file().line(offset), part.file().column(offset), message, mend)
         .about(selector(at) + " { " + at.declaration().property() + ": " + at.value() + " }").painting(painted(at));
     findings.add(right == null ? finding : finding.fixedBy(
-        () -> Fix.edit("Corrected “" + wrong + "” to “" + right + "” in " + file + ", line " + finding.line(), file, new Edit(offset, offset + length, right))));
+        () -> Change.edit("Corrected “" + wrong + "” to “" + right + "” in " + file + ", line " + finding.line(), file, new Edit(offset, offset + length, right))));
   }
 
   private static String selector(Located at) {

@@ -31,7 +31,7 @@ class BindingOfTextElementsTest {
     Element e = page.document().selectFirst(selector);
     PageBinding.Offer offer = PageBinding.offers(page, e).stream().filter(o -> o.binding() == binding).findFirst().orElseThrow();
     Setting setting = Setting.of("it", "It", "", "page", offer.kind(), offer.value());
-    return Theme.read(PageBinding.bind(theme, page, e, binding, setting, new Place("page", "Page"), false).on(theme.files()), "T");
+    return PageBinding.bind(theme, page, e, binding, setting, new Place("page", "Page"), false).applied(theme);
   }
 
   private static String built(Theme theme, Map<String, Chosen> choices) {

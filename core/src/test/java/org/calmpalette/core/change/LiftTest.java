@@ -16,7 +16,6 @@ import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.Proposal;
 import org.calmpalette.core.survey.Suggestion;
-import org.calmpalette.core.theme.Change;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.calmpalette.core.usage.ColorRow;
@@ -40,7 +39,7 @@ class LiftTest {
 
   private static Theme lifted(Theme theme, String key, String value, Predicate<ColorUse> which) {
     Change change = Lift.lift(theme, uses(theme, which), setting(key, value), Place.EVERYWHERE);
-    return Theme.read(change.on(theme.files()), "Test");
+    return change.applied(theme);
   }
 
   @Test
@@ -73,11 +72,11 @@ class LiftTest {
   void removingASettingGivesTheStylesheetBackItsOwnWordsOrTheNewDefault() {
     String css = "a { color: Red } b { color: #f00 }";
     Theme after = lifted(Themes.of("a.css", css), "alarm", "red", u -> true);
-    assertThat(new String(PaletteChange.remove(after, List.of("alarm")).files().get("a.css"))).isEqualTo(css);
+    assertThat(new String(PaletteChange.remove(after, List.of("alarm")).files(after).get("a.css"))).isEqualTo(css);
     Change edit = PaletteChange.edit(after, setting("alarm", "#00ff00"), Place.EVERYWHERE);
-    assertThat(edit.files()).containsOnlyKeys("palette.json");
-    Theme green = Theme.read(edit.on(after.files()), "Test");
-    assertThat(new String(PaletteChange.remove(green, List.of("alarm")).files().get("a.css")))
+    assertThat(edit.files(after)).containsOnlyKeys("palette.json");
+    Theme green = edit.applied(after);
+    assertThat(new String(PaletteChange.remove(green, List.of("alarm")).files(green).get("a.css")))
         .isEqualTo("a { color: #00ff00 } b { color: #00ff00 }");
   }
 
@@ -160,7 +159,7 @@ class LiftTest {
     Setting s = Setting.of("ground", "Ground", "", "everywhere", background.kind(), background.value());
     Theme after = LiftedValue.lift(theme, "css/a.css", css.indexOf("background"), s, Place.EVERYWHERE).applied(theme);
     assertThat(Themes.text(after.files(), "css/a.css")).startsWith(".x{background : var(--ground, URL( ../img/a.png ) no-repeat").endsWith("padding:4px\t8px}");
-    assertThat(new String(PaletteChange.remove(after, List.of("ground")).files().get("css/a.css"))).isEqualTo(css);
+    assertThat(new String(PaletteChange.remove(after, List.of("ground")).files(after).get("css/a.css"))).isEqualTo(css);
     assertThat(LiftedValue.of("padding", "4px\t8px", "css/a.css").get(0).kind().name()).isEqualTo("spacing");
     assertThat(LiftedValue.of("width", "calc(1px + 2%)", "css/a.css")).isEmpty();
     assertThat(LiftedValue.of("text-align", "center", "css/a.css").get(0).kind().inWords()).contains("options");

@@ -3,6 +3,7 @@ package org.calmpalette.core.change;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import org.calmpalette.core.cascade.Because;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.Specificity;
@@ -31,7 +32,7 @@ class StrengthenedTest {
   @Test
   void aClassOfTheBodyIsNotLookedForInsideIt() {
     Explanation.Cause winner = explain("", "p { color: red }").winner();
-    Explanation.Cause page = new Explanation.Cause("grid.css", 1, 1, ".page", new Specificity(0, 1, 0), false, "", "color", "red", "", 0,
+    Explanation.Cause page = new Explanation.Cause("grid.css", 1, 1, ".page", new Specificity(0, 1, 0), false, "", "color", "red", Because.DECIDES, 0,
         winner.origin(), List.of());
     assertThat(Strengthened.over(SelectorList.parse(".page").orElseThrow(), page, false, pages()).orElseThrow().selector()).isEqualTo(".page.page");
   }

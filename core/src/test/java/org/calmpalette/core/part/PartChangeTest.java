@@ -3,7 +3,7 @@ package org.calmpalette.core.part;
 import java.time.LocalDate;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.change.Fix;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
@@ -53,7 +53,7 @@ class PartChangeTest {
     return new PartChange(r, page, index, null, property, Viewport.of(1000, 800), Set.of(), dated);
   }
 
-  private static String after(Rendered r, Fix fix, String file) {
+  private static String after(Rendered r, Change fix, String file) {
     return Themes.text(fix.applied(r.theme()).files(), file);
   }
 
@@ -69,11 +69,10 @@ class PartChangeTest {
   @Test
   void aPartIsCutLooseFromASharedColourAndNothingElseChanges() {
     Rendered r = theme();
-    Fix fix = at(r, ".badge", "background-color", null).fix("rule", setting("badge-fill", "#d8a13c"));
+    Change fix = at(r, ".badge", "background-color", null).fix("rule", setting("badge-fill", "#d8a13c"));
     assertThat(after(r, fix, "own.css")).isEqualTo(OWN.replaceFirst("var\\(--amber\\) url", "var(--badge-fill, #d8a13c) url"));
     assertThat(Trial.of(r, fix).changed()).as("the default is today's colour").isEmpty();
-    Theme red = Theme.read(at(r, ".badge", "background-color", null).fix("rule", setting("badge-fill", "#ff0000")).on(r.theme())
-        .on(r.theme().files()), "x");
+    Theme red = at(r, ".badge", "background-color", null).fix("rule", setting("badge-fill", "#ff0000")).applied(r.theme());
     assertThat(computed(red, ".badge", "background-color")).isEqualTo("rgb(255, 0, 0)");
     assertThat(computed(red, ".button", "background-color")).isEqualTo("rgb(216, 161, 60)");
   }
@@ -81,7 +80,7 @@ class PartChangeTest {
   @Test
   void onePartOfSeveralGetsARuleOfItsOwnThatWins() {
     Rendered r = theme();
-    Fix fix = at(r, ".button", "background-color", LocalDate.of(2026, 3, 1)).fix("only", new What.Value("#00ff00"));
+    Change fix = at(r, ".button", "background-color", LocalDate.of(2026, 3, 1)).fix("only", new What.Value("#00ff00"));
     assertThat(after(r, fix, "own.css")).startsWith(OWN).endsWith("""
 
         /* 2026-03-01: Set the background colour of a.button to #00ff00 */
@@ -99,16 +98,16 @@ class PartChangeTest {
   @Test
   void whatStandsInAFrameworkIsOverriddenFromTheOwnSheetByTheLeastThatWins() {
     Rendered r = theme();
-    Fix color = at(r, ".cell", "color", null).fix("rule", new What.Value("navy"));
+    Change color = at(r, ".cell", "color", null).fix("rule", new What.Value("navy"));
     assertThat(color.edits()).containsOnlyKeys("own.css");
     assertThat(after(r, color, "own.css")).contains("body .row .cell {\n  color: navy;\n}");
     assertThat(Trial.of(r, color).parts()).isEqualTo(2);
-    Fix border = at(r, ".cell", "border-left-color", null).fix("rule", new What.Nothing(Set.of("left")));
+    Change border = at(r, ".cell", "border-left-color", null).fix("rule", new What.Nothing(Set.of("left")));
     assertThat(after(r, border, "own.css")).contains("@media (min-width: 10px) {\n  body .row .cell {\n    border-left: 0;\n  }\n}");
     assertThat(computed(border.applied(r.theme()), ".cell", "border-left-width")).isEqualTo("0");
 
     Rendered lone = new Rendered(Themes.of("grid.css", LIBRARY, "index.html", HTML.replace("  <link rel=\"stylesheet\" href=\"own.css\">\n", "")));
-    Fix first = at(lone, ".cell", "color", null).fix("rule", new What.Value("navy"));
+    Change first = at(lone, ".cell", "color", null).fix("rule", new What.Value("navy"));
     assertThat(after(lone, first, "index.html")).contains("grid.css\">\n  <link rel=\"stylesheet\" href=\"own.css\">\n</head>");
     assertThat(computed(first.applied(lone.theme()), ".cell", "color")).isEqualTo("rgb(0, 0, 128)");
   }
@@ -116,14 +115,14 @@ class PartChangeTest {
   @Test
   void bordersAndPaddingsGoSideBySideOrWhole() {
     Rendered r = theme();
-    Fix all = at(r, ".button", "padding-left", null).fix("rule", new What.Nothing(Set.of()));
+    Change all = at(r, ".button", "padding-left", null).fix("rule", new What.Nothing(Set.of()));
     assertThat(after(r, all, "own.css")).contains("padding: 0 }");
-    Fix one = at(r, ".button", "padding-left", null).fix("rule", new What.Nothing(Set.of("left")));
+    Change one = at(r, ".button", "padding-left", null).fix("rule", new What.Nothing(Set.of("left")));
     assertThat(after(r, one, "own.css")).contains("padding: 4px 8px; padding-left: 0 }");
-    Fix picture = at(r, ".badge", "background-image", null).fix("rule", new What.Nothing(Set.of()));
+    Change picture = at(r, ".badge", "background-image", null).fix("rule", new What.Nothing(Set.of()));
     assertThat(computed(picture.applied(r.theme()), ".badge", "background-image")).isEqualTo("none");
     assertThat(computed(picture.applied(r.theme()), ".badge", "background-color")).isEqualTo("rgb(216, 161, 60)");
-    Fix border = at(r, ".badge", "border-top-color", null).fix("rule", new What.Value("red"));
+    Change border = at(r, ".badge", "border-top-color", null).fix("rule", new What.Value("red"));
     assertThat(after(r, border, "own.css")).contains("border: 1px solid red }");
   }
 
@@ -145,7 +144,7 @@ class PartChangeTest {
     Page page = r.theme().pages().get(0);
     var badge = page.document().selectFirst(".badge");
     assertThat(UtilityClass.of(r, page, badge, "color")).extracting(UtilityClass::name).containsExactly("mute");
-    Fix fix = UtilityClass.put(r, page, badge, "mute", true);
+    Change fix = UtilityClass.put(r, page, badge, "mute", true);
     assertThat(after(r, fix, "index.html")).contains("<a class=\"badge mute\">n</a>");
     assertThat(after(r, fix, "b.html")).contains("<a class='badge mute' id=z>n</a>");
     assertThat(UtilityClass.put(r, page, page.document().selectFirst("body"), "mute", false).edits().get("index.html").get(0).replacement())
@@ -160,7 +159,7 @@ class PartChangeTest {
     int p = page.elements().indexOf(page.document().selectFirst("p"));
     PartLook look = PartLook.of(r, Readers.of(r.theme()), new PartIndex(r.theme().pages()), page, p, Viewport.of(1000, 800), Set.of());
     String reach = look.aspect("text").orElseThrow().reaches().stream().map(PartLook.Reach::id).filter(i -> i.contains("@")).findFirst().orElseThrow();
-    Fix fix = new PartChange(r, page, p, null, "color", Viewport.of(1000, 800), Set.of(), null).fix(reach, new What.Value("#00a"));
+    Change fix = new PartChange(r, page, p, null, "color", Viewport.of(1000, 800), Set.of(), null).fix(reach, new What.Value("#00a"));
     assertThat(after(r, fix, "scss/main.scss")).isEqualTo("$ink:  #00a !default;\n$n: 1px;\n");
   }
 }

@@ -82,7 +82,7 @@ class OrientationTest {
     files.put("a.jpg", photograph);
     Theme theme = Theme.read(ThemeFiles.of(files), "T");
     Finding heavy = Survey.of(theme).findings().stream().filter(f -> f.kind() == Finding.Kind.HEAVY_PICTURE).findFirst().orElseThrow();
-    byte[] light = heavy.fix().get().on(theme).files().get("a.jpg");
+    byte[] light = heavy.fix().get().files(theme).get("a.jpg");
     assertThat(light.length).isLessThan(photograph.length);
     assertThat(Orientation.of(light)).isEqualTo(Orientation.UPRIGHT);
     BufferedImage now = ImageIO.read(new ByteArrayInputStream(light));

@@ -109,14 +109,14 @@ class HostileThemesTest {
     Theme circle = Theme.read(ThemeFiles.of(new java.util.TreeMap<>(HostileThemes.all().get("circle of 5,000 custom properties").get())), "T");
     Page round = circle.pages().get(0);
     assertThat(new Rendered(circle).styles(round, Viewport.of(800, 600), States.NONE).of(round.document().selectFirst(".a")).variable("--v7")).isEmpty();
-    assertThat(Survey.of(circle).findings()).extracting(Finding::kind).containsExactly("circular-variable");
+    assertThat(Survey.of(circle).findings()).extracting(Finding::kind).containsExactly(Finding.Kind.CIRCULAR_VARIABLE);
   }
 
   @Test
   void aRuleIsNotCalledDeadWhileAPageWasNotLookedAt() {
     String css = ".used{color:#123}.only-there{color:#321}";
     Theme whole = Themes.of("a.css", css, "index.html", "<link rel=stylesheet href=a.css><p class=used>x");
-    assertThat(Survey.of(whole).findings()).extracting(Finding::kind).contains("dead-rule");
+    assertThat(Survey.of(whole).findings()).extracting(Finding::kind).contains(Finding.Kind.DEAD_RULE);
     Theme part = Themes.of("a.css", css, "index.html", "<link rel=stylesheet href=a.css><p class=used>x", "long.html", "<p>".repeat(30_000));
     assertThat(Survey.of(part).findings()).extracting(Finding::kind).doesNotContain(Finding.Kind.DEAD_RULE).contains(Finding.Kind.LIMIT);
   }
