@@ -1,4 +1,4 @@
-package org.calmpalette.app;
+package org.calmpalette.core.chromium;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.zip.GZIPInputStream;
 
 /** Published stylesheets of general-purpose libraries, from WebJars and npm packages of the versions named here. */
-final class OutsideSheets {
+public final class OutsideSheets {
   private static final Map<String, String> RESOURCES = new LinkedHashMap<>();
 
   static {
@@ -27,17 +27,17 @@ final class OutsideSheets {
 
   private OutsideSheets() {}
 
-  static Map<String, byte[]> all() {
+  public static Map<String, byte[]> all() {
     Map<String, byte[]> sheets = new LinkedHashMap<>();
     RESOURCES.keySet().forEach(name -> sheets.put(name, get(name)));
     return sheets;
   }
 
-  static byte[] get(String name) {
+  public static byte[] get(String name) {
     return resource(RESOURCES.get(name));
   }
 
-  static byte[] resource(String path) {
+  public static byte[] resource(String path) {
     try (InputStream in = OutsideSheets.class.getResourceAsStream(path)) {
       return path.endsWith(".gz") ? new GZIPInputStream(in).readAllBytes() : in.readAllBytes();
     } catch (IOException e) {

@@ -1,4 +1,4 @@
-package org.calmpalette.app;
+package org.calmpalette.core.chromium;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
