@@ -60,7 +60,7 @@ final class Computation {
     return switch (longhand) {
       case "opacity" -> opacity(style, value);
       case "display" -> display(style, value.toLowerCase(Locale.ROOT));
-      case "position" -> value.equalsIgnoreCase("-webkit-sticky") ? "sticky" : value.toLowerCase(Locale.ROOT);
+      case "position" -> value.toLowerCase(Locale.ROOT);
       case "visibility", "direction", "color-scheme" -> value.toLowerCase(Locale.ROOT);
       case "float" -> floating(style, value.toLowerCase(Locale.ROOT));
       case "font-weight" -> weight(style, value.toLowerCase(Locale.ROOT));

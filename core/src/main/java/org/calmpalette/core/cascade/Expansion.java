@@ -13,12 +13,15 @@ import org.calmpalette.core.color.ColorSyntax;
 import org.calmpalette.core.value.ComponentValue.Kind;
 import org.calmpalette.core.value.ComponentValue;
 import org.calmpalette.core.value.Lengths;
+import org.calmpalette.core.value.Viewport;
 
 /**
  * Takes declarations apart into longhands, and tells whether their values are valid: CSS Backgrounds 3, Box 4,
  * Fonts 4, Display 4, and what Chromium makes of them. Values of properties that are not computed here pass unlooked at.
  */
 final class Expansion {
+  private static final Lengths.Base ANY = new Lengths.Base(16, 16, Viewport.of(1000, 1000));
+  private static final Set<String> GENERIC_FAMILIES = Set.of("serif", "sans-serif", "monospace", "cursive", "fantasy", "system-ui");
   private static final Set<String> WIDE = Set.of("initial", "inherit", "unset", "revert", "revert-layer");
   private static final Set<String> DISPLAYS = Set.of(
       "none", "contents", "block", "inline", "inline-block", "flow-root", "flex", "inline-flex", "grid", "inline-grid",
@@ -53,6 +56,9 @@ final class Expansion {
     if (isWide(value)) {
       Properties.longhands(property).forEach(l -> out.put(l, value.strip().toLowerCase(Locale.ROOT)));
       return Optional.of(out);
+    }
+    if (property.equals("all")) {
+      return Optional.empty();
     }
     List<ComponentValue> parts = ComponentValue.read(value);
     if (parts.isEmpty() || parts.stream().anyMatch(p -> p.kind() == Kind.OTHER && p.text().equals("!"))) {
@@ -131,13 +137,23 @@ final class Expansion {
         case "visibility" -> valid = single && oneOf(one, "visible", "hidden", "collapse");
         case "float" -> valid = single && oneOf(one, "left", "right", "none", "inline-start", "inline-end");
         case "direction" -> valid = single && oneOf(one, "ltr", "rtl");
-        case "position" -> valid = single && oneOf(one, "static", "relative", "absolute", "fixed", "sticky", "-webkit-sticky");
+        case "position" -> valid = single && oneOf(one, "static", "relative", "absolute", "fixed", "sticky");
         case "display" -> {
           text = text.toLowerCase(Locale.ROOT);
           // The two words may stand in either order.
           String turned = text.replaceFirst("^(\\S+) (\\S+)$", "$2 $1");
           text = TWO_WORD_DISPLAYS.getOrDefault(text, TWO_WORD_DISPLAYS.getOrDefault(turned, text));
-          valid = DISPLAYS.contains(text);
+          if (parts.size() > 1 && parts.stream().anyMatch(p -> p.isIdent("list-item"))) {
+            // CSS Display 3, section 2.3: list-item beside an outer and an inner flow, in any order.
+            List<String> words = parts.stream().map(ComponentValue::name).filter(w -> !w.equals("block") && !w.equals("flow")).toList();
+            long outer = parts.stream().filter(p -> oneOf(p, "block", "inline")).count();
+            long inner = parts.stream().filter(p -> oneOf(p, "flow", "flow-root")).count();
+            valid = outer <= 1 && inner <= 1 && parts.size() == outer + inner + 1;
+            List<String> order = List.of("inline", "flow-root", "list-item");
+            text = String.join(" ", words.stream().sorted(java.util.Comparator.comparingInt(order::indexOf)).toList());
+          } else {
+            valid = DISPLAYS.contains(text);
+          }
         }
         case "font-size" -> valid = single && (one.kind() == Kind.IDENT ? FONT_SIZES.contains(one.name())
             : isNotNegative(one) && Lengths.isLengthOrPercentage(one));
@@ -171,7 +187,9 @@ final class Expansion {
   }
 
   private static boolean isNumberOrPercentage(ComponentValue p) {
-    return p.kind() == Kind.NUMBER || p.kind() == Kind.PERCENTAGE || Lengths.isMath(p);
+    // A sum is of the wrong type if it comes to a plain length.
+    return p.kind() == Kind.NUMBER || p.kind() == Kind.PERCENTAGE
+        || Lengths.isMath(p) && Lengths.math(p, ANY).map(s -> s.number() || s.needsLayout()).orElse(true);
   }
 
   private static boolean isNotNegative(ComponentValue p) {
@@ -291,8 +309,7 @@ final class Expansion {
       lineHeight = parts.get(i + 1).text();
       i += 2;
     }
-    if (i >= parts.size() || parts.subList(i, parts.size()).stream().anyMatch(
-        p -> p.kind() != Kind.IDENT && p.kind() != Kind.STRING && p.kind() != Kind.COMMA)) {
+    if (i >= parts.size() || !ComponentValue.commaSeparated(parts.subList(i, parts.size())).stream().allMatch(Expansion::isFamily)) {
       return false;
     }
     out.put("font-style", style);
@@ -300,6 +317,12 @@ final class Expansion {
     out.put("line-height", lineHeight);
     out.put("font-family", ComponentValue.join(parts.subList(i, parts.size())));
     return true;
+  }
+
+  /** A text, or one or more words that are no generic family. */
+  private static boolean isFamily(List<ComponentValue> parts) {
+    return parts.size() == 1 && parts.get(0).kind() == Kind.STRING
+        || !parts.isEmpty() && parts.stream().allMatch(p -> p.kind() == Kind.IDENT) && (parts.size() == 1 || !GENERIC_FAMILIES.contains(parts.get(0).name()));
   }
 
   private static boolean position(List<ComponentValue> parts, Map<String, String> out) {
@@ -452,7 +475,7 @@ final class Expansion {
   /** Whether a value could be given to a property: what {@code @supports} asks. */
   static boolean supports(String property, String value) {
     return Properties.isKnown(property)
-        && (property.startsWith("--") || value.contains("var(") || of(property, value).isPresent());
+        && (property.startsWith("--") && !value.contains("!") || value.contains("var(") || of(property, value).isPresent());
   }
 
   static Optional<Color> color(String text, Color current, boolean dark) {

@@ -40,15 +40,24 @@ final class Images {
     }
     List<List<ComponentValue>> arguments = ComponentValue.commaSeparated(ComponentValue.read(p.inside()));
     int first = isStop(arguments.get(0)) ? 0 : 1;
+    boolean linear = p.name().endsWith("linear-gradient");
+    // The line of a linear gradient is a direction; a place is none.
+    if (first == 1 && (arguments.get(0).isEmpty() || linear && arguments.get(0).stream().anyMatch(a -> Lengths.isLengthOrPercentage(a) && a.kind() != Kind.FUNCTION))) {
+      return false;
+    }
     int colors = 0;
+    boolean hint = true;
     for (int i = first; i < arguments.size(); i++) {
       List<ComponentValue> stop = arguments.get(i);
-      if (stop.size() == 1 && isPosition(stop.get(0)) && i > first && i < arguments.size() - 1) {
+      // A hint stands between two colours.
+      if (stop.size() == 1 && isPosition(stop.get(0)) && !hint && i < arguments.size() - 1) {
+        hint = true;
         continue;
       }
       if (!isStop(stop)) {
         return false;
       }
+      hint = false;
       colors++;
     }
     return colors >= 1;

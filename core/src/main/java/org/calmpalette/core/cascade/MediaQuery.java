@@ -49,7 +49,7 @@ final class MediaQuery {
       String name = rest.remove(0).name();
       type = name.equals("all") || name.equals("screen");
       if (!rest.isEmpty()) {
-        if (!rest.remove(0).isIdent("and")) {
+        if (!rest.remove(0).isIdent("and") || rest.isEmpty()) {
           return false;
         }
       }
@@ -98,7 +98,7 @@ final class MediaQuery {
   }
 
   private Boolean inParens(ComponentValue p) {
-    if (p.kind() != Kind.BLOCK) {
+    if (p.kind() != Kind.BLOCK || !p.name().equals("(")) {
       return null;
     }
     List<ComponentValue> inside = ComponentValue.read(p.inside());
@@ -116,6 +116,9 @@ final class MediaQuery {
     if (colon > 0) {
       String name = text.substring(0, colon).strip().toLowerCase(Locale.ROOT);
       String value = text.substring(colon + 1).strip();
+      if (name.startsWith("-webkit-min-") || name.startsWith("-webkit-max-")) {
+        return compare(name, "", value);
+      }
       if (name.startsWith("min-")) {
         return compare(name.substring(4), ">=", value);
       }
@@ -144,7 +147,7 @@ final class MediaQuery {
           ? compare(words.get(0).toLowerCase(Locale.ROOT), words.get(1), words.get(2))
           : compare(words.get(2).toLowerCase(Locale.ROOT), turned(words.get(1)), words.get(0));
     }
-    if (words.size() == 5) {
+    if (words.size() == 5 && words.get(1).charAt(0) == words.get(3).charAt(0) && words.get(1).charAt(0) != '=') {
       return and(compare(words.get(2).toLowerCase(Locale.ROOT), turned(words.get(1)), words.get(0)),
           compare(words.get(2).toLowerCase(Locale.ROOT), words.get(3), words.get(4)));
     }
@@ -174,7 +177,7 @@ final class MediaQuery {
       return compare("-webkit-" + name.substring(12), name.startsWith("-webkit-min") ? ">=" : "<=", value);
     }
     OptionalDouble have = range(name);
-    Optional<Double> want = amount(value);
+    Optional<Double> want = amount(name, value);
     if (have.isEmpty() || want.isEmpty()) {
       return null;
     }
@@ -190,7 +193,7 @@ final class MediaQuery {
     };
   }
 
-  private Optional<Double> amount(String value) {
+  private Optional<Double> amount(String name, String value) {
     List<ComponentValue> parts = ComponentValue.read(value);
     if (parts.size() == 3 && parts.get(1).kind() == Kind.SLASH) {
       return Optional.of(parts.get(0).number() / parts.get(2).number());
@@ -200,6 +203,11 @@ final class MediaQuery {
     }
     ComponentValue p = parts.get(0);
     if (p.kind() == Kind.NUMBER) {
+      // A resolution has a unit, and so has a length but for 0.
+      boolean unitless = !name.equals("resolution") && (p.number() == 0 || !name.endsWith("width") && !name.endsWith("height"));
+      if (!unitless) {
+        return Optional.empty();
+      }
       return Optional.of(p.number());
     }
     if (p.kind() == Kind.DIMENSION && List.of("dppx", "x", "dpi", "dpcm").contains(p.name())) {
@@ -215,15 +223,14 @@ final class MediaQuery {
       case "pointer", "any-pointer" -> "fine";
       case "prefers-color-scheme" -> "light";
       case "prefers-reduced-motion", "prefers-reduced-transparency", "prefers-contrast", "prefers-reduced-data" -> "no-preference";
-      case "forced-colors", "inverted-colors" -> "none";
+      case "forced-colors" -> "none";
       case "display-mode" -> "browser";
       case "scripting" -> "enabled";
       case "update" -> "fast";
       case "overflow-block", "overflow-inline" -> "scroll";
       case "color-gamut" -> "srgb";
-      case "dynamic-range", "video-dynamic-range" -> "standard";
+      case "dynamic-range" -> "standard";
       case "grid" -> "0";
-      case "scan" -> "progressive";
       case "-webkit-transform-3d" -> "1";
       default -> null;
     };

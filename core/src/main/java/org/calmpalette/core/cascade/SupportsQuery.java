@@ -20,7 +20,12 @@ final class SupportsQuery {
       return false;
     }
     if (parts.get(0).isIdent("not")) {
-      return parts.size() > 1 && !inParens(parts.get(1));
+      return parts.size() == 2 && parts.get(1).kind() != Kind.IDENT && !inParens(parts.get(1));
+    }
+    // What is no condition holds nowhere: section 2 of the grammar, parentheses for a mix of the two words.
+    boolean alike = parts.size() < 4 || parts.stream().filter(p -> p.kind() == Kind.IDENT).map(ComponentValue::name).distinct().count() == 1;
+    if (parts.size() % 2 == 0 || !alike) {
+      return false;
     }
     boolean answer = inParens(parts.get(0));
     for (int i = 1; i + 1 < parts.size(); i += 2) {
@@ -33,7 +38,7 @@ final class SupportsQuery {
   private static boolean inParens(ComponentValue p) {
     if (p.kind() == Kind.FUNCTION) {
       return switch (p.name()) {
-        case "selector" -> SelectorList.parse(p.inside()).isPresent();
+        case "selector" -> SelectorList.parse(p.inside()).filter(l -> l.selectors().size() == 1).isPresent();
         case "font-tech" -> Set.of("color-colrv0", "color-colrv1", "color-svg", "color-sbix", "color-cbdt", "variations",
             "features-opentype", "palettes").contains(p.inside().strip().toLowerCase(Locale.ROOT));
         case "font-format" -> Set.of("woff2", "woff", "opentype", "truetype", "collection")

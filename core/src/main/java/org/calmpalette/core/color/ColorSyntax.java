@@ -138,7 +138,8 @@ public final class ColorSyntax {
       }
       c[i] = in.component(channels, i);
       percent[i] = in.lastWasPercent();
-      in.require(!(legacy && Double.isNaN(c[i])));
+      // Legacy notations know no missing components; that it is one shows at the first comma.
+      in.require(!legacy || !Double.isNaN(c[i]) && !Double.isNaN(c[0]));
     }
     if (legacy) {
       // Legacy rgb() takes three numbers or three percentages, legacy hsl() a hue and two percentages.
@@ -167,7 +168,8 @@ public final class ColorSyntax {
             .toGamut();
       }
       case HSL, HWB -> {
-        c[1] = relative ? c[1] : Math.max(0, c[1]);
+        // As Chromium has it: no more than full saturation.
+        c[1] = relative ? c[1] : space == ColorSpace.HSL ? Math.max(0, Math.min(100, c[1])) : Math.max(0, c[1]);
         Color polar = new Color(space, c[0], c[1], c[2], alpha);
         return relative ? polar.to(ColorSpace.SRGB)
             : polar.to(ColorSpace.RGB).withAlpha(Color.zero(alpha)).toGamut();
@@ -227,9 +229,10 @@ public final class ColorSyntax {
     double first = shares.get(0);
     first = Double.isNaN(first) ? Double.isNaN(second) ? 50 : 100 - second : first;
     second = Double.isNaN(second) ? 100 - first : second;
-    in.require(first + second > 0);
     double alphaScale = Math.min(1, (first + second) / 100);
-    Color mixed = Interpolation.mix(colors.get(0), colors.get(1), second / (first + second), space, arc);
+    // Nothing of either is half of each, and seen through: CSS Color 5, section 2.1.
+    double share = first + second > 0 ? second / (first + second) : 0.5;
+    Color mixed = Interpolation.mix(colors.get(0), colors.get(1), share, space, arc);
     if (space == ColorSpace.HSL || space == ColorSpace.HWB) {
       mixed = mixed.to(ColorSpace.SRGB);
     }

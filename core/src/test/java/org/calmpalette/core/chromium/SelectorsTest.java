@@ -57,6 +57,12 @@ public class SelectorsTest {
     }
   }
 
+  /** Where ours is not Chromium's, with the reason. */
+  private static final Map<String, String> NAMED = Map.of(
+      ":lang('*-CH')", "Selectors 4 and other browsers take texts", ":lang(\"\")", "Selectors 4 and other browsers take texts",
+      ":lang(zh-Hant, fr)", "Selectors 4 and other browsers take several ranges",
+      ":paused", "Selectors 4 and other browsers know it");
+
   private static List<String> selectors;
 
   public static synchronized List<String> selectors() {
@@ -109,27 +115,38 @@ public class SelectorsTest {
         }
         return found.toString();
       }).orElse("invalid");
-      if (!ours.equals(theirs.get(i))) {
-        wrong.add(selectors().get(i) + ": ours " + named(ours, all) + " | Chromium " + named(theirs.get(i), all));
+      if (!ours.equals(theirs.get(i)) && !NAMED.containsKey(selectors().get(i))) {
+        wrong.add(selectors().get(i) + ": " + difference(ours, theirs.get(i), all));
       }
     }
     assertThat(wrong).isEmpty();
   }
 
-  private static String named(String found, List<Element> all) {
-    return found.isEmpty() || found.equals("invalid") ? found : String.join("; ", Stream.of(found.split(" ")).limit(20).map(i -> all.get(Integer.parseInt(i)))
-        .map(e -> e.normalName() + e.attributes().html()).toList());
+  /** The elements that only one of them finds. */
+  private static String difference(String ours, String theirs, List<Element> all) {
+    if (ours.equals("invalid") || theirs.equals("invalid")) {
+      return "ours " + (ours.equals("invalid") ? ours : "valid") + " | Chromium " + (theirs.equals("invalid") ? theirs : "valid");
+    }
+    List<String> a = List.of(ours.split(" "));
+    List<String> b = List.of(theirs.split(" "));
+    return "only ours " + named(a, b, all) + " | only Chromium's " + named(b, a, all);
+  }
+
+  private static List<String> named(List<String> of, List<String> without, List<Element> all) {
+    return of.stream().filter(i -> !i.isEmpty() && !without.contains(i)).map(i -> all.get(Integer.parseInt(i))).map(e -> e.normalName() + e.attributes().html()).toList();
   }
 
   @Test
   void selectorsAreRefusedWhereChromiumRefusesThem() {
-    List<String> ours = INVALID.stream().map(s -> s + " " + (SelectorList.parse(s).isPresent() ? "valid" : "invalid")).toList();
     List<String> theirs = ANSWERS.to(doubtfulQuestion());
-    List<String> expected = new ArrayList<>();
+    List<String> wrong = new ArrayList<>();
     for (int i = 0; i < INVALID.size(); i++) {
-      expected.add(INVALID.get(i) + " " + theirs.get(i));
+      String ours = SelectorList.parse(INVALID.get(i)).isPresent() ? "valid" : "invalid";
+      if (!ours.equals(theirs.get(i)) && !NAMED.containsKey(INVALID.get(i))) {
+        wrong.add(INVALID.get(i) + " is " + theirs.get(i) + " in Chromium");
+      }
     }
-    assertThat(ours).isEqualTo(expected);
+    assertThat(wrong).isEmpty();
   }
 
   private static void collect(Stylesheet sheet, List<Node> nodes, Set<String> selectors) {

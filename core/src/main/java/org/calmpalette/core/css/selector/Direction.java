@@ -1,6 +1,7 @@
 package org.calmpalette.core.css.selector;
 
 import java.util.Locale;
+import java.util.Set;
 import org.jsoup.nodes.Element;
 
 /** Directionality of an element: HTML Standard, section 3.2.6.4. */
@@ -14,11 +15,22 @@ final class Direction {
       if (dir.equals("ltr") || dir.equals("rtl")) {
         return dir;
       }
+      if (dir.equals("auto") && isTextField(e)) {
+        return fromText(FormState.value(e));
+      }
+      if (e.normalName().equals("input") && FormState.type(e).equals("tel")) {
+        return "ltr";
+      }
       if (dir.equals("auto") || e.normalName().equals("bdi") && dir.isEmpty()) {
         return fromText(e.text());
       }
     }
     return "ltr";
+  }
+
+  private static boolean isTextField(Element e) {
+    return e.normalName().equals("textarea") || e.normalName().equals("input")
+        && Set.of("text", "search", "tel", "url", "email", "password", "hidden", "submit", "reset", "button").contains(FormState.type(e));
   }
 
   private static String fromText(String text) {

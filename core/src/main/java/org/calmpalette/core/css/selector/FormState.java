@@ -2,8 +2,6 @@ package org.calmpalette.core.css.selector;
 
 import java.util.Locale;
 import java.util.Set;
-import java.util.regex.Pattern;
-import java.util.regex.PatternSyntaxException;
 import org.jsoup.nodes.Element;
 
 /** Pseudo-classes that follow from the markup of links and form parts: HTML Standard, section 4.16.3. */
@@ -14,7 +12,6 @@ final class FormState {
   private static final Set<String> KNOWN_TYPES = Set.of(
       "text", "search", "url", "tel", "email", "password", "date", "month", "week", "time", "datetime-local", "number",
       "range", "color", "checkbox", "radio", "file", "submit", "image", "reset", "button", "hidden");
-  private static final Pattern EMAIL = Pattern.compile("[\\w.!#$%&'*+/=?^`{|}~-]+@[A-Za-z0-9-]+(\\.[A-Za-z0-9-]+)*");
 
   private FormState() {}
 
@@ -31,20 +28,20 @@ final class FormState {
       case "required" -> takesRequired(e) && e.hasAttr("required");
       case "optional" -> (isField(e) || e.normalName().equals("button")) && !(takesRequired(e) && e.hasAttr("required"));
       case "read-write" -> isReadWrite(e);
-      case "read-only" -> !isReadWrite(e);
+      case "read-only" -> !isReadWrite(e) && !SelectorMatcher.isForeign(e);
       case "placeholder-shown" -> isPlaceholderShown(e);
       case "indeterminate" -> isIndeterminate(e);
       case "default" -> isDefault(e);
       case "valid" -> validates(e) && isValid(e);
       case "invalid" -> validates(e) && !isValid(e);
-      case "in-range" -> hasRange(e) && isInRange(e);
-      case "out-of-range" -> hasRange(e) && !isInRange(e);
+      case "in-range" -> Constraints.hasRange(e) && Constraints.isInRange(e);
+      case "out-of-range" -> Constraints.hasRange(e) && !Constraints.isInRange(e);
       case "open" -> (e.normalName().equals("details") || e.normalName().equals("dialog")) && e.hasAttr("open");
       default -> false;
     };
   }
 
-  private static String type(Element e) {
+  static String type(Element e) {
     String type = e.attr("type").toLowerCase(Locale.ROOT);
     return e.normalName().equals("input") ? KNOWN_TYPES.contains(type) ? type : "text" : type;
   }
@@ -56,7 +53,7 @@ final class FormState {
     };
   }
 
-  private static boolean takesRequired(Element e) {
+  static boolean takesRequired(Element e) {
     return isField(e) && !(e.normalName().equals("input")
         && Set.of("hidden", "range", "color", "submit", "image", "reset", "button").contains(type(e)));
   }
@@ -68,12 +65,14 @@ final class FormState {
     };
   }
 
-  private static boolean isDisabled(Element e) {
+  static boolean isDisabled(Element e) {
     if (e.hasAttr("disabled")) {
       return true;
     }
     if (e.normalName().equals("option")) {
-      return e.parent() != null && e.parent().normalName().equals("optgroup") && e.parent().hasAttr("disabled");
+      Element select = e.closest("select");
+      // Chromium has the options of a select that is disabled disabled too.
+      return isInDisabledGroup(e) || select != null && isDisabled(select);
     }
     if (e.normalName().equals("optgroup")) {
       return false;
@@ -88,6 +87,11 @@ final class FormState {
       }
     }
     return false;
+  }
+
+  private static boolean isInDisabledGroup(Element option) {
+    Element group = option.closest("optgroup, select");
+    return group != null && group.normalName().equals("optgroup") && group.hasAttr("disabled");
   }
 
   private static boolean isChecked(Element e) {
@@ -114,7 +118,7 @@ final class FormState {
     return false;
   }
 
-  private static java.util.List<Element> group(Element radio) {
+  static java.util.List<Element> group(Element radio) {
     Element form = radio.closest("form");
     Element root = form == null ? radio.root() : form;
     return root.getAllElements().stream()
@@ -132,7 +136,7 @@ final class FormState {
     Element first = null;
     for (Element o : select.getElementsByTag("option")) {
       chosen = o.hasAttr("selected") ? o : chosen;
-      first = first == null && !isDisabled(o) ? o : first;
+      first = first == null && !o.hasAttr("disabled") && !isInDisabledGroup(o) ? o : first;
     }
     boolean listBox = !select.attr("size").isEmpty() && !select.attr("size").equals("1");
     return option == (chosen != null ? chosen : listBox ? null : first);
@@ -143,8 +147,10 @@ final class FormState {
       return !e.hasAttr("readonly") && !isDisabled(e);
     }
     for (Element a = e; a != null; a = a.parent()) {
-      if (a.hasAttr("contenteditable")) {
-        return !a.attr("contenteditable").equalsIgnoreCase("false");
+      // A word that is none of these counts as not written.
+      String editable = a.hasAttr("contenteditable") ? a.attr("contenteditable").toLowerCase(Locale.ROOT) : "inherit";
+      if (Set.of("", "true", "plaintext-only", "false").contains(editable)) {
+        return !editable.equals("false");
       }
     }
     return false;
@@ -156,7 +162,7 @@ final class FormState {
     return takes && e.hasAttr("placeholder") && value(e).isEmpty();
   }
 
-  private static String value(Element e) {
+  static String value(Element e) {
     return e.normalName().equals("textarea") ? e.wholeText() : e.attr("value");
   }
 
@@ -190,7 +196,7 @@ final class FormState {
   private static boolean validates(Element e) {
     return switch (e.normalName()) {
       case "form", "fieldset" -> true;
-      case "input" -> !Set.of("hidden", "reset", "button").contains(type(e)) && !isDisabled(e) && canBeEdited(e);
+      case "input" -> !Set.of("hidden", "reset", "button", "image").contains(type(e)) && !isDisabled(e) && canBeEdited(e);
       case "select" -> !isDisabled(e);
       case "textarea" -> !isDisabled(e) && !e.hasAttr("readonly");
       case "button" -> !isDisabled(e) && (type(e).isEmpty() || type(e).equals("submit"));
@@ -219,63 +225,11 @@ final class FormState {
         return !(e.hasAttr("required") && value(e).isEmpty());
       }
       case "input" -> {
-        return isInputValid(e);
+        return Constraints.isValid(e);
       }
       default -> {
         return true;
       }
-    }
-  }
-
-  private static boolean isInputValid(Element e) {
-    String type = type(e);
-    if (e.hasAttr("required") && takesRequired(e)) {
-      boolean missing = switch (type) {
-        case "checkbox" -> !e.hasAttr("checked");
-        case "radio" -> e.attr("name").isEmpty() ? !e.hasAttr("checked")
-            : group(e).stream().noneMatch(o -> o.hasAttr("checked"));
-        case "file" -> true;
-        default -> value(e).isEmpty();
-      };
-      if (missing) {
-        return false;
-      }
-    }
-    String value = value(e);
-    if (value.isEmpty()) {
-      return true;
-    }
-    return switch (type) {
-      case "email" -> EMAIL.matcher(value).matches();
-      case "url" -> value.matches("[A-Za-z][A-Za-z0-9+.-]*:.+");
-      case "number", "range" -> isInRange(e);
-      default -> !e.hasAttr("pattern") || !TEXT_TYPES.contains(type) || matchesPattern(value, e.attr("pattern"));
-    };
-  }
-
-  private static boolean matchesPattern(String value, String pattern) {
-    try {
-      return value.matches(pattern);
-    } catch (PatternSyntaxException | StackOverflowError tooMuch) {
-      return true;
-    }
-  }
-
-  private static boolean hasRange(Element e) {
-    return e.normalName().equals("input") && Set.of("number", "range", "date", "month", "week", "time", "datetime-local")
-        .contains(type(e)) && !isDisabled(e) && !e.hasAttr("readonly");
-  }
-
-  private static boolean isInRange(Element e) {
-    if (!type(e).equals("number") || value(e).isEmpty()) {
-      return true;
-    }
-    try {
-      double v = Double.parseDouble(value(e));
-      return (e.attr("min").isEmpty() || v >= Double.parseDouble(e.attr("min")))
-          && (e.attr("max").isEmpty() || v <= Double.parseDouble(e.attr("max")));
-    } catch (NumberFormatException noNumber) {
-      return true;
     }
   }
 }

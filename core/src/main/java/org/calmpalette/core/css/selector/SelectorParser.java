@@ -42,7 +42,10 @@ final class SelectorParser {
       "-webkit-drag", "-internal-autofill-previewed", "window-inactive", "horizontal", "vertical", "decrement", "increment", "start", "end",
       "double-button", "single-button", "no-button", "corner-present", "active-view-transition", "xr-overlay", "has-slotted");
   /** Known to the standard, but not to today's Chromium, so that a rule with one of them is dropped. */
-  private static final Set<String> NOT_IN_BROWSERS = Set.of("local-link", "target-within", "blank", "current", "buffering", "stalled", "seeking", "volume-locked", "playing", "muted");
+  private static final Set<String> NOT_IN_BROWSERS = Set.of("local-link", "target-within", "blank", "buffering", "stalled", "seeking", "volume-locked", "playing", "muted");
+  private static final Set<String> WITH_MARKER = Set.of("before", "after");
+  /** Pseudo-elements that no state may follow, as Chromium has it. */
+  private static final Set<String> STATELESS = Set.of("before", "after", "first-line", "first-letter", "marker", "before::marker", "after::marker");
   private static final Set<String> WITH_WORDS = Set.of("lang", "dir", "state", "active-view-transition-type");
 
   private final Tokens tokens;
@@ -50,6 +53,7 @@ final class SelectorParser {
   private final SelectorList around;
   private int at;
   private int depth;
+  private boolean inHas;
 
   SelectorParser(Tokens tokens, int first, int end, SelectorList around) {
     this.tokens = tokens;
@@ -190,12 +194,15 @@ final class SelectorParser {
         int nameToken = at + (twice ? 2 : 1);
         require(nameToken < stop);
         if (twice || tokens.is(nameToken, TokenType.IDENT) && OLD_PSEUDO_ELEMENTS.contains(tokens.lower(nameToken))) {
-          require(pseudoElement == null);
           at = nameToken;
-          pseudoElement = pseudoElement(stop);
+          String name = pseudoElement(stop);
+          // Generated content may be a list item with a marker of its own.
+          require(pseudoElement == null || name.equals("marker") && WITH_MARKER.contains(pseudoElement) && pseudoStates.isEmpty());
+          pseudoElement = pseudoElement == null ? name : pseudoElement + "::" + name;
           continue;
         }
         at = nameToken;
+        require(pseudoElement == null || !STATELESS.contains(pseudoElement));
         simple = pseudoClass(stop);
       } else {
         break;
@@ -212,7 +219,12 @@ final class SelectorParser {
       require(tokens.isDelim(at, '*'));
       at += 2;
     } else if (tokens.isDelim(at, '|')) {
-      throw new Invalid();
+      // Of no namespace; elements of HTML are in one.
+      at++;
+      require(at < stop && (tokens.is(at, TokenType.IDENT) || tokens.isDelim(at, '*')));
+      at++;
+      return new SimpleSelector.Functional("not", new SelectorList(List.of(ComplexSelector.of(
+          List.of(new CompoundSelector(List.of(new SimpleSelector.Universal()), null, List.of())), List.of()))));
     }
     if (tokens.isDelim(at, '*')) {
       at++;
@@ -228,6 +240,9 @@ final class SelectorParser {
     at = tokens.skipBlank(at + 1, stop);
     if (tokens.isDelim(at, '*') && tokens.isDelim(at + 1, '|')) {
       at += 2;
+    }
+    if (tokens.isDelim(at, '|')) {
+      at++;
     }
     require(at < stop && tokens.is(at, TokenType.IDENT));
     String name = tokens.value(at++);
@@ -269,6 +284,7 @@ final class SelectorParser {
       return name;
     }
     int close = tokens.afterBlock(at, stop);
+    require(tokens.skipBlank(at + 1, close) < close - 1);
     String whole = tokens.text().substring(tokens.start(at), tokens.end(close - 1));
     at = close;
     return whole;
@@ -291,7 +307,16 @@ final class SelectorParser {
         yield new SimpleSelector.Functional(name, forgiving(inner));
       }
       case "not" -> new SimpleSelector.Functional(name, list(inner, false));
-      case "has" -> new SimpleSelector.Functional(name, list(inner, true));
+      case "has" -> {
+        // Selectors 4, section 4.5: it does not nest.
+        require(!inHas);
+        inHas = true;
+        try {
+          yield new SimpleSelector.Functional(name, list(inner, true));
+        } finally {
+          inHas = false;
+        }
+      }
       case "host", "host-context" -> new SimpleSelector.Functional(name, list(inner, false));
       case "nth-child", "nth-last-child", "nth-of-type", "nth-last-of-type" -> nth(name, inner);
       default -> {
