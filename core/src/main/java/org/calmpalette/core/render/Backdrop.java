@@ -140,6 +140,11 @@ public record Backdrop(List<Layer> layers) {
     return null;
   }
 
+  /** Whether an opacity of 0 lets nothing of the element show. */
+  public boolean isInvisible() {
+    return layers.stream().anyMatch(l -> l.opacity() == 0);
+  }
+
   /** The element whose paint is uppermost behind the text; the root if there is none. */
   public Element holder() {
     return layers.stream().filter(l -> l.color().alpha() > 0 || !l.images().isEmpty()).findFirst().orElse(layers.get(layers.size() - 1)).element();

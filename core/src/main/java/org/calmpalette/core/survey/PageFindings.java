@@ -123,7 +123,8 @@ final class PageFindings {
       ElementStyle style = styles.of(e);
       Backdrop backdrop = backdrops.of(e);
       Optional<Color> text = style.colorOf("color");
-      if (backdrop.unknown() != null || text.isEmpty() || text.get().alpha() == 0
+      // What is faded to nothing waits to be shown by a state or a script.
+      if (backdrop.unknown() != null || backdrop.isInvisible() || text.isEmpty() || text.get().alpha() == 0
           || Painting.declared(style, "-webkit-text-fill-color").isPresent()
           || Painting.declared(style, "text-shadow").filter(s -> !s.equals("none")).isPresent()) {
         continue;
