@@ -233,7 +233,9 @@ public sealed interface Image {
             return Optional.empty();
           }
         }
-        if (color == null && places.size() != 1 || places.size() > 2) {
+        boolean hint = color == null;
+        boolean lone = hint && (stops.isEmpty() || stops.get(stops.size() - 1).color() == null);
+        if (hint && places.size() != 1 || lone || places.size() > 2) {
           return Optional.empty();
         }
         stops.add(new Stop(color, places.isEmpty() ? null : places.get(0)));
@@ -241,7 +243,8 @@ public sealed interface Image {
           stops.add(new Stop(color, places.get(1)));
         }
       }
-      return stops.stream().filter(s -> s.color() != null).findAny().isEmpty() ? Optional.empty() : Optional.of(List.copyOf(stops));
+      // A hint stands between two colours.
+      return stops.isEmpty() || stops.get(stops.size() - 1).color() == null ? Optional.empty() : Optional.of(List.copyOf(stops));
     }
 
     /** A place around a circle: an angle in degrees, or a share of the turn. */
