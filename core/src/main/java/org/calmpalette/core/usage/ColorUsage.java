@@ -130,6 +130,7 @@ public final class ColorUsage {
     private final Tokens tokens;
     private List<Painted> paints;
     private int inFallback;
+    private int colorless;
 
     DeclarationReader(ThemeSheet part, Node.Declaration declaration, List<Node.Rule> around) {
       this.part = part;
@@ -178,7 +179,14 @@ public final class ColorUsage {
 
     private void readFunction(int open, int after, boolean names) {
       String name = tokens.lower(open);
-      if (COLOR_FUNCTIONS.contains(name) && addIfColor(open, after) || NO_COLORS_INSIDE.contains(name)) {
+      if (COLOR_FUNCTIONS.contains(name) && addIfColor(open, after)) {
+        return;
+      }
+      if (NO_COLORS_INSIDE.contains(name)) {
+        // No colour is there, but a setting may be read.
+        colorless++;
+        read(open + 1, after, false);
+        colorless--;
         return;
       }
       if (name.equals("var")) {
@@ -216,6 +224,9 @@ public final class ColorUsage {
     }
 
     private boolean addIfColor(int first, int end) {
+      if (colorless > 0) {
+        return false;
+      }
       Optional<Color> color = Color.parse(part.sheet().text(first, end));
       color.ifPresent(c -> add(first, end, c, false));
       return color.isPresent();
