@@ -91,7 +91,7 @@ class PaletteChangeTest {
     assertThat(PaletteChange.remove(following, List.of("ink", "wash")).applied(following).palette().settings()).extracting(Setting::key).containsExactly("gap");
     assertThatThrownBy(() -> PaletteChange.remove(following, List.of("ink"))).isInstanceOf(BadInputException.class);
     Theme banded = PaletteChange.edit(theme, known(theme, "ink").withBands(Map.of("phone", new Given.Fixed(Value.of("#000000")))).withPerBand(true), PAGE).applied(theme);
-    assertThatThrownBy(() -> PaletteChange.remove(banded, List.of("ink"))).hasMessageContaining("another default for Phone");
+    assertThatThrownBy(() -> PaletteChange.remove(banded, List.of("ink"))).hasMessageContaining("another default for phone");
   }
 
   @Test
