@@ -22,7 +22,7 @@ public class FrameAddresses {
   /** What a preview shows: a theme's snapshot with its defaults, or a site's draft. */
   public record Shown(char kind, long id) {
     static final char SNAPSHOT = 't';
-    static final char DRAFT = 'd';
+    public static final char DRAFT = 'd';
   }
 
   private final JdbcClient database;
@@ -49,7 +49,7 @@ public class FrameAddresses {
   }
 
   /** What a token from an address shows; empty if it was not made here or is over. */
-  Optional<Shown> read(String token) {
+  public Optional<Shown> read(String token) {
     int cut = token.length() - 43;
     if (cut < 4 || token.charAt(cut - 1) != '-') {
       return Optional.empty();

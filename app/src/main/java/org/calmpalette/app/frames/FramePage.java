@@ -15,7 +15,7 @@ import org.jsoup.nodes.Element;
  * draws outlines and measures. The page's Content-Security-Policy says the same once more to the browser, and is what
  * holds if something is missed here.
  */
-final class FramePage {
+public final class FramePage {
   private static final Set<String> GONE = Set.of("script", "iframe", "frame", "frameset", "object", "embed", "applet",
       "portal", "base");
   private static final Set<String> ADDRESSES = Set.of("href", "src", "action", "formaction", "xlink:href", "data",
@@ -29,7 +29,7 @@ final class FramePage {
   static final String INDEX = "data-calm-at";
 
   /** The page with the index of each of its elements in the element's own tag, so that the index stays through a build. */
-  static byte[] numbered(Page page) {
+  public static byte[] numbered(Page page) {
     List<Edit> edits = new ArrayList<>();
     List<Element> elements = page.elements();
     String text = page.source().text();
@@ -48,7 +48,7 @@ final class FramePage {
    * @param page as it is built, from the page with its numbers
    * @param original as the maker wrote it
    */
-  static String of(Page page, Page original, String script, String nonce) {
+  public static String of(Page page, Page original, String script, String nonce) {
     Document document = page.document().clone();
     number(document, original);
     for (Element e : List.copyOf(document.getAllElements())) {

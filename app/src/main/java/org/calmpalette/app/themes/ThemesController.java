@@ -5,7 +5,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import org.calmpalette.app.accounts.SignedIn;
-import org.calmpalette.app.demo.OwnThemes;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;

@@ -1,4 +1,4 @@
-package org.calmpalette.app.demo;
+package org.calmpalette.app.themes;
 
 import java.io.IOException;
 import java.nio.file.Files;

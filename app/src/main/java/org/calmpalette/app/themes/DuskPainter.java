@@ -1,4 +1,4 @@
-package org.calmpalette.app.demo;
+package org.calmpalette.app.themes;
 
 import java.awt.Color;
 import java.awt.GradientPaint;

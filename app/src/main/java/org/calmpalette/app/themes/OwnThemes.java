@@ -1,4 +1,4 @@
-package org.calmpalette.app.demo;
+package org.calmpalette.app.themes;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -9,8 +9,6 @@ import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
-import org.calmpalette.app.themes.ImportService;
-import org.calmpalette.app.themes.StoredTheme;
 import org.calmpalette.core.intake.ThemeZip;
 import org.springframework.core.io.Resource;
 import org.springframework.core.io.support.PathMatchingResourcePatternResolver;

@@ -1,6 +1,5 @@
-package org.calmpalette.app.web;
+package org.calmpalette.app.accounts;
 
-import org.calmpalette.app.accounts.SignedIn;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ModelAttribute;

@@ -1,4 +1,4 @@
-package org.calmpalette.app.frames;
+package org.calmpalette.app.previews;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
@@ -6,6 +6,8 @@ import java.security.SecureRandom;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.frames.FramePage;
 import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.ThemeCache;

@@ -1,4 +1,4 @@
-package org.calmpalette.app.web;
+package org.calmpalette.app.accounts;
 
 import jakarta.servlet.http.HttpServletRequest;
 import org.springframework.context.annotation.Bean;
