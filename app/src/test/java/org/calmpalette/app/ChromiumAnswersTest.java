@@ -3,6 +3,8 @@ package org.calmpalette.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -11,7 +13,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import javax.imageio.ImageIO;
 import org.calmpalette.core.chromium.Answers;
+import org.calmpalette.core.chromium.BackgroundsTest;
 import org.calmpalette.core.chromium.ColorsTest;
 import org.calmpalette.core.chromium.ComputedStyleTest;
 import org.calmpalette.core.chromium.ConditionsTest;
@@ -127,5 +131,63 @@ class ChromiumAnswersTest {
           return [...x.to('oklab').coords, ...x.to('lab').coords, ...x.to('p3').coords, x.contrast(new Color(b), 'WCAG21')].map(v => v.toFixed(7)).join(' ') })""",
         pairs));
     settle("colors", answers);
+  }
+
+  /** Reads the tiles of generated backgrounds back from the pixels. */
+  @Test
+  void backgrounds() throws IOException {
+    List<BackgroundsTest.Case> cases = BackgroundsTest.cases();
+    List<String> answers = new ArrayList<>();
+    int together = 100;
+    for (int from = 0; from < cases.size(); from += together) {
+      List<BackgroundsTest.Case> some = cases.subList(from, Math.min(cases.size(), from + together));
+      StringBuilder html = new StringBuilder("<!doctype html><body style='margin:0;background:#000'>");
+      for (int i = 0; i < some.size(); i++) {
+        BackgroundsTest.Case c = some.get(i);
+        html.append(String.format("<div data-w=%d data-h=%d style=\"position:absolute;left:%dpx;top:%dpx;width:%dpx;height:%dpx;border:solid transparent;border-width:%dpx %dpx %dpx %dpx;"
+            + "padding:%dpx %dpx %dpx %dpx;image-rendering:pixelated;%s\"></div>", c.pictureWidth(), c.pictureHeight(), i % 5 * 240, i / 5 * 220, c.width() - c.padding()[1] - c.padding()[3],
+            c.height() - c.padding()[0] - c.padding()[2], c.border()[0], c.border()[1], c.border()[2], c.border()[3], c.padding()[0], c.padding()[1], c.padding()[2], c.padding()[3], c.style()));
+      }
+      Page browser = Browsers.page(1200, 800);
+      browser.setContent(html.toString());
+      browser.evaluate("""
+          async () => { for (const e of document.querySelectorAll('div')) {
+            const w = +e.dataset.w, h = +e.dataset.h, c = document.createElement('canvas'); c.width = w; c.height = h;
+            const g = c.getContext('2d'), d = g.createImageData(w, h);
+            for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) d.data.set([(x + .5) / w * 255, (y + .5) / h * 255, 255, 255], 4 * (y * w + x));
+            g.putImageData(d, 0, 0); const u = c.toDataURL(); const i = new Image(); i.src = u; await i.decode(); e.style.backgroundImage = `url(${u})` }
+            await new Promise(r => requestAnimationFrame(() => requestAnimationFrame(r))) }""");
+      BufferedImage seen = ImageIO.read(new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
+      for (int i = 0; i < some.size(); i++) {
+        BackgroundsTest.Case c = some.get(i);
+        answers.add(projected(seen, i % 5 * 240, i / 5 * 220, c.outerWidth(), c.outerHeight(), true) + " "
+            + projected(seen, i % 5 * 240, i / 5 * 220, c.outerWidth(), c.outerHeight(), false));
+      }
+      Browsers.closeAll();
+    }
+    Map<String, List<String>> all = new LinkedHashMap<>();
+    all.put(BackgroundsTest.question(), answers);
+    settle("backgrounds", all);
+  }
+
+  /** For each column the red, or for each row the green, of its pixel that is painted most fully; -- where nothing is painted. */
+  private static String projected(BufferedImage seen, int left, int top, int width, int height, boolean columns) {
+    StringBuilder out = new StringBuilder();
+    for (int a = 0; a < (columns ? width : height); a++) {
+      String found = "--";
+      int most = 127;
+      // The pixel that is painted most fully: one at the edge of a tile is mixed with what is behind.
+      for (int b = 0; b < (columns ? height : width) && most < 255; b++) {
+        int x = left + (columns ? a : b);
+        int y = top + (columns ? b : a);
+        int rgb = x < seen.getWidth() && y < seen.getHeight() ? seen.getRGB(x, y) : 0;
+        if ((rgb & 255) > most) {
+          most = rgb & 255;
+          found = String.format("%02x", columns ? rgb >> 16 & 255 : rgb >> 8 & 255);
+        }
+      }
+      out.append(found);
+    }
+    return out.toString();
   }
 }

@@ -8,6 +8,7 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.databind.JsonNode;
@@ -120,5 +121,32 @@ class CalmTest {
     assertThat(folder.resolve("o1/index.html")).content().contains("data-setting-in=\"phone\">Cross &lt;it&gt;</h1>").contains("data-setting-hidden=\"phone\"");
     assertThat(calm("export", folder.resolve("k").toString(), "--as", "settings.scss").out()).contains("$ink-copy: $ink; // Label of ink-copy");
     assertThat(calm("export", folder.resolve("k").toString(), "--as", "tokens").exit()).isEqualTo(2);
+  }
+
+  @Test
+  void backgroundTellsWhereTheTilesLand() throws IOException {
+    assertThat(calm("background", "--box", "400x300", "--picture", "200x100", "--size", "cover", "--position", "50% 50%").out())
+        .isEqualTo("tile     600 by 300 at -100, 0\nstep     600, 300\npainted  100 %\nshown    133.333 by 100 of the picture, from 33.333, 0\nscale    3, 3\n");
+    JsonNode json = calm("background", "--json", "--box", "400x300", "--picture", "16:9", "--size", "auto 90px", "--repeat", "no-repeat").json();
+    assertThat(json.get("tile").get("width").asDouble()).isEqualTo(160);
+    assertThat(json.get("painted").asDouble()).isEqualTo(160.0 * 90 / 400 / 300);
+    Answer many = calm("background", "--cases", file("boxes", """
+        {"box": {"width": 400, "height": 300}, "border": [1, 2], "padding": "5px", "origin": "content-box", "picture": [20, 10]}
+        {"box": "400x300", "picture": "none", "size": "50%"}
+        {"box": "400", "picture": "1x1"}
+        {"box": "4x4", "picture": "1x1", "size": "3em"}
+        {"box": "4x4", "picture": "1x1", "repeat": "sometimes"}
+        {"box": "4x4", "picture": "1x1", "border": "1px -2px"}
+        {"box": "0x0", "picture": "0x0", "size": "cover"}
+        """));
+    assertThat(many.exit()).isEqualTo(2);
+    List<JsonNode> lines = many.out().lines().map(l -> JsonMapper.shared().readTree(l)).toList();
+    assertThat(lines.get(0).get("tile").get("x").asDouble()).isEqualTo(5);
+    assertThat(lines.get(1).get("tile").get("width").asDouble()).isEqualTo(200);
+    assertThat(lines.get(2).get("error").asString()).contains("--box").contains("1440x600");
+    assertThat(lines.get(3).get("error").asString()).contains("3em").contains("pixels or percentages");
+    assertThat(lines.get(4).get("error").asString()).contains("sometimes");
+    assertThat(lines.get(5).get("error").asString()).contains("--border");
+    assertThat(lines.get(6).get("painted").asDouble()).isZero();
   }
 }
