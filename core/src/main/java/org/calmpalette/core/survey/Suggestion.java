@@ -100,11 +100,13 @@ public record Suggestion(String key, String label, String place) {
       }
     }
     String name = found.replaceAll("^[.#]", "").toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9_-]", "");
-    return switch (name) {
+    boolean named = found.startsWith(".") || found.startsWith("#");
+    // A class that is called like an element is no such element.
+    return switch (named && !name.isEmpty() ? "." + name : name) {
       case "a" -> "link";
       case "p" -> "paragraph";
       case "html", "body", "" -> selector.contains("root") || GENERAL.contains(name) ? "page" : "part";
-      default -> name.matches("h[1-6]") ? "heading-" + name.charAt(1)
+      default -> !named && name.matches("h[1-6]") ? "heading-" + name.charAt(1)
           : Character.isLetter(name.charAt(0)) ? name : "part-" + name.replaceAll("^[-_]+", "");
     };
   }
