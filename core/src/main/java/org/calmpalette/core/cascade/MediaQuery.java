@@ -14,7 +14,7 @@ import org.calmpalette.core.value.Viewport;
  * Media queries: Media Queries 4 and 5, asked of a screen with a mouse, a light colour scheme and no wishes. An unknown
  * feature makes the answer unknown, and what is unknown at the end does not match.
  */
-final class MediaQuery {
+public final class MediaQuery {
   private final Viewport window;
   private final Lengths.Base base;
 
@@ -24,7 +24,8 @@ final class MediaQuery {
     this.base = new Lengths.Base(16, 16, window);
   }
 
-  static boolean matches(String list, Viewport window) {
+  /** Whether one of a list of queries holds. What is no query holds nowhere; an empty list holds always. */
+  public static boolean matches(String list, Viewport window) {
     if (list.isBlank()) {
       return true;
     }

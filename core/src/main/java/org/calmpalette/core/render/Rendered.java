@@ -10,23 +10,36 @@ import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.value.Viewport;
 
-/** A theme as browsers show it: each page with its stylesheets and the settings' defaults before them. */
+/** A theme as browsers show it, for any values of its settings: each page with its stylesheets, the defaults before and the choices after them. */
 public final class Rendered {
   private final Theme theme;
+  private final Map<String, Chosen> choices;
   /** Bytes of a linked file that is no stylesheet by its name. */
   private static final long LARGEST_OTHER = 500_000;
 
   private final PageStyles.Library library;
   private final Map<String, ThemeSheet> sheets = new HashMap<>();
 
+  /** With the defaults of its settings, and the choices that the theme itself carries. */
   public Rendered(Theme theme) {
+    this(theme, null);
+  }
+
+  /**
+   * With an owner's choices.
+   *
+   * @param choices by key; null for those that the theme carries in {@code palette.css}
+   */
+  public Rendered(Theme theme, Map<String, Chosen> choices) {
     this.theme = theme;
+    this.choices = choices == null ? null : Map.copyOf(choices);
     theme.sheets().stream().filter(p -> p.offset() == 0).forEach(p -> sheets.put(p.path(), p));
-    boolean hasChoices = theme.files().has(Theme.PALETTE_CSS);
+    boolean hasChoices = choices != null || theme.files().has(Theme.PALETTE_CSS);
     library = new PageStyles.Library(this::sheet, List.of(Theme.SETTINGS_CSS),
         hasChoices ? List.of(Theme.PALETTE_CSS) : List.of());
   }
@@ -34,6 +47,9 @@ public final class Rendered {
   private Optional<Stylesheet> sheet(String path) {
     if (path.equals(Theme.SETTINGS_CSS)) {
       return Optional.of(Stylesheet.read(SourceText.of(path, ThemeBuild.settingsCss(theme))));
+    }
+    if (path.equals(Theme.PALETTE_CSS) && choices != null) {
+      return Optional.of(Stylesheet.read(SourceText.of(path, ThemeBuild.paletteCss(theme, choices))));
     }
     ThemeSheet own = sheets.get(path);
     if (own != null) {
