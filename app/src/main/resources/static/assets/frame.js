@@ -146,25 +146,33 @@ function texts() {
   }
   return [...found];
 }
-function behind(element, seen) {
-  if (seen.has(element)) return seen.get(element);
-  const style = getComputedStyle(element);
-  let result = { color: bytes(style.backgroundColor), unknown: style.backgroundImage !== "none" || Number(style.opacity) < 1 || style.mixBlendMode !== "normal" };
-  if (!(result.color.a >= 1 && style.backgroundImage === "none" && Number(style.opacity) === 1)) {
-    const parent = element.parentElement;
-    const under = parent ? behind(parent, seen) : { color: { r: 255, g: 255, b: 255, a: 1 }, unknown: false };
-    result = { color: over(result.color, under.color), unknown: result.unknown || (result.color.a < 1 && under.unknown) };
+// What is seen of a text and of the ground around it: all paint down to the canvas, each group with its opacity, as core's
+// Backdrop has it. A test holds the two together.
+function painted(element, known) {
+  if (!known.has(element)) {
+    const style = getComputedStyle(element);
+    known.set(element, { color: bytes(style.backgroundColor), image: style.backgroundImage !== "none", opacity: Number(style.opacity),
+      changed: style.mixBlendMode !== "normal" || style.filter !== "none" });
   }
-  seen.set(element, result);
-  return result;
+  return known.get(element);
+}
+const faded = (color, opacity) => (opacity === 1 ? color : { ...color, a: color.a * opacity });
+function seenThrough(element, color, known = new Map()) {
+  let text = color;
+  let ground = { r: 0, g: 0, b: 0, a: 0 };
+  let unknown = false;
+  for (let at = element; at; at = at.parentElement) {
+    const paint = painted(at, known);
+    unknown ||= (paint.image && ground.a < 1) || paint.changed;
+    text = faded(over(text, paint.color), paint.opacity);
+    ground = faded(over(ground, paint.color), paint.opacity);
+  }
+  const white = { r: 255, g: 255, b: 255, a: 1 };
+  return { text: over(text, white), ground: over(ground, white), unknown };
 }
 function read(elements) {
-  const seen = new Map();
-  return elements.map((element) => {
-    const style = getComputedStyle(element);
-    const ground = behind(element, seen);
-    return { text: bytes(style.color), ground: ground.color, unknown: ground.unknown };
-  });
+  const known = new Map();
+  return elements.map((element) => seenThrough(element, bytes(getComputedStyle(element).color), known));
 }
 const hex = (c) => "#" + [c.r, c.g, c.b].map((v) => Math.round(v).toString(16).padStart(2, "0")).join("");
 function measure({ id, candidates, probes }) {
@@ -185,7 +193,7 @@ function measure({ id, candidates, probes }) {
       const style = getComputedStyle(element);
       const size = parseFloat(style.fontSize);
       const needed = size >= 24 || (size >= 18.66 && Number(style.fontWeight) >= 700) ? 3 : 4.5;
-      const value = ratio(over(r.text, r.ground), r.ground);
+      const value = ratio(r.text, r.ground);
       if (!worst || value / needed < worst.ratio / worst.needed) {
         worst = { ratio: value, needed, words: element.textContent.trim().replace(/\s+/g, " ").slice(0, 40), text: hex(r.text), ground: hex(r.ground) };
       }
