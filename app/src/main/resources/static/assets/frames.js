@@ -216,7 +216,7 @@ export function later(root) {
 // What is said beside a choice.
 export function words(answer) {
   if (!answer || !answer.texts) return null;
-  if (!answer.worst) return { state: "unknown", short: "cannot tell", long: "The text stands on a picture or something translucent; its contrast cannot be told here." };
+  if (!answer.worst) return { state: "unknown", short: "cannot tell", long: "The text stands on a picture, or a filter changes it; its contrast cannot be told here." };
   const { ratio, needed, words } = answer.worst;
   const shown = (Math.floor(ratio * 100) / 100).toFixed(2);
   const enough = ratio >= needed;
