@@ -4,12 +4,15 @@ import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.function.Predicate;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.color.Interpolation;
 import org.calmpalette.core.value.BackgroundLayer;
 import org.calmpalette.core.value.Image;
 import org.jsoup.nodes.Element;
@@ -25,10 +28,15 @@ import org.jsoup.nodes.Element;
  * @param layers from the element outwards
  */
 public record Backdrop(List<Layer> layers) {
+  private static final int STEPS = 16;
+  private static final int MOST_STOPS = 30;
+
   /** Why nobody can tell the colour without seeing the pixels or the layout. */
   public enum Unknown {
-    /** A picture or gradient lies behind the text. */
+    /** A picture lies behind the text. */
     PICTURE,
+    /** A gradient fills what is behind the text; {@link #range} tells between what the contrast lies. */
+    GRADIENT,
     /** A background of a kind that is not read. */
     UNREAD_BACKGROUND,
     /** Blended with what is behind it by a mode other than {@code normal}. */
@@ -82,10 +90,17 @@ public record Backdrop(List<Layer> layers) {
       Color color = style.colorOf("background-color").orElse(Color.TRANSPARENT);
       var read = style.backgroundLayers();
       List<BackgroundLayer> images = read.orElse(List.of()).stream().filter(this::shows).toList();
-      Unknown unknown = read.isEmpty() ? Unknown.UNREAD_BACKGROUND : !images.isEmpty() ? Unknown.PICTURE
+      Unknown unknown = read.isEmpty() ? Unknown.UNREAD_BACKGROUND : !images.isEmpty() ? images.size() == 1 && isFilling(images.get(0)) ? Unknown.GRADIENT : Unknown.PICTURE
           : isDeclared(style, "mix-blend-mode", "normal") ? Unknown.BLEND_MODE : isDeclared(style, "filter", "none") ? Unknown.FILTER
           : isMoved(style) ? Unknown.MOVED : null;
       return new Layer(element, color, images, style.opacity(), unknown);
+    }
+
+    /** A gradient as large as its box, which therefore lies behind every letter. */
+    private static boolean isFilling(BackgroundLayer layer) {
+      boolean whole = !(layer.size() instanceof BackgroundLayer.Size.Given given)
+          || given.width().isEmpty() && given.height().isEmpty();
+      return layer.image() instanceof Image.Gradient && whole && layer.clip() != BackgroundLayer.Box.TEXT && layer.origin() != BackgroundLayer.Box.CONTENT_BOX;
     }
 
     private boolean shows(BackgroundLayer layer) {
@@ -168,6 +183,47 @@ public record Backdrop(List<Layer> layers) {
     }
     // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
     return new Seen(Contrast.over(letters, Color.WHITE), Contrast.over(ground, Color.WHITE));
+  }
+
+  /** @param least contrast ratio anywhere on a gradient; {@code most} the best */
+  public record Range(double least, double most, Color worst) {}
+
+  /**
+   * Between what the contrast of a text on a gradient lies, wherever on the gradient it stands.
+   *
+   * @return empty if something else than one gradient keeps it from being known
+   */
+  public Optional<Range> range(Color text) {
+    List<Layer> gradients = layers.stream().filter(l -> l.unknown() == Unknown.GRADIENT).toList();
+    if (unknown() != Unknown.GRADIENT || gradients.size() != 1) {
+      return Optional.empty();
+    }
+    Layer where = gradients.get(0);
+    Range range = null;
+    for (Color color : colors((Image.Gradient) where.images().get(0).image())) {
+      Layer flat = new Layer(where.element(), Contrast.over(color, where.color()), List.of(), where.opacity(), null);
+      Backdrop here = new Backdrop(layers.stream().map(l -> l == where ? flat : l).toList());
+      if (here.unknown() != null) {
+        return Optional.empty();
+      }
+      Seen seen = here.under(text);
+      double ratio = seen.ratio();
+      range = range == null ? new Range(ratio, ratio, seen.ground())
+          : new Range(Math.min(range.least(), ratio), Math.max(range.most(), ratio), ratio < range.least() ? seen.ground() : range.worst());
+    }
+    return Optional.ofNullable(range);
+  }
+
+  /** The colours of a gradient from stop to stop, in steps that nobody sees. */
+  private static List<Color> colors(Image.Gradient gradient) {
+    List<Color> stops = gradient.stops().stream().map(Image.Stop::color).filter(Objects::nonNull).toList();
+    List<Color> all = new ArrayList<>(stops);
+    for (int i = 0; i + 1 < Math.min(stops.size(), MOST_STOPS); i++) {
+      for (int step = 1; step < STEPS; step++) {
+        all.add(Interpolation.mix(stops.get(i), stops.get(i + 1), step / (double) STEPS, gradient.space(), gradient.arc()));
+      }
+    }
+    return all;
   }
 
   private static Color faded(Color color, double opacity) {

@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.ToDoubleFunction;
 import java.util.regex.Pattern;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
@@ -76,7 +77,7 @@ final class PageFindings {
       this.index = index;
       this.text = text;
       this.backdrop = backdrop;
-      this.seen = backdrop.under(text);
+      this.seen = backdrop.unknown() == null ? backdrop.under(text) : null;
       this.needed = needed;
       this.words = words;
       this.why = why;
@@ -124,7 +125,8 @@ final class PageFindings {
       Backdrop backdrop = backdrops.of(e);
       Optional<Color> text = style.colorOf("color");
       // What is faded to nothing waits to be shown by a state or a script.
-      if (backdrop.unknown() != null || backdrop.isInvisible() || text.isEmpty() || text.get().alpha() == 0
+      boolean gradient = backdrop.unknown() == Backdrop.Unknown.GRADIENT;
+      if (backdrop.unknown() != null && !gradient || backdrop.isInvisible() || text.isEmpty() || text.get().alpha() == 0
           || Painting.declared(style, "-webkit-text-fill-color").isPresent()
           || Painting.declared(style, "text-shadow").filter(s -> !s.equals("none")).isPresent()) {
         continue;
@@ -134,13 +136,19 @@ final class PageFindings {
       if (alone) {
         continue;
       }
-      Backdrop.Seen seen = backdrop.under(text.get());
+      Optional<Backdrop.Range> range = backdrop.range(text.get());
+      if (gradient && range.isEmpty()) {
+        continue;
+      }
+      // Where on a gradient the text stands is not known here, so it is only told what reads on no colour of it.
+      double ratio = gradient ? range.get().most() : backdrop.under(text.get()).ratio();
+      String ground = gradient ? "gradient " + range.get().worst().hex() : backdrop.under(text.get()).ground().hex();
       boolean large = style.fontSizePx() >= LARGE || style.fontSizePx() >= LARGE_BOLD && style.fontWeight() >= 700;
       double needed = large ? 3 : 4.5;
-      if (seen.ratio() < needed) {
+      if (ratio < needed) {
         Explanation why = Explanation.of(style, "color");
         String by = why.winner() == null ? "" : why.winner().file() + why.winner().line() + why.winner().selector();
-        Unread u = unread.computeIfAbsent(by + "|" + text.get().hex() + "|" + seen.ground().hex(), k -> new Unread(page, all.indexOf(e), text.get(),
+        Unread u = unread.computeIfAbsent(by + "|" + text.get().hex() + "|" + ground, k -> new Unread(page, all.indexOf(e), text.get(),
             backdrop, needed, words, why, Explanation.of(styles.of(backdrop.holder()), "background-color")));
         u.parts++;
         u.pages.add(page.source().file());
@@ -165,11 +173,13 @@ final class PageFindings {
 
   private void report(Unread u) {
     Explanation.Cause w = u.why.winner();
-    double ratio = u.seen.ratio();
-    Color ground = u.seen.ground();
-    boolean faded = u.backdrop.layers().stream().anyMatch(l -> l.opacity() < 1);
-    Color better = readable(u.text, u.backdrop, u.needed);
-    boolean reaches = u.backdrop.under(better).ratio() >= u.needed;
+    boolean gradient = u.seen == null;
+    ToDoubleFunction<Color> reading = gradient ? c -> u.backdrop.range(c).map(Backdrop.Range::least).orElse(0.0) : c -> u.backdrop.under(c).ratio();
+    double ratio = gradient ? u.backdrop.range(u.text).orElseThrow().most() : u.seen.ratio();
+    Color ground = gradient ? u.backdrop.range(u.text).orElseThrow().worst() : u.seen.ground();
+    boolean faded = !gradient && u.backdrop.layers().stream().anyMatch(l -> l.opacity() < 1);
+    Color better = readable(u.text, reading, u.needed);
+    boolean reaches = reading.applyAsDouble(better) >= u.needed;
     String settings = setting(u.why).map(k -> " The colour is the setting “" + label(k) + "”.").orElse("")
         + setting(u.groundWhy).map(k -> " The ground is the setting “" + label(k) + "”.").orElse("");
     boolean placed = w != null && w.isInTheme();
@@ -177,11 +187,13 @@ final class PageFindings {
     int line = placed && file.equals(w.file()) ? w.line()
         : Math.max(1, u.page.source().line(Math.max(0, u.page.elements().get(u.index).sourceRange().startPos())));
     String words = u.words.length() > 40 ? u.words.substring(0, 40) + "…" : u.words;
-    Finding finding = new Finding(Finding.Kind.UNREADABLE_TEXT, file, line, 0, String.format(Locale.ROOT,
-        "“%s” is hard to read: %s on %s is %.2f to 1, and %s is needed. %d %s on %d %s.%s", words, ColorKey.of(faded ? u.seen.text() : u.text), ColorKey.of(ground),
-        Math.floor(ratio * 100) / 100, u.needed == 3 ? "3" : "4.5", u.parts, u.parts == 1 ? "part" : "parts", u.pages.size(),
-        u.pages.size() == 1 ? "page" : "pages", (faded ? " Opacity makes it paler than it is written, " + ColorKey.of(u.text) + "." : "") + settings),
-        reaches ? "Write it in " + ColorKey.of(better) + ", the nearest that reads." : "Raise the opacity; no colour of text reads at this one.")
+    String found = gradient ? String.format(Locale.ROOT, "%s comes to %.2f to 1 at best on the gradient behind it", ColorKey.of(u.text), Math.floor(ratio * 100) / 100)
+        : String.format(Locale.ROOT, "%s on %s is %.2f to 1", ColorKey.of(faded ? u.seen.text() : u.text), ColorKey.of(ground), Math.floor(ratio * 100) / 100);
+    Finding finding = new Finding(Finding.Kind.UNREADABLE_TEXT, file, line, 0, String.format(Locale.ROOT, "“%s” is hard to read: %s, and %s is needed. %d %s on %d %s.%s", words, found,
+        u.needed == 3 ? "3" : "4.5", u.parts, u.parts == 1 ? "part" : "parts", u.pages.size(), u.pages.size() == 1 ? "page" : "pages",
+        (faded ? " Opacity makes it paler than it is written, " + ColorKey.of(u.text) + "." : "") + settings),
+        reaches ? "Write it in " + ColorKey.of(better) + ", the nearest that reads."
+            : gradient ? "Lay a plain colour behind it; no colour of text reads everywhere on this gradient." : "Raise the opacity; no colour of text reads at this one.")
         .about((w == null ? words : w.selector()) + " " + ColorKey.of(u.text) + " on " + ColorKey.of(ground)).painting(painted(u.page, u.index));
     findings.add(setting(u.why).isPresent() || !reaches ? finding : finding.fixedBy(() -> {
       PartChange change = new PartChange(rendered, u.page, u.index, null, "color", WIDE, Set.of(), null);
@@ -204,7 +216,7 @@ final class PageFindings {
   }
 
   /** The colour of the same hue with the least change of lightness that reaches the ratio; else black or white. */
-  static Color readable(Color text, Backdrop backdrop, double needed) {
+  static Color readable(Color text, ToDoubleFunction<Color> reading, double needed) {
     Color from = text.withAlpha(1).to(ColorSpace.OKLCH);
     Color best = null;
     double least = Double.MAX_VALUE;
@@ -214,12 +226,12 @@ final class PageFindings {
       // Rounded to bytes as it will be written, with a little to spare.
       Color written = Color.parse(tried.hex()).orElseThrow();
       double change = Math.abs(lightness - from.c0());
-      if (change < least && backdrop.under(written).ratio() >= needed + 0.05) {
+      if (change < least && reading.applyAsDouble(written) >= needed + 0.05) {
         best = written;
         least = change;
       }
     }
-    return best != null ? best : backdrop.under(Color.BLACK).ratio() >= backdrop.under(Color.WHITE).ratio() ? Color.BLACK : Color.WHITE;
+    return best != null ? best : reading.applyAsDouble(Color.BLACK) >= reading.applyAsDouble(Color.WHITE) ? Color.BLACK : Color.WHITE;
   }
 
   /** Text that everybody needs, taken from the page with {@code display: none} or {@code visibility: hidden}. */

@@ -47,7 +47,7 @@ class BackdropTest {
   @Test
   void picturesAreNotGuessedUnlessTheyAreNotThere() {
     assertThat(behind("p{background:url(there.png)}", "<p><b>x</b>").unknown()).isEqualTo(Backdrop.Unknown.PICTURE);
-    assertThat(behind("p{background:linear-gradient(red,blue)}", "<p><b>x</b>").unknown()).isEqualTo(Backdrop.Unknown.PICTURE);
+    assertThat(behind("p{background:linear-gradient(red,blue) no-repeat 0 0 / 1px 50%}", "<p><b>x</b>").unknown()).as("it may lie beside the text").isEqualTo(Backdrop.Unknown.PICTURE);
     assertThat(behind("p{background:url(data:,)}", "<p><b>x</b>").unknown()).isEqualTo(Backdrop.Unknown.PICTURE);
     assertThat(seen("p{background:#00ff00 url(gone.png)}", "<p><b>x</b>")).isEqualTo("#000000 on #00ff00");
     assertThat(behind("p{background:url(there.png)} b{background:#fff}", "<p><b>x</b>").unknown()).as("covered").isNull();
@@ -78,5 +78,24 @@ class BackdropTest {
   void theUppermostPaintHasAHolder() {
     assertThat(behind("p{background:rgb(0 0 0 / 10%)}", "<div><p><b>x</b></div>").holder().normalName()).isEqualTo("p");
     assertThat(behind("", "<div><p><b>x</b></div>").holder().normalName()).isEqualTo("html");
+  }
+
+  @Test
+  void onAGradientTheContrastLiesBetweenItsColours() {
+    Backdrop grey = behind("p{background:linear-gradient(#000,#fff)}", "<p><b>x</b>");
+    assertThat(grey.unknown()).isEqualTo(Backdrop.Unknown.GRADIENT);
+    assertThat(grey.range(Color.BLACK)).hasValueSatisfying(r -> {
+      assertThat(r.least()).isEqualTo(1);
+      assertThat(r.most()).isEqualTo(21);
+      assertThat(r.worst().hex()).isEqualTo("#000000");
+    });
+    assertThat(behind("p{background:linear-gradient(#777,#999)}", "<p><b>x</b>").range(Color.WHITE)).hasValueSatisfying(r -> assertThat(r.most()).as("#777 on white").isBetween(4.4, 4.5));
+    assertThat(behind("body{background:#000} p{background:linear-gradient(rgb(255 255 255 / 0%), rgb(255 255 255 / 50%))}", "<p><b>x</b>").range(Color.WHITE))
+        .hasValueSatisfying(r -> assertThat(r.worst().hex()).isEqualTo("#808080"));
+    // Between two colours it may be worse than on either.
+    assertThat(behind("p{background:linear-gradient(#f00,#00f)}", "<p><b>x</b>").range(Color.parse("#800080").orElseThrow())).hasValueSatisfying(r -> assertThat(r.least()).isLessThan(1.05));
+    assertThat(behind("body{background:linear-gradient(red,blue)} p{background:linear-gradient(rgb(0 0 0 / 10%),#fff)}", "<p><b>x</b>").range(Color.WHITE)).as("two are not told").isEmpty();
+    assertThat(behind("body{background:url(there.png)} p{background:linear-gradient(rgb(0 0 0 / 10%),#fff)}", "<p><b>x</b>").range(Color.WHITE)).isEmpty();
+    assertThat(behind("p{background:#fff}", "<p><b>x</b>").range(Color.WHITE)).as("no gradient").isEmpty();
   }
 }

@@ -91,4 +91,16 @@ class PageFindingsTest {
     assertThat(found(HEADER + "h2{scroll-margin-top:70px}", body, Finding.Kind.COVERED_TARGET)).isEmpty();
     assertThat(found(HEADER + "header{bottom:0;top:auto}", body, Finding.Kind.COVERED_TARGET)).isEmpty();
   }
+
+  @Test
+  void onAGradientOnlyWhatReadsNowhereIsTold() {
+    Finding pale = one("p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee)}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
+    assertThat(pale.message()).contains("#ffffff comes to 1.60 to 1 at best on the gradient behind it");
+    Theme theme = theme("p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee)}", "<p>Read me</p>");
+    assertThat(Survey.of(pale.fix().get().applied(theme)).findings()).noneMatch(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT);
+    assertThat(found("p{color:#ffffff;background:linear-gradient(#000000,#eeeeee)}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT)).as("it reads somewhere").isEmpty();
+    assertThat(found("p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee) no-repeat 0 0/4px}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT)).as("it may lie beside it").isEmpty();
+    Finding hopeless = one("p{color:#888888;background:linear-gradient(#777777,#999999,#777777)} div{background:linear-gradient(#000,#fff)}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
+    assertThat(hopeless.canBeMended()).isTrue();
+  }
 }
