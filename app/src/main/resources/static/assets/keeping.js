@@ -11,7 +11,8 @@ const release = () => {
   released.splice(0).forEach((call) => call());
 };
 addEventListener("pointerdown", () => { pressed = true; }, true);
-addEventListener("pointerup", release, true);
+// The click comes right after the pointer is up, in the same turn of the event loop, and has to find the old button still.
+addEventListener("pointerup", () => setTimeout(release), true);
 addEventListener("pointercancel", release, true);
 addEventListener("blur", release);
 const notPressed = () => (pressed ? new Promise((call) => { released.push(call); }) : Promise.resolve());

@@ -88,6 +88,20 @@ class TypedWordsTest {
     assertThat(page.url()).endsWith("/sites/" + site);
   }
 
+  /** The answer may come at the worst moment: between pressing the button and letting it go. */
+  @Test
+  void anAnswerThatComesWhileTheButtonIsPressedDoesNotTakeTheClickAway() {
+    Page page = site(1280, 800);
+    page.locator("[data-key=heading] [name=v]").fill("Boats while pressed");
+    var button = page.locator("[data-go-live]").boundingBox();
+    page.mouse().move(button.x + button.width / 2, button.y + button.height / 2);
+    // The field is left when the button goes down, so its words are sent then.
+    page.waitForResponse("**/choose", () -> page.mouse().down()).finished();
+    page.mouse().up();
+    page.waitForSelector("#notice >> text=Your site is live");
+    assertThat(live()).contains("Boats while pressed");
+  }
+
   @ParameterizedTest
   @ValueSource(strings = {"Undo", "Put back", "Earlier editions", "another place", "another page", "reload", "closing", "sign out"})
   void wordsTypedJustBeforeSomethingElseAreKept(String action) {

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
@@ -110,6 +111,41 @@ class FormatsTest {
     assertThat(read.settings()).extracting(Setting::key).containsExactly("d", "e");
     assertThat(read.faults()).anyMatch(f -> f.contains("line 2, a") && f.contains("a → b → a")).anyMatch(f -> f.contains("line 4, c") && f.contains("{nowhere} names no token"));
     assertThatThrownBy(() -> DesignTokens.read(utf8("{\n\"a\": }"), "t.json", Bands.USUAL)).hasMessageContaining("t.json, line 2");
+  }
+
+  /** Tokens that cannot be read are told with their line; the rest is read. Types as the Format Module names them. */
+  @ParameterizedTest
+  @CsvSource(delimiter = '|', value = {"{\"$type\":\"color\",\"$value\":{\"colorSpace\":\"nowhere\",\"components\":[1,0,1]}} | t", "{\"$type\":\"color\",\"$value\":{\"colorSpace\":\"srgb\",\"components\":[1,0]}} | t", "{\"$type\":\"color\",\"$value\":7} | t", "{\"$type\":\"color\",\"$value\":\"blu\"} | t",
+      "{\"$type\":\"dimension\",\"$value\":{\"value\":\"wide\",\"unit\":\"px\"}} | t", "{\"$type\":\"dimension\",\"$value\":{\"value\":1,\"unit\":\"parsec\"}} | t", "{\"$type\":\"number\",\"$value\":\"two\"} | t", "{\"$type\":\"fontWeight\",\"$value\":\"fat\"} | t", "{\"$type\":\"fontWeight\",\"$value\":5000} | t",
+      "{\"$type\":\"gradient\",\"$value\":[{\"color\":\"#fff\",\"position\":2}]} | t", "{\"$type\":\"gradient\",\"$value\":7} | t", "{\"$type\":\"shadow\",\"$value\":{\"color\":\"#fff\"}} | t", "{\"$type\":\"border\",\"$value\":{\"width\":1}} | t", "{\"$type\":\"cubicBezier\",\"$value\":[0,0,1,1]} | t", "{\"$type\":\"nothing\",\"$value\":1} | t", "{\"$value\":1} | t",
+      "{\"$value\":{\"a\":1}} | t", "{\"$type\":\"color\",\"$value\":\"{t}\"} | t", "{\"$type\":\"shadow\",\"$value\":[]} | t", "{\"$type\":\"duration\",\"$value\":{\"value\":1,\"unit\":\"s\"}} | t", "{\"$type\":\"fontFamily\",\"$value\":[\"A\"]} | t", "7 | t", "{\"$extends\":\"{nowhere}\"} | t"})
+  void tokensThatCannotBeReadAreTold(String token, String name) {
+    DesignTokens.Read read = DesignTokens.read(utf8("{\n\"" + name + "\": " + token + ",\n\"good\":{\"$type\":\"color\",\"$value\":\"#123456\"}}"), "t.json", Bands.USUAL);
+    assertThat(read.settings()).extracting(Setting::key).contains("good");
+    if (read.settings().stream().noneMatch(s -> s.key().equals(name))) {
+      assertThat(read.faults()).as(token).anyMatch(f -> f.startsWith("t.json, line 2, " + name));
+    }
+  }
+
+  @Test
+  void settingsAreTakenFromWhateverFileHoldsThem() {
+    Theme theme = Themes.of("index.html", "<p>");
+    SettingSource.Read tokens = SettingSource.read(theme, "x.tokens", utf8("{\"brand\":{\"ink\":{\"$type\":\"color\",\"$value\":\"#123456\"}}}"));
+    assertThat(tokens.settings()).hasSize(1);
+    Setting ink = tokens.settings().get(0);
+    assertThat(tokens.words(ink)).isEqualTo("#123456");
+    assertThat(tokens.value(ink)).isEqualTo(Value.of("#123456"));
+    assertThat(tokens.placeLabel(ink.place())).isNotEmpty();
+    assertThat(tokens.placeLabel("elsewhere")).isEqualTo("elsewhere");
+    assertThat(SettingSource.read(theme, "_v.less", utf8("@ink: #123456;")).settings()).hasSize(1);
+    assertThat(SettingSource.isReadable("a/_v.scss")).isTrue();
+    assertThat(SettingSource.isReadable("a/my.tokens.json")).isTrue();
+    assertThat(SettingSource.isReadable("a/b.json")).isFalse();
+    assertThatThrownBy(() -> SettingSource.read(theme, "a.css", utf8(""))).hasMessageContaining("neither a file of design tokens nor of variables");
+    for (String name : java.util.List.of("tokens.json", "settings.scss", "settings.less", "palette.schema.json", "values.schema.json")) {
+      assertThat(SettingSource.written(theme, name)).as(name).isPresent();
+    }
+    assertThat(SettingSource.written(theme, "settings.sass")).isEmpty();
   }
 
   // PreprocessorVariables
