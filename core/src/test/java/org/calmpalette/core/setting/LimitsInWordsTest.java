@@ -98,4 +98,30 @@ class LimitsInWordsTest {
   void linksThatLeadAwayUnseenAreNone(String link) {
     assertThat(kind("link", "{}").refusal(Value.of(link), Kind.Around.NOTHING)).as(link).isPresent();
   }
+
+  /** Names of places and schemes are limited where they are made, whoever makes them. */
+  @Test
+  void namesHaveALength() {
+    String most = "x".repeat(Place.LONGEST);
+    assertThat(new Scheme("k", most, Map.of()).label()).isEqualTo(most);
+    assertThat(new Place(most, "Header").key()).isEqualTo(most);
+    for (String[] bad : new String[][] {{"k", ""}, {"k", "  "}, {"", "Autumn"}, {"k", most + "x"}, {most + "x", "Autumn"}}) {
+      String told = bad[1].isBlank() || bad[0].isEmpty() ? "is empty" : "is too long";
+      assertThatThrownBy(() -> new Scheme(bad[0], bad[1], Map.of())).hasMessageContaining(told);
+      assertThatThrownBy(() -> new Place(bad[0], bad[1])).hasMessageContaining(told);
+    }
+    assertThatThrownBy(() -> new Place("k", "y".repeat(500))).hasMessageContaining("y".repeat(40) + "…”").satisfies(e -> assertThat(e.getMessage().length()).isLessThan(200));
+    assertThat(Place.keyOf("Boats & piers!")).isEqualTo("boats-piers");
+    assertThat(Place.keyOf("!!")).isEqualTo("place");
+  }
+
+  @Test
+  void twoValuesOfAYesNo() {
+    Kind kind = Kinds.read("yes-no", Value.parts("yes", "block", "no", "none"));
+    assertThat(kind.css(Value.of(true), a -> a)).containsValue("block");
+    assertThat(kind.readCss(" none ")).hasValue(Value.of(false));
+    assertThat(kind.readCss("block")).hasValue(Value.of(true));
+    assertThat(kind.readCss("grid")).isEmpty();
+    assertThat(kind.words(Value.of(true)) + kind.words(Value.of(false))).isEqualTo("yesno");
+  }
 }
