@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -32,7 +31,6 @@ import tools.jackson.databind.JsonNode;
     description = "Where the tiles of a background land in a box (CSS Backgrounds 3).")
 final class BackgroundCommand implements Callable<Integer> {
   private static final Pattern PAIR = Pattern.compile("\\s*(-?[\\d.]+(?:[eE][+-]?\\d+)?)\\s*[xX×]\\s*(-?[\\d.]+(?:[eE][+-]?\\d+)?)\\s*");
-  private static final Set<String> ABSOLUTE = Set.of("px", "in", "cm", "mm", "q", "pt", "pc");
 
   @Spec
   private CommandSpec spec;
@@ -133,7 +131,7 @@ final class BackgroundCommand implements Callable<Integer> {
   /** Lengths have to be ones that need no page around them. */
   private static void measured(String option, String text) {
     for (ComponentValue c : ComponentValue.read(text)) {
-      if (c.kind() == ComponentValue.Kind.DIMENSION && !ABSOLUTE.contains(c.name())) {
+      if (c.kind() == ComponentValue.Kind.DIMENSION && !Lengths.unit(c.name(), Lengths.Base.NONE).isPresent()) {
         throw bad(option, c.text(), "pixels or percentages: there is no page here that " + c.name() + " could refer to");
       }
       if (c.kind() == ComponentValue.Kind.FUNCTION) {
@@ -175,9 +173,8 @@ final class BackgroundCommand implements Callable<Integer> {
     List<ComponentValue> parts = ComponentValue.read(text);
     List<Double> px = new ArrayList<>();
     for (ComponentValue p : parts) {
-      boolean absolute = p.kind() == ComponentValue.Kind.NUMBER || p.kind() == ComponentValue.Kind.DIMENSION && ABSOLUTE.contains(p.name());
-      double value = !absolute ? -1 : p.kind() == ComponentValue.Kind.NUMBER ? p.number()
-          : Lengths.sum(p, new Lengths.Base(16, 16, org.calmpalette.core.value.Viewport.of(0, 0))).map(Lengths.Sum::px).orElse(-1.0);
+      double value = p.kind() == ComponentValue.Kind.NUMBER ? p.number()
+          : Lengths.sum(p, Lengths.Base.NONE).filter(s -> !s.needsLayout()).map(Lengths.Sum::px).orElse(-1.0);
       if (value < 0) {
         throw bad(option, text, "one to four widths in px");
       }

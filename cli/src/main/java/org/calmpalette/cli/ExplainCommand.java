@@ -48,10 +48,10 @@ final class ExplainCommand implements Callable<Integer> {
   @Option(names = "--property", paramLabel = "NAME", description = "A longhand or custom property.")
   private String property;
 
-  @Option(names = "--width", paramLabel = "N", description = "Viewport width in CSS px, default ${DEFAULT-VALUE}.")
+  @Option(names = "--width", paramLabel = "N", description = "Window width in CSS px, default ${DEFAULT-VALUE}.")
   private double width = 1280;
 
-  @Option(names = "--height", paramLabel = "N", description = "Viewport height in CSS px, default ${DEFAULT-VALUE}.")
+  @Option(names = "--height", paramLabel = "N", description = "Window height in CSS px, default ${DEFAULT-VALUE}.")
   private double height = 800;
 
   @Option(names = "--state", paramLabel = "STATES", description = "States of the elements, such as hover,focus.")

@@ -80,7 +80,7 @@ class RuleController {
       return new Line(text, at.line(), at.nameStart(), "unknown", "not loaded", "No page loads it as a style: its sheet is not linked, its selector is not understood, or it is no style rule.",
           List.of(), "");
     }
-    String spelling = survey.findings().stream().filter(f -> f.kind().key().startsWith("misspelt") && f.canBeMended() && f.file().equals(at.part().path())
+    String spelling = survey.findings().stream().filter(f -> f.kind().isMisspelt() && f.canBeMended() && f.file().equals(at.part().path())
         && f.line() == at.line()).map(Finding::key).findFirst().orElse("");
     String state = switch (fate.kind()) {
       case EVERYWHERE -> "kept";

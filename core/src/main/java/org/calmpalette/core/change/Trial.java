@@ -18,7 +18,7 @@ import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
- * What a fix changes on the pages: the computed style of every element before and after, in a narrow and a wide window.
+ * What a change alters on the pages: the computed style of every element before and after, in a narrow and a wide window.
  *
  * @param changed parts by page path, as indices among all elements of the page
  * @param properties that changed somewhere

@@ -17,11 +17,6 @@ public record Tag(Page page, Element element) {
         && page.source().text().regionMatches(true, start, "<" + element.tagName(), 0, element.tagName().length() + 1);
   }
 
-  /** Line of the tag, from 1. */
-  public int line() {
-    return page.source().line(Math.max(0, element.sourceRange().startPos()));
-  }
-
   /** Puts an attribute right behind the element's name. @param value without characters that need escapes */
   public Edit with(String name, String value) {
     int at = element.sourceRange().startPos() + 1 + element.tagName().length();

@@ -185,7 +185,13 @@ public record Backdrop(List<Layer> layers) {
     return new Seen(Contrast.over(letters, Color.WHITE), Contrast.over(ground, Color.WHITE));
   }
 
-  /** @param least contrast ratio anywhere on a gradient; {@code most} the best */
+  /**
+   * Contrast ratios of a text on a gradient.
+   *
+   * @param least where it is hardest to read
+   * @param most where it reads best
+   * @param worst the ground at the least, opaque
+   */
   public record Range(double least, double most, Color worst) {}
 
   /**

@@ -95,7 +95,7 @@ public record Breakpoint(double width, boolean from, String query, String file, 
 
   private static void widths(List<ComponentValue> parts, List<Double> named) {
     // Relative units of media queries refer to the initial font size: Media Queries 4, section 1.3.
-    Lengths.Base base = new Lengths.Base(16, 16, Viewport.of(0, HEIGHT));
+    Lengths.Base base = new Lengths.Base(16, 16, Viewport.of(Double.NaN, HEIGHT));
     for (ComponentValue p : parts) {
       boolean length = p.kind() == ComponentValue.Kind.DIMENSION || Lengths.isMath(p);
       if (length) {

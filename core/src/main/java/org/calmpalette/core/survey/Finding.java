@@ -93,6 +93,11 @@ public record Finding(Kind kind, String file, int line, int column, String messa
     public Group group() {
       return group;
     }
+
+    /** Whether somebody slipped at the keys. */
+    public boolean isMisspelt() {
+      return this == MISSPELT_PROPERTY || this == MISSPELT_VALUE || this == MISSPELT_IMPORTANT;
+    }
   }
 
   public Finding(Kind kind, String file, int line, int column, String message, String mend) {

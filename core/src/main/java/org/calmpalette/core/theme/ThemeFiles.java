@@ -45,7 +45,7 @@ public interface ThemeFiles {
     };
   }
 
-  /** ThemeFiles on top of others: those of {@code overlay} stand in the stead of their namesakes. */
+  /** Files on top of others: those of {@code overlay} stand in the stead of their namesakes. */
   static ThemeFiles overlaid(ThemeFiles base, SortedMap<String, byte[]> overlay) {
     ThemeFiles top = of(overlay);
     return new ThemeFiles() {

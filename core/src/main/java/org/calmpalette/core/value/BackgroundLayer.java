@@ -36,8 +36,6 @@ public record BackgroundLayer(Image image, Position position, Size size, Repeat 
     record Given(Optional<Lengths.Sum> width, Optional<Lengths.Sum> height) implements Size {}
   }
 
-  private static final Lengths.Base NO_BASE = new Lengths.Base(16, 16, Viewport.of(0, 0));
-
   /** The computed longhands of a background, each a list over the layers. */
   public record Longhands(String image, String positionX, String positionY, String size, String repeat, String origin, String clip, String attachment) {}
 
@@ -92,7 +90,7 @@ public record BackgroundLayer(Image image, Position position, Size size, Repeat 
     }
     List<Optional<Lengths.Sum>> sides = new ArrayList<>();
     for (ComponentValue p : parts) {
-      Optional<Lengths.Sum> sum = Lengths.sum(p, NO_BASE);
+      Optional<Lengths.Sum> sum = Lengths.sum(p, Lengths.Base.NONE);
       if (sum.isEmpty() && !p.isIdent("auto")) {
         return Optional.empty();
       }

@@ -79,7 +79,6 @@ public sealed interface Image {
 
   /** Reads gradients as computed values write them. */
   final class GradientReader {
-    private static final Lengths.Base NO_BASE = new Lengths.Base(16, 16, Viewport.of(0, 0));
     private static final Lengths.Sum HALF = new Lengths.Sum(0, 50, false);
 
     private ColorSpace space;
@@ -180,7 +179,7 @@ public sealed interface Image {
           case "ellipse" -> circle = false;
           case "closest-side", "closest-corner", "farthest-side", "farthest-corner" -> extent = Extent.valueOf(p.name().toUpperCase(Locale.ROOT).replace('-', '_'));
           default -> {
-            Optional<Lengths.Sum> radius = Lengths.sum(p, NO_BASE);
+            Optional<Lengths.Sum> radius = Lengths.sum(p, Lengths.Base.NONE);
             if (radius.isEmpty()) {
               return Optional.empty();
             }
@@ -224,7 +223,7 @@ public sealed interface Image {
         List<Lengths.Sum> places = new ArrayList<>();
         for (ComponentValue p : argument) {
           Optional<Color> c = color(p);
-          Optional<Lengths.Sum> place = c.isPresent() ? Optional.empty() : conic ? turn(p) : Lengths.sum(p, NO_BASE);
+          Optional<Lengths.Sum> place = c.isPresent() ? Optional.empty() : conic ? turn(p) : Lengths.sum(p, Lengths.Base.NONE);
           if (c.isPresent() && color == null) {
             color = c.get();
           } else if (place.isPresent()) {

@@ -13,7 +13,10 @@ public final class Lengths {
    * @param em font size of the element (of its parent, for font-size itself)
    * @param rem font size of the root element
    */
-  public record Base(double em, double rem, Viewport window) {}
+  public record Base(double em, double rem, Viewport window) {
+    /** Nothing that a relative unit could refer to: what has one is not decided. For computed values, which have none. */
+    public static final Base NONE = new Base(Double.NaN, Double.NaN, Viewport.of(Double.NaN, Double.NaN));
+  }
 
   /**
    * A length as a share of something that layout decides, and pixels.

@@ -12,7 +12,6 @@ import java.util.Optional;
  * @see <a href="https://www.w3.org/TR/css-values-4/#position">CSS Values and Units 4, section 9</a>
  */
 public record Position(Lengths.Sum x, Lengths.Sum y) {
-  private static final Lengths.Base NO_BASE = new Lengths.Base(16, 16, Viewport.of(0, 0));
   private static final Lengths.Sum MIDDLE = new Lengths.Sum(0, 50, false, true);
 
   /** Reads one to four computed component values; empty if they are no position. */
@@ -21,7 +20,7 @@ public record Position(Lengths.Sum x, Lengths.Sum y) {
     List<Axis> axes = new ArrayList<>();
     for (int i = 0; i < parts.size(); i++) {
       ComponentValue p = parts.get(i);
-      Optional<Lengths.Sum> plain = Lengths.sum(p, NO_BASE);
+      Optional<Lengths.Sum> plain = Lengths.sum(p, Lengths.Base.NONE);
       boolean edge = isVertical(p) || isHorizontal(p);
       if (plain.isPresent()) {
         axes.add(new Axis(p, plain.get()));
@@ -29,7 +28,7 @@ public record Position(Lengths.Sum x, Lengths.Sum y) {
         axes.add(new Axis(p, MIDDLE));
       } else if (edge) {
         // Only of more than two values one is an offset from the edge before it.
-        Optional<Lengths.Sum> offset = parts.size() > 2 && i + 1 < parts.size() ? Lengths.sum(parts.get(i + 1), NO_BASE) : Optional.empty();
+        Optional<Lengths.Sum> offset = parts.size() > 2 && i + 1 < parts.size() ? Lengths.sum(parts.get(i + 1), Lengths.Base.NONE) : Optional.empty();
         i += offset.isPresent() ? 1 : 0;
         axes.add(new Axis(p, fromEdge(p.isIdent("right") || p.isIdent("bottom"), offset.orElse(new Lengths.Sum(0, 0, false)))));
       } else {

@@ -3,7 +3,7 @@ package org.calmpalette.core.css.selector;
 import java.util.List;
 
 /**
- * CompoundSelector selectors from left to right.
+ * Compound selectors from left to right.
  *
  * @param combinators one between each two compounds; in a relative selector (inside {@code :has()}) one more, in front
  */

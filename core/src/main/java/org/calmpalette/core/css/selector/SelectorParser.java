@@ -20,7 +20,7 @@ final class SelectorParser {
   }
 
   private static final int MOST_NESTED = 64;
-  /** SimpleSelector selectors of one rule when all nesting is written out; far more than any rule that was written by hand. */
+  /** Simple selectors of one rule when all nesting is written out; far more than any rule that was written by hand. */
   private static final int MOST_NESTED_WEIGHT = 5_000;
   private static final Pattern AN_PLUS_B = Pattern.compile("([+-]?\\d*)n(?:\\s*([+-])\\s*(\\d+))?|([+-]?\\d+)");
   /** Pseudo-elements that may be written with one colon. */
