@@ -162,4 +162,64 @@ class PartChangeTest {
     Change fix = new PartChange(r, page, p, null, "color", Viewport.of(1000, 800), Set.of(), null).fix(reach, new What.Value("#00a"));
     assertThat(after(r, fix, "scss/main.scss")).isEqualTo("$ink:  #00a !default;\n$n: 1px;\n");
   }
+
+  private static Rendered with(String css, String html, String... more) {
+    String[] files = new String[4 + more.length];
+    System.arraycopy(new String[] {"own.css", css, "index.html", "<!doctype html><link rel=stylesheet href=own.css><body>" + html}, 0, files, 0, 4);
+    System.arraycopy(more, 0, files, 4, more.length);
+    return new Rendered(Themes.of(files));
+  }
+
+  private static PartChange change(Rendered r, String selector, String pseudo, String property) {
+    Page page = r.theme().pages().get(0);
+    return new PartChange(r, page, page.elements().indexOf(page.document().selectFirst(selector)), pseudo, property, Viewport.of(1000, 800), Set.of(), null);
+  }
+
+  @Test
+  void aPartFollowsASettingThatIsThere() {
+    String palette = "{\"format\":\"calm-palette/1\",\"places\":[{\"key\":\"p\",\"label\":\"P\"}],\"settings\":[{\"key\":\"ink\",\"label\":\"Ink\",\"kind\":\"color\",\"place\":\"p\",\"default\":\"#112233\"},"
+        + "{\"key\":\"gap\",\"label\":\"Gap\",\"kind\":\"length\",\"place\":\"p\",\"default\":{\"value\":4,\"unit\":\"px\"}}]}";
+    Rendered r = with("p { color: red }", "<p>x", "palette.json", palette);
+    Change follow = change(r, "p", null, "color").fix("rule", new What.Follow("ink"));
+    assertThat(after(r, follow, "own.css")).isEqualTo("p { color: var(--ink, #112233) }");
+    assertThat(follow.note()).isEqualTo("Let the text colour of p follow “Ink”");
+    assertThat(computed(follow.applied(r.theme()), "p", "color")).isEqualTo("rgb(17, 34, 51)");
+    assertThatThrownBy(() -> change(r, "p", null, "color").fix("rule", new What.Follow("gap"))).hasMessageContaining("“Gap” is a length and cannot be followed by color");
+    assertThatThrownBy(() -> change(r, "p", null, "color").fix("rule", new What.Follow("gone"))).hasMessageContaining("no setting “gone”");
+  }
+
+  @Test
+  void generatedContentIsChangedByItsOwnRule() {
+    Rendered r = with("p::before { content: '»'; color: red }", "<p>x<p>y");
+    assertThat(after(r, change(r, "p", "before", "color").fix("rule", new What.Value("blue")), "own.css")).isEqualTo("p::before { content: '»'; color: blue }");
+    Change alone = change(r, "p", "before", "color").fix("only", new What.Value("blue"));
+    assertThat(after(r, alone, "own.css")).contains("p:nth-of-type(1)::before {\n  color: blue;\n}");
+    assertThat(alone.note()).endsWith("::before to blue");
+  }
+
+  @Test
+  void importanceIsMetWithImportanceAndNoMore() {
+    Rendered r = with("p { color: red !important } b { color: red }", "<p class=a>x</p><p>y</p><b>z</b>");
+    assertThat(after(r, change(r, "p", null, "color").fix("only", new What.Value("blue")), "own.css")).contains("color: blue !important;");
+    assertThat(after(r, change(r, "b", null, "color").fix("only", new What.Value("blue")), "own.css")).doesNotContain("blue !important");
+    assertThat(after(r, change(r, "p", null, "color").fix("rule", new What.Value("blue")), "own.css")).startsWith("p { color: blue !important }");
+  }
+
+  @Test
+  void whatCannotBeReachedSaysSo() {
+    Rendered r = with("p { background: url(a.png) }", "<p>x</p><a href=#>y</a>");
+    assertThatThrownBy(() -> change(r, "a", null, "color").fix("rule", new What.Value("blue"))).hasMessageContaining("No rule of the theme paints this");
+    assertThatThrownBy(() -> change(r, "p", null, "background-image").fix("only", new What.NewSetting(Setting.of("k", "K", "", "p", ColorKind.ANY, Value.of("#000000")), Place.EVERYWHERE)))
+        .hasMessageContaining("What paints it is no colour");
+    assertThatThrownBy(() -> change(r, "p", null, "color").fix("gone.scss@3", new What.Value("blue"))).hasMessageContaining("no longer where it was");
+    assertThatThrownBy(() -> change(r, "p", null, "color").fix("--nobody", new What.Value("blue"))).hasMessageContaining("--nobody is not declared");
+  }
+
+  @Test
+  void takingAwayKnowsWhatNothingIs() {
+    Rendered r = with("p { background-color: red; opacity: .5; margin: 1px 2px }", "<p>x");
+    assertThat(after(r, change(r, "p", null, "background-color").fix("rule", new What.Nothing(Set.of())), "own.css")).contains("background-color: transparent");
+    assertThat(after(r, change(r, "p", null, "margin-left").fix("rule", new What.Nothing(Set.of("left", "top"))), "own.css")).contains("margin: 1px 2px; margin-left: 0; margin-top: 0 }");
+    assertThat(change(r, "p", null, "margin-left").fix("rule", new What.Nothing(Set.of("left"))).note()).isEqualTo("Took the margin of p away (left)");
+  }
 }
