@@ -28,14 +28,35 @@ public record Tag(Page page, Element element) {
     var range = element.attributes().sourceRange(name);
     String text = page.source().text();
     int start = range.nameRange().startPos();
-    int end = Math.max(range.nameRange().endPos(), range.valueRange().endPos());
-    if (end < text.length() && (text.charAt(end) == '"' || text.charAt(end) == '\'')) {
-      end++;
-    }
+    int end = behindValue(text, range.nameRange().endPos());
     while (start > 0 && Character.isWhitespace(text.charAt(start - 1))) {
       start--;
     }
     return new Edit(start, end, "");
+  }
+
+  /** HTML, sections 13.2.5.34 to 38: the parser does not tell where a value that is empty ends. */
+  private static int behindValue(String text, int behindName) {
+    int at = behindName;
+    while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
+      at++;
+    }
+    if (at >= text.length() || text.charAt(at) != '=') {
+      return behindName;
+    }
+    at++;
+    while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
+      at++;
+    }
+    char quote = at < text.length() ? text.charAt(at) : ' ';
+    if (quote == '"' || quote == '\'') {
+      int closing = text.indexOf(quote, at + 1);
+      return closing < 0 ? text.length() : closing + 1;
+    }
+    while (at < text.length() && !Character.isWhitespace(text.charAt(at)) && text.charAt(at) != '>') {
+      at++;
+    }
+    return at;
   }
 
   /** Gives an attribute that is there another value. */
