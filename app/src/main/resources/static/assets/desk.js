@@ -1,5 +1,6 @@
 // The maker's desk: choosing a row brings its card, and outlines in the frames what it paints.
 import { Asking, Frames, later, pair, words } from "./frames.js";
+import { measureMissing } from "./measure.js";
 
 const strip = document.querySelector("[data-strip]");
 const about = document.querySelector("[data-about]");
@@ -395,3 +396,16 @@ addEventListener("calm:key", ({ detail }) => {
 showCard(false);
 const asked = new URLSearchParams(location.search).get("at");
 if (desk && asked) lookAt(asked);
+
+// What lies behind the texts is told once the pages are measured; that goes on while one looks at the rest.
+const measuring = document.querySelector("[data-unmeasured]");
+const measureLine = document.querySelector("[data-measure-line]");
+if (measuring?.dataset.unmeasured && measureLine) {
+  const soon = new Promise((call) => { setTimeout(call, 1500); });
+  Promise.all([frames.whenReady(), soon]).then(() => measureMissing(measuring, (page, i, all) => {
+    measureLine.hidden = false;
+    measureLine.textContent = `Measuring what lies behind the texts: page ${i + 1} of ${all}.`;
+  })).then(() => {
+    measureLine.replaceChildren(Object.assign(document.createElement("a"), { href: location.href, textContent: "Pages are measured: show what was found behind the texts." }));
+  }).catch((problem) => { measureLine.textContent = problem.message; });
+}

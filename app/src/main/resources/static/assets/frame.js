@@ -205,6 +205,39 @@ function measure({ id, candidates, probes }) {
   tell({ type: "measured", id, answers });
 }
 
+// Boxes of parts and the lines of their own texts, as the window is now; the desk makes it wider and narrower and asks again.
+// Numbers as core's Measures has them: border box from the corner of the page, then borders and paddings if there are any.
+const MOST_BOXES = 2000;
+const bars = document.createElement("style");
+// Bars take room from the page on some machines and none on others.
+bars.textContent = "html{scrollbar-width:none!important}";
+function boxes({ id, width }) {
+  if (innerWidth !== width) {
+    addEventListener("resize", () => boxes({ id, width }), { once: true });
+    return;
+  }
+  if (!still.isConnected) document.documentElement.append(still, bars);
+  scrollTo({ top: 0, left: 0, behavior: "instant" });
+  const round = (v) => Math.round(v * 100) / 100;
+  const found = {};
+  const lines = {};
+  for (const element of [...document.querySelectorAll("[data-calm-at]")].slice(0, MOST_BOXES)) {
+    if (element.getClientRects().length === 0) continue;
+    const { left, top, width: w, height: h } = element.getBoundingClientRect();
+    const s = getComputedStyle(element);
+    const sides = ["border", "padding"].flatMap((p) => ["Top", "Right", "Bottom", "Left"].map((side) => parseFloat(s[p + side + (p === "border" ? "Width" : "")]) || 0));
+    found[element.dataset.calmAt] = [left + scrollX, top + scrollY, w, h, ...(sides.some((v) => v > 0) ? sides : [])].map(round);
+    if (s.visibility !== "visible") continue;
+    const own = [...element.childNodes].filter((n) => n.nodeType === Node.TEXT_NODE && n.textContent.trim()).flatMap((n) => {
+      const range = document.createRange();
+      range.selectNodeContents(n);
+      return [...range.getClientRects()].filter((r) => r.width >= 1 && r.height >= 1);
+    });
+    if (own.length) lines[element.dataset.calmAt] = own.flatMap((r) => [r.left + scrollX, r.top + scrollY, r.width, r.height].map(round));
+  }
+  tell({ type: "boxes", id, width, height: Math.max(document.documentElement.scrollHeight, document.body?.scrollHeight || 0), boxes: found, lines });
+}
+
 // Pointing at parts: the desk switches it on; then a click asks why the part looks so, and nothing else happens.
 let picking = false;
 let pointed = null;
@@ -291,6 +324,7 @@ addEventListener("message", ({ source, data }) => {
   if (data.type === "scroll") scrollToShare(data.share);
   if (data.type === "show") show(data);
   if (data.type === "measure") measure(data);
+  if (data.type === "boxes") document.fonts.ready.then(() => boxes(data));
   if (data.type === "picking") { picking = data.on; if (!picking) point(null); }
   if (data.type === "without") { without.textContent = data.css; draw(); }
   if (data.type === "hide") { hidden = data.hidden; draw(); }

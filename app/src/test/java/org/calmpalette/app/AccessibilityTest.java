@@ -33,7 +33,7 @@ class AccessibilityTest {
     check(maker, "/themes");
     String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).getAttribute("href").replace("/survey", "");
     for (String view : new String[] {"/survey", "/survey?view=findings", "/survey?view=search&q=button", "/survey?at=19", "/settings", "/settings?key=header-fill",
-        "/settings?key=hero-height", "/settings?key=card-edge", "/bands", "/schemes", "/formats", "/history", "/handover"}) {
+        "/settings?key=hero-height", "/settings?key=card-edge", "/bands", "/schemes", "/formats", "/history", "/handover", "/pictures", "/pictures?picture=img/harrow-pier.svg"}) {
       check(maker, theme + view);
     }
     for (String kind : new String[] {"background", "gradient", "video", "choice", "spacing", "shadow"}) {

@@ -13,12 +13,15 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import javax.imageio.ImageIO;
 import org.calmpalette.core.chromium.Answers;
 import org.calmpalette.core.chromium.BackgroundsTest;
 import org.calmpalette.core.chromium.ColorsTest;
 import org.calmpalette.core.chromium.ComputedStyleTest;
 import org.calmpalette.core.chromium.ConditionsTest;
+import org.calmpalette.core.chromium.GradientsTest;
+import org.calmpalette.core.chromium.GroundsTest;
 import org.calmpalette.core.chromium.OutsideSheets;
 import org.calmpalette.core.chromium.SelectorsTest;
 import org.junit.jupiter.api.AfterEach;
@@ -168,6 +171,104 @@ class ChromiumAnswersTest {
     Map<String, List<String>> all = new LinkedHashMap<>();
     all.put(BackgroundsTest.question(), answers);
     settle("backgrounds", all);
+  }
+
+  /** The computed value of each gradient, and the colours of its pixels. */
+  @Test
+  void gradients() throws IOException {
+    List<String> cases = GradientsTest.cases();
+    StringBuilder html = new StringBuilder("<!doctype html><body style='margin:0;background:#fff'>");
+    for (int i = 0; i < cases.size(); i++) {
+      html.append(String.format("<div style=\"position:absolute;left:%dpx;top:%dpx;width:%dpx;height:%dpx;background:%s\"></div>", i % 12 * GradientsTest.WIDTH,
+          i / 12 * GradientsTest.HEIGHT, GradientsTest.WIDTH, GradientsTest.HEIGHT, cases.get(i)));
+    }
+    Page browser = Browsers.page(12 * GradientsTest.WIDTH, 800);
+    browser.setContent(html.toString());
+    @SuppressWarnings("unchecked")
+    List<String> computed = (List<String>) browser.evaluate("() => [...document.querySelectorAll('div')].map(e => getComputedStyle(e).backgroundImage)");
+    BufferedImage seen = ImageIO.read(new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
+    List<String> answers = new ArrayList<>();
+    for (int i = 0; i < cases.size(); i++) {
+      StringBuilder pixels = new StringBuilder();
+      for (int y = 0; y < GradientsTest.HEIGHT; y += GradientsTest.STEP) {
+        for (int x = 0; x < GradientsTest.WIDTH; x += GradientsTest.STEP) {
+          pixels.append(String.format("%06x", seen.getRGB(i % 12 * GradientsTest.WIDTH + x, i / 12 * GradientsTest.HEIGHT + y) & 0xffffff));
+        }
+      }
+      answers.add(computed.get(i) + " " + pixels);
+    }
+    settle("gradients", Map.of(GradientsTest.question(), answers));
+  }
+
+  /** Boxes and lines as measures hold them, then for each width and text the worst contrast with the pixels behind it and the one that 95 of 100 reach. */
+  @Test
+  @SuppressWarnings("unchecked")
+  void grounds() throws IOException {
+    Files.write(folder.resolve("hills.png"), GroundsTest.picture());
+    Files.writeString(folder.resolve("index.html"), GroundsTest.HTML);
+    Map<String, List<List<Object>>> boxes = new TreeMap<>();
+    Map<String, List<List<Object>>> lines = new TreeMap<>();
+    List<List<Object>> heights = new ArrayList<>();
+    List<String> readings = new ArrayList<>();
+    for (int width : GroundsTest.WIDTHS) {
+      Page browser = Browsers.page(width, GroundsTest.HEIGHT);
+      browser.navigate(folder.resolve("index.html").toUri().toString());
+      Map<String, Object> laid = (Map<String, Object>) browser.evaluate("""
+          () => { document.documentElement.style.scrollbarWidth = 'none'; const boxes = {}, lines = {}, colors = {};
+            [...document.querySelectorAll('*')].forEach((e, i) => { const b = e.getBoundingClientRect(); if (!e.getClientRects().length) return;
+              const s = getComputedStyle(e), side = n => ['Top', 'Right', 'Bottom', 'Left'].map(d => parseFloat(s[n + d + (n === 'border' ? 'Width' : '')]));
+              boxes[i + 1] = [b.left, b.top, b.width, b.height, ...side('border'), ...side('padding')];
+              const own = [...e.childNodes].filter(n => n.nodeType === 3 && n.data.trim()).flatMap(n => { const r = document.createRange(); r.selectNodeContents(n); return [...r.getClientRects()] });
+              if (own.length) { lines[i + 1] = own.flatMap(r => [r.left, r.top, r.width, r.height]); colors[i + 1] = s.color } });
+            return { boxes, lines, colors, height: document.documentElement.scrollHeight } }""");
+      heights.add(List.of(width, laid.get("height")));
+      ((Map<String, List<Object>>) laid.get("boxes")).forEach((k, v) -> boxes.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
+      ((Map<String, List<Object>>) laid.get("lines")).forEach((k, v) -> lines.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
+      browser.addStyleTag(new Page.AddStyleTagOptions().setContent("* { color: transparent !important }"));
+      BufferedImage seen = ImageIO.read(new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
+      new TreeMap<>((Map<String, List<Number>>) laid.get("lines")).forEach((k, v) -> readings.add(width + " " + k + " "
+          + contrast(seen, v, ((Map<String, String>) laid.get("colors")).get(k))));
+      Browsers.closeAll();
+    }
+    String measures = tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(new TreeMap<>(Map.of("format", "calm-measures/1", "page", "index.html", "windowHeight", GroundsTest.HEIGHT,
+        "from", 320, "to", 1920, "unsure", List.of(), "height", heights, "boxes", boxes, "lines", lines)));
+    readings.add(0, measures);
+    settle("grounds", Map.of(GroundsTest.question(), readings));
+  }
+
+  private static List<Object> at(int width, List<Object> numbers) {
+    List<Object> all = new ArrayList<>(List.of(width));
+    all.addAll(numbers);
+    return all;
+  }
+
+  /** WCAG 2.2, contrast ratio, with each pixel whose middle lies in a line. */
+  private static String contrast(BufferedImage seen, List<Number> lines, String color) {
+    int[] rgb = java.util.Arrays.stream(color.replaceAll("[^0-9,]", "").split(",")).mapToInt(Integer::parseInt).toArray();
+    double text = luminance(rgb[0], rgb[1], rgb[2]);
+    List<Double> ratios = new ArrayList<>();
+    for (int i = 0; i < lines.size(); i += 4) {
+      double left = lines.get(i).doubleValue();
+      double top = lines.get(i + 1).doubleValue();
+      for (int y = (int) Math.ceil(top - 0.5); y + 0.5 < top + lines.get(i + 3).doubleValue() && y < seen.getHeight(); y++) {
+        for (int x = Math.max(0, (int) Math.ceil(left - 0.5)); x + 0.5 < left + lines.get(i + 2).doubleValue() && x < seen.getWidth(); x++) {
+          int p = seen.getRGB(x, y);
+          double ground = luminance(p >> 16 & 255, p >> 8 & 255, p & 255);
+          ratios.add((Math.max(text, ground) + 0.05) / (Math.min(text, ground) + 0.05));
+        }
+      }
+    }
+    ratios.sort(null);
+    return String.format(java.util.Locale.ROOT, "%.3f %.3f", ratios.get(0), ratios.get((int) Math.floor(ratios.size() * 0.05)));
+  }
+
+  private static double luminance(int r, int g, int b) {
+    return 0.2126 * linear(r) + 0.7152 * linear(g) + 0.0722 * linear(b);
+  }
+
+  private static double linear(int byteValue) {
+    double v = byteValue / 255.0;
+    return v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
   }
 
   /** For each column the red, or for each row the green, of its pixel that is painted most fully; -- where nothing is painted. */

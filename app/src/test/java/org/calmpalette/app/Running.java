@@ -1,5 +1,6 @@
 package org.calmpalette.app;
 
+import com.microsoft.playwright.ElementHandle;
 import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
 import java.io.IOException;
@@ -118,9 +119,10 @@ public final class Running {
 
   /** The previews on a page, the narrowest first. */
   static List<Frame> frames(Page page) {
-    page.waitForCondition(() -> page.frames().stream().filter(f -> f.url().contains("/frame/")).count()
-        == page.locator("iframe[data-width]").count());
-    List<Frame> frames = page.frames().stream().filter(f -> f.url().contains("/frame/")).toList();
+    // Others, which nobody sees, measure pages in the background.
+    page.waitForCondition(() -> page.querySelectorAll("iframe[data-width]").stream().map(ElementHandle::contentFrame)
+        .allMatch(f -> f != null && f.url().contains("/frame/")));
+    List<Frame> frames = page.querySelectorAll("iframe[data-width]").stream().map(ElementHandle::contentFrame).toList();
     frames.forEach(Frame::waitForLoadState);
     return frames;
   }

@@ -41,6 +41,9 @@ class Screenshots {
     take(maker, theme + "/schemes?key=heather", "schemes");
     take(maker, theme + "/formats", "formats");
     take(maker, theme + "/history", "history");
+    maker.navigate(running.address + theme + "/pictures");
+    maker.waitForSelector("#tried svg");
+    shoot(maker, "pictures");
     take(maker, theme + "/handover", "handover");
     take(maker, "/account", "account");
     Page owner = running.owner();

@@ -2,6 +2,7 @@ package org.calmpalette.cli;
 
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -12,8 +13,15 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.intake.ThemeFolder;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Gallery;
+import org.calmpalette.core.render.LayoutKey;
+import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.survey.BackgroundFindings;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
+import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorRow;
 import org.calmpalette.core.usage.ColorUse;
 import org.calmpalette.core.usage.PictureUse;
@@ -22,6 +30,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
 
 @Command(name = "survey", mixinStandardHelpOptions = true,
     description = "What is fixed in a theme (folder, zip or stylesheet), and what is wrong with it.")
@@ -38,22 +47,51 @@ final class SurveyCommand implements Callable<Integer> {
   @Option(names = "--cases", paramLabel = "FILE", description = "JSON Lines with \"path\".")
   private Path cases;
 
+  @Option(names = "--measures", paramLabel = "FILE", description = "Boxes of a page as a browser laid them out, from Pictures; may be given for several pages.")
+  private List<Path> measures = List.of();
+
   @Override
   public Integer call() throws IOException {
     PrintWriter out = spec.commandLine().getOut();
     if (cases != null) {
-      return Answers.each(cases, out, given -> answer(Survey.of(ThemeFolder.read(Path.of(given.path("path").asString(""))))));
+      return Answers.each(cases, out, given -> answer(survey(Path.of(given.path("path").asString("")), files(given.path("measures")))));
     }
     if (path == null) {
       throw new BadInputException("A path is needed.", "Name a theme's folder, zip or stylesheet.");
     }
-    Survey survey = Survey.of(ThemeFolder.read(path));
+    Survey survey = survey(path, measures);
     if (json) {
       Answers.print(out, answer(survey));
     } else {
       print(survey, out);
     }
     return 0;
+  }
+
+  private static List<Path> files(JsonNode given) {
+    return given.isString() ? List.of(Path.of(given.asString())) : given.valueStream().map(n -> Path.of(n.asString(""))).toList();
+  }
+
+  /** With what is found from measured boxes, if there are any. */
+  private static Survey survey(Path path, List<Path> files) throws IOException {
+    Theme theme = ThemeFolder.read(path);
+    Survey survey = Survey.of(theme);
+    Map<String, Measures> byPage = new LinkedHashMap<>();
+    Rendered rendered = new Rendered(theme);
+    LayoutKey.Keys keys = new LayoutKey.Keys(rendered);
+    for (Path file : files) {
+      if (!Files.isRegularFile(file)) {
+        throw new BadInputException("There is no file " + file + ".", "Name the measures of a page, as Pictures writes them.");
+      }
+      Measures read = Measures.read(file.toString(), Files.readAllBytes(file));
+      Page page = rendered.page(read.page()).orElseThrow(() -> new BadInputException(file + ", page: the theme has no page " + read.page() + ".",
+          "Measure a page of this theme in Pictures."));
+      if (!read.layout().equals(keys.of(page))) {
+        throw new BadInputException(file + ", layout: " + read.page() + " is laid out otherwise now than when it was measured.", "Measure it again in Pictures.");
+      }
+      byPage.put(read.page(), read);
+    }
+    return byPage.isEmpty() ? survey : survey.with(BackgroundFindings.of(rendered, new Gallery(theme), byPage));
   }
 
   private static Map<String, Object> answer(Survey survey) {

@@ -1,5 +1,6 @@
 package org.calmpalette.app.demo;
 
+import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -31,6 +32,7 @@ import org.calmpalette.core.setting.LinkKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.YesNoKind;
 import org.calmpalette.core.theme.Theme;
@@ -120,6 +122,8 @@ class DemoLoader implements ApplicationRunner {
         Kinds.read("background", Value.parts("picture", Value.parts("leastWidth", 1200, "none", true), "fixed", Value.parts("repeat", "no-repeat", "attachment", "scroll",
             "size", "auto"))), Value.parts("color", "#c9cdd2", "picture", "img/river-dusk.jpg", "repeat", "no-repeat", "position", "left top", "size", "auto", "attachment",
             "scroll", "overlay", "#000000", "strength", 0)), "Page");
+    change(theme, me, t -> Change.of("Marked the ferry in img/river-dusk.jpg").withPalette(t, t.palette().withSubject(new Subject("img/river-dusk.jpg", "the ferry",
+        new BigDecimal("80.4"), new BigDecimal("65.8"), new BigDecimal("10.1"), new BigDecimal("15.6")))));
     declaration(theme, me, ".button", "color", setting("button-text", "Text of the buttons", "Turns dark or light by itself, so that it stays readable.", "Everywhere",
         "#1d1a12", ColorKind.ANY).withGiven(new Given.Follows("signal-fill", new Given.Readable("#1d1a12", "#ffffff"))), "Everywhere");
     change(theme, me, t -> PaletteChange.schemes(t, List.of(

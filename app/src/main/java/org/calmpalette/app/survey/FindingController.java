@@ -12,7 +12,6 @@ import org.calmpalette.core.change.Change;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.Excerpt;
 import org.calmpalette.core.survey.Finding;
-import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -38,7 +37,7 @@ class FindingController {
   @GetMapping
   String card(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me, Model model) {
     OpenTheme open = themes.open(id, me);
-    Finding finding = find(open.survey(), key);
+    Finding finding = find(open, key);
     model.addAttribute("open", open);
     model.addAttribute("finding", finding);
     model.addAttribute("excerpt", excerpt(open.theme(), finding));
@@ -56,8 +55,8 @@ class FindingController {
             : Excerpt.around(text, f.line(), f.line(), 3)).orElse(null);
   }
 
-  private static Finding find(Survey survey, String key) {
-    return survey.finding(key).orElseThrow(() -> new BadInputException("This finding is gone: it was mended, or its place has changed.",
+  private static Finding find(OpenTheme open, String key) {
+    return open.finding(key).orElseThrow(() -> new BadInputException("This finding is gone: it was mended, or its place has changed.",
         "Load the survey again."));
   }
 
@@ -76,7 +75,7 @@ class FindingController {
   }
 
   private static Change fix(OpenTheme open, String key, boolean all) {
-    Finding finding = find(open.survey(), key);
+    Finding finding = find(open, key);
     if (!finding.canBeMended()) {
       throw new BadInputException("This needs a decision of yours.", finding.mend());
     }
@@ -100,7 +99,7 @@ class FindingController {
   @PostMapping("/dismiss")
   String dismiss(@PathVariable long id, @RequestParam String key, @RequestParam(defaultValue = "") String note,
       @AuthenticationPrincipal SignedIn me) {
-    themes.dismiss(id, find(themes.open(id, me).survey(), key), note, me);
+    themes.dismiss(id, find(themes.open(id, me), key), note, me);
     notices.done("The finding is dismissed and stays so; it is listed at the end");
     return Go.to("/themes/" + id + "/survey?view=findings");
   }

@@ -96,6 +96,8 @@ class SurveyController {
     }
     model.addAttribute("view", view);
     model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
+    model.addAttribute("turns", open.read().turns());
+    model.addAttribute("unmeasured", themes.unmeasured(open));
     List<ColorRow> rows = open.colors().rows();
     model.addAttribute("colorCount", rows.size());
     List<Finding> findings = open.findings();

@@ -43,13 +43,28 @@ public record OpenTheme(StoredTheme stored, Snapshot head, ThemeCache.Read read,
 
   /** Findings that stand: all but the dismissed ones. */
   public List<Finding> findings() {
-    return survey().findings().stream().filter(f -> !dismissed.containsKey(f.key())).toList();
+    return all().stream().filter(f -> !dismissed.containsKey(f.key())).toList();
+  }
+
+  /** All findings, those behind measured pages among them, the worst groups first. */
+  private List<Finding> all() {
+    return survey().with(read.behind()).findings();
+  }
+
+  /** One finding by its key; empty if it is gone. */
+  public Optional<Finding> finding(String key) {
+    return survey().with(read.behind()).finding(key);
   }
 
   /** What the trail says beside the survey: colours and findings; empty while they are not known yet. */
   public String surveyCount() {
     Optional<Survey> ready = read.surveyWithin(AT_ONCE);
     return ready.map(s -> String.valueOf(colors().rows().size() + findings().size())).orElse("");
+  }
+
+  /** Pictures that the theme holds. */
+  public int pictureCount() {
+    return theme().pictures().size();
   }
 
   public long id() {

@@ -6,7 +6,10 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
+import org.calmpalette.core.render.Measures;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -33,8 +36,12 @@ class Surveys {
     worker.shutdownNow();
   }
 
-  /** Has a theme's survey made, unless it is made, being made or has failed. */
-  void make(long themeId, ThemeCache.Read read) {
+  /**
+   * Has a theme's survey made, unless it is made, being made or has failed.
+   *
+   * @param measured asked when the survey is made: what was measured of the pages
+   */
+  void make(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
     if (!read.claim()) {
       return;
     }
@@ -45,6 +52,7 @@ class Surveys {
     worker.submit(() -> {
       try {
         read.survey();
+        read.lookBehind(measured.get());
       } catch (CancellationException e) {
         left.incrementAndGet();
         read.unclaim();
@@ -53,6 +61,17 @@ class Surveys {
         read.fail("The theme could not be surveyed because of a fault on our side. The reason stands in the log of the application.");
       } finally {
         newest.remove(themeId, read);
+      }
+    });
+  }
+
+  /** Looks behind the texts of pages that were measured since; waits for what is being made. */
+  Future<?> lookBehind(ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
+    return worker.submit(() -> {
+      try {
+        read.lookBehind(measured.get());
+      } catch (RuntimeException | StackOverflowError e) {
+        LOG.error("looking behind the texts failed", e);
       }
     });
   }

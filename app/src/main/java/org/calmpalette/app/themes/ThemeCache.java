@@ -1,26 +1,39 @@
 package org.calmpalette.app.themes;
 
+import java.lang.ref.SoftReference;
 import java.time.Duration;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.Courtesy;
 import org.calmpalette.core.Budget;
+import org.calmpalette.core.background.Sweep;
 import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.part.PartIndex;
+import org.calmpalette.core.render.Breakpoint;
+import org.calmpalette.core.render.Gallery;
+import org.calmpalette.core.render.LayoutKey;
+import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.render.PaintedPicture;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.survey.BackgroundFindings;
+import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
@@ -41,8 +54,14 @@ public class ThemeCache {
   /** Processor time for reading a theme; what its limits let through takes a second. */
   private static final Duration READING = Duration.ofSeconds(10);
 
+  /** Processor time for what lies behind the texts of all pages. */
+  private static final Duration LOOKING_BEHIND = Duration.ofSeconds(60);
+
   /** A theme with what was found out about it, each when first asked for. */
   public static final class Read {
+    private static final int MOST_DERIVED = 40;
+    private static final int MOST_TURNS = 80;
+
     private final Theme theme;
     private final Rendered rendered;
     private final CountDownLatch ended = new CountDownLatch(1);
@@ -56,6 +75,18 @@ public class ThemeCache {
     private Readers readers;
     private PartIndex parts;
     private Map<String, Integer> paints;
+    private Gallery gallery;
+    private LayoutKey.Keys layoutKeys;
+    private final Map<Object, SoftReference<Object>> derived = new LinkedHashMap<>(16, 0.75f, true) {
+      @Override
+      protected boolean removeEldestEntry(Map.Entry<Object, SoftReference<Object>> eldest) {
+        return size() > MOST_DERIVED;
+      }
+    };
+    private final Map<String, List<PaintedPicture>> painted = new HashMap<>();
+    private final Map<String, Measures> measures = new ConcurrentHashMap<>();
+    private volatile Set<String> lookedBehind = Set.of();
+    private volatile List<Finding> behind = List.of();
 
     private final Courtesy courtesy;
 
@@ -99,6 +130,78 @@ public class ThemeCache {
         parts = new PartIndex(theme.pages());
       }
       return parts;
+    }
+
+    public synchronized Gallery gallery() {
+      if (gallery == null) {
+        gallery = new Gallery(theme);
+      }
+      return gallery;
+    }
+
+    /** Pictures of the theme that a page shows as backgrounds. */
+    public synchronized List<PaintedPicture> painted(Page page) {
+      return painted.computeIfAbsent(page.source().file(), p -> PaintedPicture.of(rendered, page));
+    }
+
+    /** Widths at which a browser that measures has to look, whatever it finds: where media queries turn. As JSON. */
+    public String turns() {
+      return derived("turns", () -> Breakpoint.of(theme).stream().map(b -> (int) (b.from() ? Math.ceil(b.width()) : Math.floor(b.width()) + 1))
+          .filter(w -> w > Sweep.FROM && w <= Sweep.TO).distinct().limit(MOST_TURNS).toList().toString());
+    }
+
+    /** Something worked out from this theme that takes long and never changes; the latest few are kept. */
+    @SuppressWarnings("unchecked")
+    public <T> T derived(Object key, Supplier<T> work) {
+      SoftReference<Object> known;
+      synchronized (derived) {
+        known = derived.get(key);
+      }
+      Object value = known == null ? null : known.get();
+      if (value == null) {
+        value = work.get();
+        synchronized (derived) {
+          derived.put(key, new SoftReference<>(value));
+        }
+      }
+      return (T) value;
+    }
+
+    synchronized LayoutKey.Keys layoutKeys() {
+      if (layoutKeys == null) {
+        layoutKeys = new LayoutKey.Keys(rendered);
+      }
+      return layoutKeys;
+    }
+
+    /** What is known here of measured pages, by path. */
+    Map<String, Measures> measures() {
+      return Map.copyOf(measures);
+    }
+
+    Measures keep(String page, Measures measured) {
+      measures.put(page, measured);
+      return measured;
+    }
+
+    /** Looks at what lies behind the texts of measured pages, unless these were looked at already. */
+    void lookBehind(Map<String, Measures> measured) {
+      if (!lookedBehind.equals(measured.keySet())) {
+        try (Courtesy.LongWork work = courtesy.background()) {
+          behind = Budget.within(LOOKING_BEHIND, () -> BackgroundFindings.of(rendered, gallery(), measured));
+        }
+        lookedBehind = Set.copyOf(measured.keySet());
+      }
+    }
+
+    /** Pages whose pictures and grounds were looked at. */
+    public Set<String> lookedBehind() {
+      return lookedBehind;
+    }
+
+    /** What was found behind the pages that were looked at. */
+    List<Finding> behind() {
+      return behind;
     }
 
     /** How many parts of all pages each setting may paint, by key; counted when first asked for. */

@@ -17,7 +17,9 @@ import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.survey.Finding;
@@ -47,10 +49,12 @@ public class ThemeService {
   private final DismissalRepository dismissals;
   private final TransactionTemplate transaction;
   private final Surveys surveys;
+  private final MeasureStore measures;
   private final Cache<Long, String> names = Caffeine.newBuilder().maximumSize(2_000).build();
 
   ThemeService(StoredThemeRepository themes, SnapshotRepository snapshots, DismissalRepository dismissals,
-      ContentStore store, ThemeCache cache, TransactionTemplate transaction, Surveys surveys) {
+      ContentStore store, ThemeCache cache, TransactionTemplate transaction, Surveys surveys, MeasureStore measures) {
+    this.measures = measures;
     this.themes = themes;
     this.snapshots = snapshots;
     this.dismissals = dismissals;
@@ -108,9 +112,34 @@ public class ThemeService {
   private OpenTheme open(StoredTheme stored) {
     Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
     ThemeCache.Read read = cache.get(head.treeHash(), stored.name());
-    surveys.make(stored.id(), read);
+    surveys.make(stored.id(), read, () -> measures.of(stored.id(), read));
     return new OpenTheme(stored, head, read, head.parentId() != null,
         snapshots.findFirstByParentIdOrderByIdDesc(head.id()).isPresent(), dismissed(stored.id()));
+  }
+
+  /** What was measured of the pages as they are now, by path. */
+  public Map<String, Measures> measures(OpenTheme open) {
+    return measures.of(open.id(), open.read());
+  }
+
+  /** Paths of the pages that nobody measured as they are now. */
+  public List<String> unmeasured(OpenTheme open) {
+    Map<String, Measures> measured = measures(open);
+    return open.theme().pages().stream().map(p -> p.source().file()).filter(p -> !measured.containsKey(p)).toList();
+  }
+
+  /**
+   * Keeps what a browser measured of a page, and has what lies behind its texts looked at.
+   *
+   * @throws NotFoundException if there is no such page in the head snapshot
+   */
+  public void keepMeasures(OpenTheme open, Measures measured) {
+    Page page = open.read().rendered().page(measured.page()).orElseThrow(NotFoundException::new);
+    String layout = open.read().layoutKeys().of(page);
+    Measures kept = measured.of(layout);
+    measures.keep(open.id(), layout, kept);
+    open.read().keep(measured.page(), kept);
+    surveys.lookBehind(open.read(), () -> measures.of(open.id(), open.read()));
   }
 
   private Map<String, Dismissal> dismissed(long id) {

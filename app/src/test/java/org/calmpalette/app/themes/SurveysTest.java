@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import org.calmpalette.app.web.Courtesy;
 import org.calmpalette.core.theme.HostileThemes;
@@ -38,12 +39,12 @@ class SurveysTest {
     for (int i = 0; i < 6; i++) {
       edits.add(slow());
     }
-    edits.forEach(e -> surveys.make(7, e));
+    edits.forEach(e -> surveys.make(7, e, Map::of));
     assertThat(isMade(edits.get(5))).isTrue();
     assertThat(surveys.left()).as("surveys of states that the theme had left").isEqualTo(5);
     assertThat(edits.subList(0, 5)).allMatch(e -> e.surveyWithin(Duration.ZERO).isEmpty());
     assertThat(edits.get(0).failure()).as("it may be made again if somebody goes back to it").isEmpty();
-    surveys.make(7, edits.get(0));
+    surveys.make(7, edits.get(0), Map::of);
     assertThat(isMade(edits.get(0))).isTrue();
   }
 
@@ -51,9 +52,9 @@ class SurveysTest {
   void themesDoNotStopEachOther() {
     ThemeCache.Read one = slow();
     ThemeCache.Read other = slow();
-    surveys.make(1, one);
-    surveys.make(2, other);
-    surveys.make(2, other);
+    surveys.make(1, one, Map::of);
+    surveys.make(2, other, Map::of);
+    surveys.make(2, other, Map::of);
     assertThat(isMade(one)).isTrue();
     assertThat(isMade(other)).isTrue();
     assertThat(surveys.left()).isZero();

@@ -13,9 +13,10 @@ import org.calmpalette.core.BadInputException;
 /**
  * All that a theme says about its settings: the content of {@code palette.json}.
  *
+ * @param subjects what must stay in sight of pictures; each picture once
  * @param faults what the file says that could not be understood; it stays in the file
  */
-public record Palette(String name, Bands bands, List<Place> places, List<Setting> settings, List<Scheme> schemes, List<Fault> faults) {
+public record Palette(String name, Bands bands, List<Place> places, List<Setting> settings, List<Scheme> schemes, List<Subject> subjects, List<Fault> faults) {
   public static final String FILE = "palette.json";
   public static final int MOST_SETTINGS = 500;
 
@@ -31,11 +32,17 @@ public record Palette(String name, Bands bands, List<Place> places, List<Setting
     }
   }
 
+  /** Without pictures that anybody marked something in. */
+  public Palette(String name, Bands bands, List<Place> places, List<Setting> settings, List<Scheme> schemes, List<Fault> faults) {
+    this(name, bands, places, settings, schemes, List.of(), faults);
+  }
+
   /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
   public Palette {
     places = List.copyOf(places);
     settings = List.copyOf(settings);
     schemes = List.copyOf(schemes);
+    subjects = List.copyOf(subjects);
     faults = List.copyOf(faults);
     Map<String, Setting> byKey = new LinkedHashMap<>();
     for (Setting s : settings) {
@@ -203,7 +210,7 @@ public record Palette(String name, Bands bands, List<Place> places, List<Setting
       values.remove(key);
       return new Scheme(s.key(), s.label(), values);
     }).toList();
-    return new Palette(name, bands, places, settings.stream().filter(s -> !s.key().equals(key)).toList(), lighter, faults);
+    return new Palette(name, bands, places, settings.stream().filter(s -> !s.key().equals(key)).toList(), lighter, subjects, faults);
   }
 
   /** With a setting moved to stand before another one, or at the end of its place; it gets that one's place. */
@@ -244,7 +251,7 @@ public record Palette(String name, Bands bands, List<Place> places, List<Setting
       s.values().forEach((k, v) -> values.put(name.apply(k), v));
       return new Scheme(s.key(), s.label(), values);
     }).toList();
-    return new Palette(this.name, bands, places, all, others, faults);
+    return new Palette(this.name, bands, places, all, others, subjects, faults);
   }
 
   private static Given renamed(Given given, UnaryOperator<String> name) {
@@ -261,7 +268,7 @@ public record Palette(String name, Bands bands, List<Place> places, List<Setting
   }
 
   public Palette withSettings(List<Setting> all) {
-    return new Palette(name, bands, places, all, schemes, faults);
+    return new Palette(name, bands, places, all, schemes, subjects, faults);
   }
 
   /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
@@ -271,11 +278,28 @@ public record Palette(String name, Bands bands, List<Place> places, List<Setting
       left.keySet().removeIf(k -> others.band(k).isEmpty() || others.widest().key().equals(k));
       return s.withBands(left);
     }).toList();
-    return new Palette(name, others, places, all, schemes, faults);
+    return new Palette(name, others, places, all, schemes, subjects, faults);
   }
 
   public Palette withSchemes(List<Scheme> others) {
-    return new Palette(name, bands, places, settings, others, faults);
+    return new Palette(name, bands, places, settings, others, subjects, faults);
+  }
+
+  /** What must stay in sight of a picture. */
+  public Optional<Subject> subject(String path) {
+    return subjects.stream().filter(s -> s.path().equals(path)).findFirst();
+  }
+
+  /** With a subject of a picture, in place of the one it had. */
+  public Palette withSubject(Subject subject) {
+    Palette rest = withoutSubject(subject.path());
+    List<Subject> all = new ArrayList<>(rest.subjects);
+    all.add(subject);
+    return new Palette(name, bands, places, settings, schemes, all, faults);
+  }
+
+  public Palette withoutSubject(String path) {
+    return new Palette(name, bands, places, settings, schemes, subjects.stream().filter(s -> !s.path().equals(path)).toList(), faults);
   }
 
   public Palette withPlace(Place place) {
@@ -284,6 +308,6 @@ public record Palette(String name, Bands bands, List<Place> places, List<Setting
     }
     List<Place> more = new ArrayList<>(places);
     more.add(place);
-    return new Palette(name, bands, more, settings, schemes, faults);
+    return new Palette(name, bands, more, settings, schemes, subjects, faults);
   }
 }

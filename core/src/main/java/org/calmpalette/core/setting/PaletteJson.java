@@ -100,8 +100,20 @@ public final class PaletteJson {
       e.entry("values").parts().parts().forEach((k, v) -> values.put(k, Chosen.of(v.json())));
       schemes.add(new Scheme(e.text("key"), e.text("label"), values));
     });
+    Map<String, Subject> subjects = new LinkedHashMap<>();
+    each("pictures", e -> {
+      // An entry may tell other things of a picture one day.
+      if (!e.has("subject")) {
+        e.text("path");
+        return;
+      }
+      Subject subject = Subject.read(e);
+      if (subjects.putIfAbsent(subject.path(), subject) != null) {
+        throw JsonEntry.bad(e.at("path"), "the picture “" + subject.path() + "” is there twice", "Keep one of the two.");
+      }
+    });
     unknownKeys();
-    return new Palette(own, bands, places, List.copyOf(settings.values()), schemes, faults);
+    return new Palette(own, bands, places, List.copyOf(settings.values()), schemes, List.copyOf(subjects.values()), faults);
   }
 
   private Bands bands() {
@@ -321,7 +333,40 @@ public final class PaletteJson {
         node.set("values", new Value.Parts(values).json());
       }, Scheme::key, aside);
     }
+    if (!palette.subjects().isEmpty() || root.has("pictures")) {
+      writeSubjects(root, palette);
+    }
     return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
+  }
+
+  /** Entries of pictures stay with what else they hold; one of which nothing is left but the path goes. */
+  private static void writeSubjects(ObjectNode root, Palette palette) {
+    ArrayNode pictures = root.path("pictures") instanceof ArrayNode known ? known : MAPPER.createArrayNode();
+    Map<String, Subject> left = new LinkedHashMap<>();
+    palette.subjects().forEach(s -> left.put(s.path(), s));
+    for (int i = pictures.size() - 1; i >= 0; i--) {
+      if (pictures.get(i) instanceof ObjectNode node && isReadable(node)) {
+        Subject subject = left.remove(node.path("path").asString(""));
+        putOrRemove(node, "subject", subject == null ? null : subject.value());
+        if (node.size() < 2) {
+          pictures.remove(i);
+        }
+      }
+    }
+    left.values().forEach(s -> {
+      ObjectNode node = MAPPER.createObjectNode().put("path", s.path());
+      node.set("subject", s.value().json());
+      pictures.add(node);
+    });
+    root.set("pictures", pictures);
+  }
+
+  private static boolean isReadable(ObjectNode picture) {
+    try {
+      return !picture.has("subject") || Subject.read(new JsonEntry(Value.of(picture), "")) != null;
+    } catch (BadInputException unread) {
+      return false;
+    }
   }
 
   /** One setting as the file holds it. */

@@ -43,8 +43,8 @@ final class PageFindings {
   private static final Viewport WIDE = Viewport.of(1440, 900);
   private static final Viewport NARROW = Viewport.of(390, 800);
   /** WCAG 2.2, success criterion 1.4.3: large text is from 24 px, or from 18.66 px if it is bold. */
-  private static final double LARGE = 24;
-  private static final double LARGE_BOLD = 18.66;
+  static final double LARGE = 24;
+  static final double LARGE_BOLD = 18.66;
   private static final Set<String> NEEDED_TEXT = Set.of("label", "legend", "caption", "h1", "h2", "h3", "h4", "h5", "h6");
   private static final String OUT_OF_SIGHT = "position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap";
 

@@ -55,7 +55,7 @@ final class RepeatFindings {
       String written = usual(main);
       findings.add(new Finding(Finding.Kind.NEAR_COLORS, first.file(), first.line(), first.column(),
           String.format(Locale.ROOT, "%s is nearly %s: the distance is %.3f, and %.2f can just be seen. Used %s.", row.value(), main.value(),
-              NearColors.distance(row.color(), main.color()), NearColors.JUST_NOTICEABLE, times(row.uses().size())), "Use " + main.value() + " there too.")
+              row.color().distance(main.color()), NearColors.JUST_NOTICEABLE, times(row.uses().size())), "Use " + main.value() + " there too.")
           .about(row.value() + " " + main.value()).painting(row.uses().stream().flatMap(u -> u.paints().stream()).toList())
           .fixedBy(() -> gather(row, written)));
     }

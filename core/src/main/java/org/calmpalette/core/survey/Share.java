@@ -28,6 +28,23 @@ final class Share {
   /** Characters of values that may be put together for one page. */
   private static final long CHARACTERS = 30_000_000;
 
+  private final Duration page;
+  private final long pages;
+
+  Share() {
+    this(PAGE, PAGES);
+  }
+
+  /**
+   * With other shares for pages.
+   *
+   * @param pages nanoseconds for all together
+   */
+  Share(Duration page, long pages) {
+    this.page = page;
+    this.pages = pages;
+  }
+
   private final Map<String, AtomicLong> lefts = new ConcurrentHashMap<>();
   private final List<Finding> beyond = Collections.synchronizedList(new ArrayList<>());
 
@@ -42,7 +59,7 @@ final class Share {
 
   /** Looks at one page; what was found before its share was used up stays. */
   void page(String file, String what, Runnable look) {
-    look(what, PAGES, PAGE, CHARACTERS, look, why -> new Finding(Finding.Kind.LIMIT, file, 1, 0, "Not looked at to its end, for " + what + ": " + why + ".",
+    look(what, pages, page, CHARACTERS, look, why -> new Finding(Finding.Kind.LIMIT, file, 1, 0, "Not looked at to its end, for " + what + ": " + why + ".",
         "Everything else goes on working. A shorter page with one part of each kind can be looked at whole.").about(what));
   }
 

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Stream;
 import org.calmpalette.core.cascade.Fates;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.css.Node;
@@ -33,6 +34,8 @@ import org.calmpalette.core.usage.Pictures;
  */
 public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, List<PictureUse> pictures,
     Map<String, SheetRole> roles, Map<Fates.Key, Fates.Fate> fates, List<Finding> findings) {
+
+  private static final Comparator<Finding> ORDER = Comparator.comparing(Finding::group).thenComparing(f -> f.kind().heading());
 
   /** Findings of one kind that are listed. */
   static final int MOST_OF_A_KIND = 300;
@@ -112,7 +115,7 @@ public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, L
     }
     findings.addAll(share.beyond());
     shorten(findings);
-    findings.sort(Comparator.comparing(Finding::group).thenComparing(f -> f.kind().heading()));
+    findings.sort(ORDER);
     return new Survey(List.copyOf(summaries), colors, pictures, roles, fates, List.copyOf(findings));
   }
 
@@ -139,6 +142,11 @@ public record Survey(List<SheetSummary> stylesheets, ColorUsage.Result colors, L
             "Mend those that are listed; the next ones come then.").about(kind.key()));
       }
     });
+  }
+
+  /** With what was found from measured boxes, see {@link BackgroundFindings}. */
+  public Survey with(List<Finding> more) {
+    return new Survey(stylesheets, colors, pictures, roles, fates, Stream.concat(findings.stream(), more.stream()).sorted(ORDER).toList());
   }
 
   public Optional<Finding> finding(String key) {

@@ -12,6 +12,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Media;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.setting.PictureKind;
 
 /**
  * A theme at one moment: its files, read.
@@ -46,6 +47,11 @@ public record Theme(ThemeFiles files, Palette palette, List<Page> pages, List<Th
     files.paths().forEach(reading::read);
     reading.sheets.addAll(reading.embedded);
     return new Theme(files, palette, List.copyOf(reading.pages), List.copyOf(reading.sheets), new ThemeMedia(files), List.copyOf(reading.aside));
+  }
+
+  /** Paths of the pictures that it holds, in order. */
+  public List<String> pictures() {
+    return media.paths().stream().filter(p -> PictureKind.FORMATS.contains(Paths.ending(p).replace("jpeg", "jpg"))).toList();
   }
 
   /** A file that is not looked at; empty if it is, or is not there. */

@@ -18,17 +18,6 @@ public final class NearColors {
 
   private NearColors() {}
 
-  /** Distance in OKLab: CSS Color 4, section 13.2. */
-  public static double distance(Color a, Color b) {
-    Color x = a.space() == ColorSpace.OKLAB ? a : a.to(ColorSpace.OKLAB);
-    Color y = b.space() == ColorSpace.OKLAB ? b : b.to(ColorSpace.OKLAB);
-    return Math.sqrt(square(x.c0() - y.c0()) + square(x.c1() - y.c1()) + square(x.c2() - y.c2()));
-  }
-
-  private static double square(double v) {
-    return v * v;
-  }
-
   /** Each colour that can hardly be told from a more used one, tied to the nearest of those. */
   public static Map<String, ColorRow> ties(List<ColorRow> rows) {
     // In cells as wide as the distance, so that each colour is held against its neighbours only.
@@ -40,7 +29,7 @@ public final class NearColors {
       ColorRow nearest = null;
       double least = NEAR;
       for (Placed main : cell.around().stream().flatMap(c -> mains.getOrDefault(c, List.of()).stream()).toList()) {
-        double distance = distance(lab, main.lab());
+        double distance = lab.distance(main.lab());
         if (main.row().color().alpha() == row.color().alpha() && distance < least) {
           nearest = main.row();
           least = distance;

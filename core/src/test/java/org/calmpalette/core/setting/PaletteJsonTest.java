@@ -170,4 +170,19 @@ class PaletteJsonTest {
       return;
     }
   }
+
+  @Test
+  void whatMustStayInSightOfAPictureIsKeptWithWhatElseTheEntryHolds() {
+    byte[] before = """
+        {"name": "T", "pictures": [{"path": "a.jpg", "credit": "drawn"}, {"path": "b.jpg", "subject": {"left": 90, "top": 0, "width": 20, "height": 5}},
+         {"path": "c.jpg", "subject": {"name": "the boat", "left": 1.5, "top": 2, "width": 3, "height": 4}}]}""".getBytes(java.nio.charset.StandardCharsets.UTF_8);
+    Palette read = PaletteJson.read(before, "T");
+    assertThat(read.subjects()).extracting(Subject::path).containsExactly("c.jpg");
+    assertThat(read.faults()).extracting(Palette.Fault::at).containsExactlyInAnyOrder("pictures[1]", "pictures[0].credit");
+    Palette then = read.withSubject(new Subject("a.jpg", "", java.math.BigDecimal.ONE, java.math.BigDecimal.ONE, java.math.BigDecimal.TEN, java.math.BigDecimal.TEN)).withoutSubject("c.jpg");
+    String written = new String(PaletteJson.write(then, before), java.nio.charset.StandardCharsets.UTF_8).replaceAll("\\s+", "");
+    assertThat(written).contains("{\"path\":\"a.jpg\",\"credit\":\"drawn\",\"subject\":{\"left\":1,", "\"path\":\"b.jpg\",\"subject\":{\"left\":90")
+        .as("an entry of which nothing is left goes").doesNotContain("c.jpg");
+    assertThat(PaletteJson.read(PaletteJson.write(then, before), "T").subjects()).isEqualTo(then.subjects());
+  }
 }

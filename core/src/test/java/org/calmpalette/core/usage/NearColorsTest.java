@@ -20,10 +20,10 @@ class NearColorsTest {
 
   @Test
   void distancesAreThoseOfOklab() {
-    assertThat(NearColors.distance(color("oklab(0.5 0.1 0)"), color("oklab(0.5 0.1 0.02)"))).isCloseTo(0.02, within(1e-12));
-    assertThat(NearColors.distance(color("oklab(0.5 0 0)"), color("oklab(0.53 0.04 0)"))).isCloseTo(0.05, within(1e-12));
-    assertThat(NearColors.distance(Color.BLACK, Color.WHITE)).as("from lightness 0 to 1").isCloseTo(1, within(1e-6));
-    assertThat(NearColors.distance(color("#123456"), color("#123456"))).isZero();
+    assertThat(color("oklab(0.5 0.1 0)").distance(color("oklab(0.5 0.1 0.02)"))).isCloseTo(0.02, within(1e-12));
+    assertThat(color("oklab(0.5 0 0)").distance(color("oklab(0.53 0.04 0)"))).isCloseTo(0.05, within(1e-12));
+    assertThat(Color.BLACK.distance(Color.WHITE)).as("from lightness 0 to 1").isCloseTo(1, within(1e-6));
+    assertThat(color("#123456").distance(color("#123456"))).isZero();
   }
 
   @Test
@@ -51,13 +51,13 @@ class NearColorsTest {
     Map<String, ColorRow> ties = NearColors.ties(rows);
     java.util.List<ColorRow> mains = new java.util.ArrayList<>();
     for (ColorRow row : rows) {
-      ColorRow nearest = mains.stream().filter(m -> NearColors.distance(m.color(), row.color()) < NearColors.NEAR)
-          .min(java.util.Comparator.comparingDouble(m -> NearColors.distance(m.color(), row.color()))).orElse(null);
+      ColorRow nearest = mains.stream().filter(m -> m.color().distance(row.color()) < NearColors.NEAR)
+          .min(java.util.Comparator.comparingDouble(m -> m.color().distance(row.color()))).orElse(null);
       assertThat(ties.get(row.value()) == null).as(row.value()).isEqualTo(nearest == null);
       if (nearest == null) {
         mains.add(row);
       } else {
-        assertThat(NearColors.distance(ties.get(row.value()).color(), row.color())).isCloseTo(NearColors.distance(nearest.color(), row.color()), within(1e-12));
+        assertThat(ties.get(row.value()).color().distance(row.color())).isCloseTo(nearest.color().distance(row.color()), within(1e-12));
       }
     }
     assertThat(ties).hasSizeGreaterThan(20);

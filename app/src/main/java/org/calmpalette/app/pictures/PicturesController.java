@@ -1,0 +1,242 @@
+package org.calmpalette.app.pictures;
+
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.Snapshot;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Go;
+import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.change.Change;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.part.BackgroundChange;
+import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.setting.Subject;
+import org.calmpalette.core.survey.Anchor;
+import org.calmpalette.core.value.BackgroundLayer;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.util.UriUtils;
+
+/** The pictures of a theme, and what every window width shows of them. */
+@Controller
+@RequestMapping("/themes/{id}")
+class PicturesController {
+  /** Any layer, to try values on. */
+  private static final BackgroundLayer PLAIN = BackgroundLayer.read(new BackgroundLayer.Longhands("none", "0%", "0%", "auto", "repeat", "padding-box", "border-box", "scroll"))
+      .orElseThrow().get(0);
+
+  private final ThemeService themes;
+  private final FrameAddresses addresses;
+  private final Notices notices;
+
+  PicturesController(ThemeService themes, FrameAddresses addresses, Notices notices) {
+    this.themes = themes;
+    this.addresses = addresses;
+    this.notices = notices;
+  }
+
+  /** A picture on the shelf. @param about its size and weight @param where what names it */
+  public record Shelved(String path, String name, String address, String about, String where) {}
+
+  @GetMapping("/pictures")
+  String pictures(@PathVariable long id, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "") String use,
+      @RequestParam(defaultValue = "") String page, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    String base = addresses.ofSnapshot(open.head().id());
+    Map<String, String> shelf = PictureLook.shelf(open.theme());
+    Map<String, Measures> measures = themes.measures(open);
+    model.addAttribute("open", open);
+    model.addAttribute("base", base);
+    model.addAttribute("shelf", shelf.entrySet().stream().map(e -> new Shelved(e.getKey(), e.getKey().substring(e.getKey().lastIndexOf('/') + 1), base + Paths.address(e.getKey()),
+        about(open, e.getKey()), e.getValue())).toList());
+    String chosen = shelf.containsKey(picture) ? picture : first(open, shelf.keySet());
+    if (!chosen.isEmpty()) {
+      PictureLook look = PictureLook.of(open, chosen, use, page, measures);
+      model.addAttribute("look", look);
+      model.addAttribute("first", look.swept() == null ? "" : look.swept().mends().stream().map(m -> m.values().get("background-position")).filter(v -> v != null).findFirst()
+          .orElse(Anchor.ALL.get(0)));
+      model.addAttribute("address", base + Paths.address(chosen));
+      model.addAttribute("about", about(open, chosen));
+    }
+    model.addAttribute("anchors", Anchor.ALL);
+    model.addAttribute("sizes", PictureLook.Wanted.SIZES);
+    model.addAttribute("repeats", PictureLook.Wanted.REPEATS);
+    model.addAttribute("turns", open.read().turns());
+    model.addAttribute("unmeasured", themes.unmeasured(open));
+    return "pictures/pictures";
+  }
+
+  /** Of all pictures the largest that is a background is looked at first: there is most to say about it. */
+  private static String first(OpenTheme open, Set<String> shelf) {
+    Set<String> painted = new LinkedHashSet<>();
+    open.theme().pages().forEach(p -> open.read().painted(p).forEach(x -> painted.add(x.path())));
+    return painted.stream().filter(shelf::contains).max(Comparator.comparingLong(p -> open.theme().media().facts(p).map(f -> (long) f.width() * f.height()).orElse(0L)))
+        .orElse(shelf.stream().findFirst().orElse(""));
+  }
+
+  static String about(OpenTheme open, String path) {
+    return open.theme().media().facts(path).map(f -> (f.width() > 0 ? f.width() + " by " + f.height() + ", " : "") + weight(f.bytes())).orElse("");
+  }
+
+  private static String weight(long bytes) {
+    return bytes < 1000 ? bytes + " B" : bytes < 1_000_000 ? Math.round(bytes / 1000.0) + " kB" : String.format(java.util.Locale.ROOT, "%.1f MB", bytes / 1e6);
+  }
+
+  /** The second drawing: the picture with another anchor, size or repeat. */
+  @GetMapping("/pictures/try")
+  String tried(@PathVariable long id, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "") String use, @RequestParam(defaultValue = "") String page,
+      @RequestParam(defaultValue = "left top") String anchor,
+      @RequestParam(defaultValue = "auto") String size, @RequestParam(defaultValue = "no-repeat") String repeat, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    model.addAttribute("open", open);
+    Map<String, Measures> measures = themes.measures(open);
+    PictureLook look = PictureLook.of(open, picture, use, page, measures);
+    if (look.swept() != null) {
+      PictureLook.Wanted wanted = wanted(anchor, size, repeat);
+      model.addAttribute("look", look);
+      model.addAttribute("tried", PictureLook.tried(open, look.use(), look.subject(), measures.get(look.use().painted().page()), wanted));
+    }
+    return "pictures/drawing :: tried";
+  }
+
+  private static PictureLook.Wanted wanted(String anchor, String size, String repeat) {
+    PictureLook.Wanted wanted = new PictureLook.Wanted(anchor.strip(), size.strip(), repeat.strip());
+    boolean known = anchor.length() + size.length() + repeat.length() <= 200 && wanted.on(PLAIN).isPresent();
+    if (!known) {
+      throw new BadInputException("“" + anchor + "”, “" + size + "” and “" + repeat + "” do not place a picture.",
+          "Write them as CSS does, in keywords, px and %: center top, 100% auto, repeat-x.");
+    }
+    return wanted;
+  }
+
+  /** Marks what must stay in sight, or takes the mark away. */
+  @PostMapping("/pictures/subject")
+  String subject(@PathVariable long id, @RequestParam long base, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "") String name,
+      @RequestParam(defaultValue = "") String left, @RequestParam(defaultValue = "") String top, @RequestParam(defaultValue = "") String width,
+      @RequestParam(defaultValue = "") String height, @RequestParam(defaultValue = "false") boolean remove, @AuthenticationPrincipal SignedIn me) {
+    Snapshot made = themes.change(id, base, me, theme -> {
+      if (!theme.files().has(picture)) {
+        throw new BadInputException("There is no picture " + picture + " in the theme any more.", "Load the page again.");
+      }
+      if (remove) {
+        return Change.of("Nothing is marked in " + picture + " any more").withPalette(theme, theme.palette().withoutSubject(picture));
+      }
+      Subject subject = new Subject(picture, name.strip(), number("left", left), number("top", top), number("width", width), number("height", height));
+      return Change.of("Marked " + subject.words() + " in " + picture).withPalette(theme, theme.palette().withSubject(subject));
+    });
+    notices.done(made.note());
+    return back(id, picture, "", "");
+  }
+
+  private static BigDecimal number(String field, String text) {
+    try {
+      return new BigDecimal(text.strip()).setScale(2, java.math.RoundingMode.HALF_UP).stripTrailingZeros();
+    } catch (NumberFormatException e) {
+      throw new BadInputException("The " + field + " of the box is no number.", "Draw the box over the picture, or write hundredths of it, such as 12.5.");
+    }
+  }
+
+  /** Changes how a picture lies in its box. */
+  @PostMapping("/pictures/lay")
+  String lay(@PathVariable long id, @RequestParam long base, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "") String use,
+      @RequestParam(defaultValue = "") String page, @RequestParam Map<String, String> all, @AuthenticationPrincipal SignedIn me) {
+    Snapshot made = themes.change(id, base, me, theme -> {
+      OpenTheme open = themes.open(id, me);
+      return lying(open, PictureLook.of(open, picture, use, page, themes.measures(open)), all);
+    });
+    notices.done(made.note());
+    return back(id, picture, "", page);
+  }
+
+  private static Change lying(OpenTheme open, PictureLook look, Map<String, String> given) {
+    PictureLook.Use chosen = look.use();
+    if (chosen == null) {
+      throw new BadInputException(look.path() + " is not a background any more.", "Load the page again.");
+    }
+    Map<String, String> all = new LinkedHashMap<>(given);
+    if (given.containsKey("anchor") && look.swept() != null) {
+      // The whole form comes; what is as it was is not written anew.
+      PictureLook.Wanted now = look.swept().now();
+      PictureLook.Wanted then = wanted(given.get("anchor"), given.getOrDefault("size", now.size()), given.getOrDefault("repeat", now.repeat()));
+      all.put("background-position", then.anchor().equals(now.anchor()) ? "" : then.anchor());
+      all.put("background-size", then.size().equals(now.size()) ? "" : then.size());
+      all.put("background-repeat", then.repeat().equals(now.repeat()) ? "" : then.repeat());
+    }
+    Map<String, String> values = new LinkedHashMap<>();
+    for (String property : List.of("background-position", "background-size", "background-repeat", "background-attachment", "background-color")) {
+      Optional.ofNullable(all.get(property)).filter(v -> !v.isBlank()).ifPresent(v -> {
+        boolean known = v.length() <= 80 && !v.contains(";") && !v.contains("}") && !v.contains("/*")
+            && org.calmpalette.core.cascade.Understanding.of(property, v) == org.calmpalette.core.cascade.Understanding.FULL;
+        if (!known) {
+          throw new BadInputException("“" + v + "” is no value of " + property + ".", "Write it as CSS does, such as center top.");
+        }
+        values.put(property, v.strip());
+      });
+    }
+    if (values.isEmpty()) {
+      throw new BadInputException("Nothing was changed.", "Choose another anchor, size or repeat first.");
+    }
+    String words = values.entrySet().stream().map(e -> e.getKey().replace("background-", "") + " " + e.getValue()).collect(Collectors.joining(", "));
+    return BackgroundChange.of(open.read().rendered(), chosen.painted(), values, look.path() + " in " + chosen.selector() + ": " + words);
+  }
+
+  private static String back(long id, String picture, String use, String page) {
+    return Go.to("/themes/" + id + "/pictures?picture=" + encoded(picture) + (use.isEmpty() ? "" : "&use=" + encoded(use)) + (page.isEmpty() ? "" : "&page=" + encoded(page)));
+  }
+
+  private static String encoded(String text) {
+    return UriUtils.encode(text, StandardCharsets.UTF_8);
+  }
+
+  /** What was measured of a page, as the file that the command line takes. */
+  @GetMapping("/measures")
+  ResponseEntity<byte[]> measures(@PathVariable long id, @RequestParam(defaultValue = "") String page, @AuthenticationPrincipal SignedIn me) {
+    Measures measures = themes.measures(themes.open(id, me)).get(page);
+    if (measures == null) {
+      throw new NotFoundException();
+    }
+    return ResponseEntity.ok().contentType(MediaType.APPLICATION_JSON)
+        .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename("measures-" + page.replace('/', '-') + ".json", StandardCharsets.UTF_8).build().toString())
+        .body(measures.write());
+  }
+
+  /** Keeps what the maker's browser measured of a page. */
+  @PostMapping("/measures")
+  ResponseEntity<Void> keep(@PathVariable long id, @RequestParam long base, @RequestParam(defaultValue = "") String page, @RequestBody(required = false) byte[] body, @AuthenticationPrincipal SignedIn me) {
+    OpenTheme open = themes.open(id, me);
+    if (open.head().id() != base) {
+      // The theme has moved on; the page is measured again as it is now.
+      return ResponseEntity.status(409).build();
+    }
+    Measures measured = Measures.read("The measures", body == null ? new byte[0] : body);
+    if (!measured.page().equals(page)) {
+      throw new BadInputException("These are the measures of " + measured.page() + ", not of " + page + ".", "Measure the page again.");
+    }
+    themes.keepMeasures(open, measured);
+    return ResponseEntity.noContent().build();
+  }
+}

@@ -1,0 +1,155 @@
+// Measures the boxes of a page at as many window widths as it takes: until every box between two of them lies in a straight
+// line to half a pixel. Works in a frame that nobody sees; what comes out is what core's Measures reads.
+export const FROM = 320;
+export const TO = 2560;
+const HEIGHT = 800;
+const MOST = 700;
+const NEAR = 0.3;
+// A frame answers once the browser draws, sixty times a second at most; so several are asked side by side.
+const FRAMES = 4;
+// A frame that does not answer for this long, in ms, is given up.
+const PATIENCE = 20000;
+
+class Window {
+  constructor(address) {
+    this.frame = document.createElement("iframe");
+    this.frame.sandbox = "allow-scripts";
+    this.frame.tabIndex = -1;
+    this.frame.ariaHidden = "true";
+    // In sight of the browser, which lets frames rest that are not, and of nobody else.
+    this.frame.style.cssText = `position:fixed;left:0;top:0;width:${FROM}px;height:${HEIGHT}px;border:0;opacity:0;pointer-events:none;z-index:-1`;
+    this.waiting = new Map();
+    this.hear = ({ source, data }) => {
+      if (source !== this.frame.contentWindow || !data) return;
+      if (data.type === "ready") this.onReady?.();
+      if (data.type === "boxes") this.waiting.get(data.id)?.(data);
+    };
+    addEventListener("message", this.hear);
+    this.ready = this.within(new Promise((resolve) => { this.onReady = resolve; }));
+    this.frame.src = address;
+    document.body.append(this.frame);
+  }
+
+  within(promise) {
+    let timer;
+    const late = new Promise((_, fail) => { timer = setTimeout(() => fail(new Error("The page did not answer.")), PATIENCE); });
+    return Promise.race([promise, late]).finally(() => clearTimeout(timer));
+  }
+
+  at(width) {
+    this.frame.style.width = `${width}px`;
+    const answer = this.within(new Promise((resolve) => { this.waiting.set(width, resolve); }));
+    this.frame.contentWindow.postMessage({ type: "boxes", id: width, width }, "*");
+    return answer.then((a) => { this.waiting.delete(width); return a; });
+  }
+
+  close() {
+    removeEventListener("message", this.hear);
+    this.frame.remove();
+  }
+}
+
+const between = (a, b, share) => a.map((v, i) => v + (b[i] - v) * share);
+const near = (a, b) => a.length === b.length && a.every((v, i) => Math.abs(v - b[i]) <= NEAR);
+// Whether a sample lies where a straight line between two others has it.
+function straight(a, m, b) {
+  const share = (m.width - a.width) / (b.width - a.width);
+  if (Math.abs(a.height + (b.height - a.height) * share - m.height) > 1) return false;
+  return ["boxes", "lines"].every((kind) => {
+    const keys = Object.keys(m[kind]);
+    if (keys.length !== Object.keys(a[kind]).length || keys.length !== Object.keys(b[kind]).length) return false;
+    return keys.every((k) => {
+      const [x, y] = [a[kind][k], b[kind][k]];
+      return x && y && x.length === y.length && near(between(x, y, share), m[kind][k]);
+    });
+  });
+}
+
+// Of what was measured only the points that a line between others does not tell.
+function track(widths, values) {
+  const points = [];
+  const list = widths.map((w, i) => [w, values[i] || []]);
+  let last = 0;
+  points.push(list[0]);
+  while (last < list.length - 1) {
+    let next = last + 1;
+    const fits = (end) => {
+      const [a, b] = [list[last], list[end]];
+      if (a[1].length !== b[1].length) return false;
+      for (let i = last + 1; i < end; i++) {
+        if (list[i][1].length !== a[1].length || !near(between(a[1], b[1], (list[i][0] - a[0]) / (b[0] - a[0])), list[i][1])) return false;
+      }
+      return true;
+    };
+    while (next + 1 < list.length && fits(next + 1)) next++;
+    points.push(list[next]);
+    last = next;
+  }
+  return points.filter((p, i) => i === 0 || i === points.length - 1 || p[1].length || points[i - 1][1].length).map(([w, v]) => [w, ...v]);
+}
+
+export async function measure(address, page, turns, onProgress = () => {}) {
+  const frames = Array.from({ length: FRAMES }, () => new Window(address));
+  try {
+    await Promise.all(frames.map((f) => f.ready));
+    const known = new Map();
+    const free = [...frames];
+    const look = async (width) => {
+      if (known.has(width)) return known.get(width);
+      const frame = free.pop();
+      known.set(width, await frame.at(width));
+      free.push(frame);
+      onProgress(known.size);
+      return known.get(width);
+    };
+    const together = async (list, work) => {
+      for (let i = 0; i < list.length; i += FRAMES) await Promise.all(list.slice(i, i + FRAMES).map(work));
+    };
+    const starts = [FROM, TO, ...turns.flatMap((t) => [t - 1, t])].filter((w) => w >= FROM && w <= TO);
+    const first = [...new Set(starts)].sort((a, b) => a - b);
+    await together(first, look);
+    let open = first.slice(1).map((b, i) => [first[i], b]).filter(([a, b]) => b - a > 1);
+    while (open.length && known.size < MOST) {
+      open.sort((x, y) => (y[1] - y[0]) - (x[1] - x[0]));
+      await Promise.all(open.splice(0, FRAMES).map(async ([a, b]) => {
+        for (const p of b - a > 120 ? [0.42, 0.81] : [0.5]) {
+          const m = Math.max(a + 1, Math.min(b - 1, Math.round(a + (b - a) * p)));
+          if (!straight(known.get(a), await look(m), known.get(b))) {
+            open.push(...[[a, m], [m, b]].filter((half) => half[1] - half[0] > 1));
+            return;
+          }
+        }
+      }));
+    }
+    const widths = [...known.keys()].sort((a, b) => a - b);
+    const tracks = (kind) => {
+      const all = {};
+      for (const key of new Set(widths.flatMap((w) => Object.keys(known.get(w)[kind])))) all[key] = track(widths, widths.map((w) => known.get(w)[kind][key]));
+      return all;
+    };
+    return { format: "calm-measures/1", page, windowHeight: HEIGHT, from: FROM, to: TO, unsure: open,
+      height: track(widths, widths.map((w) => [known.get(w).height])), boxes: tracks("boxes"), lines: tracks("lines"), samples: widths.length };
+  } finally {
+    frames.forEach((f) => f.close());
+  }
+}
+
+// Measures a page of a theme and gives what came out to the server. The view tells where: base of the previews, address of the
+// theme, its head, and where media queries turn.
+export async function measured(view, page, onProgress) {
+  const { base, theme, head, turns } = view.dataset;
+  const made = await measure(base + page.split("/").map(encodeURIComponent).join("/"), page, JSON.parse(turns), onProgress);
+  const headers = { ...JSON.parse(document.body.getAttribute("hx-headers") || "{}"), "Content-Type": "application/octet-stream" };
+  const answer = await fetch(`${theme}/measures?${new URLSearchParams({ base: head, page })}`, { method: "POST", body: JSON.stringify(made), headers });
+  if (!answer.ok) throw new Error(answer.status === 409 ? "The theme has changed meanwhile. Load the page again." : "What was measured could not be kept. Load the page again.");
+}
+
+// All pages that nobody measured since they were last laid out otherwise, one after the other.
+export async function measureMissing(view, onPage = () => {}) {
+  const waiting = view.dataset.unmeasured.split("|").filter(Boolean);
+  for (const [i, page] of waiting.entries()) {
+    onPage(page, i, waiting.length);
+    await measured(view, page);
+  }
+  return waiting.length;
+}

@@ -1,0 +1,156 @@
+// The view of pictures: measures pages that nobody measured, moves along the widths, and moves the box over the subject.
+import { measureMissing, measured } from "./measure.js";
+
+const view = document.querySelector(".gallery");
+
+// First the page that is looked at, then the others in the background.
+async function measureAll() {
+  const first = document.querySelector("[data-measuring]");
+  if (!first) return measureMissing(view).catch(() => {});
+  try {
+    await measured(view, first.dataset.page, (n) => { first.querySelector("[data-measured]").textContent = n; });
+    location.reload();
+  } catch (problem) {
+    const line = first.querySelector("[data-measure-problem]");
+    line.textContent = problem.message;
+    line.hidden = false;
+    first.querySelector("[data-measure-progress]").remove();
+  }
+}
+
+// Moving along the widths: all numbers are in the page, nothing is asked for.
+const WORDS = ["is seen whole", "is cut at an edge", "is covered", "is outside"];
+const scrub = document.querySelector("[data-scrub]");
+function at(points, width) {
+  let i = points.findIndex((p) => p[0] >= width);
+  if (i < 0) i = points.length - 1;
+  const [a, b] = [points[Math.max(0, i - 1)], points[i]];
+  if (!b || b[0] === width || a[0] === b[0] || b[7] !== a[7]) return b && b[0] === width ? b : a;
+  const share = (width - a[0]) / (b[0] - a[0]);
+  return a.map((v, k) => (k === 7 ? v : v + (b[k] - v) * share));
+}
+function read() {
+  const width = Number(scrub.value);
+  document.querySelectorAll("[data-points]").forEach((figure) => {
+    const cursor = figure.querySelector("[data-cursor]");
+    const x = 46 + ((width - 320) / 2240) * 500;
+    cursor.setAttribute("x1", x);
+    cursor.setAttribute("x2", x);
+    cursor.removeAttribute("hidden");
+  });
+  const figure = document.querySelector("[data-sweep]");
+  const points = figure.points ||= JSON.parse(figure.dataset.points);
+  const p = points.length ? at(points, width) : null;
+  const name = figure.dataset.subjectWords;
+  const picture = !p || p[1] < 0 ? "no picture" : p[1] <= 0.5 && p[2] >= width - 0.5 ? "the picture from edge to edge" : `the picture from ${Math.round(p[1])} to ${Math.round(p[2])}`;
+  document.querySelector("[data-reading]").textContent = `${width} px: ${picture}`
+    + (p && name ? `; ${name} ${WORDS[p[7]]}${p[7] === 1 || p[7] === 2 ? `, ${Math.round(p[8])}% of it seen` : ""}` : "") + ".";
+  if (showing) fit(width);
+}
+
+// The page itself at that width, in place of the picture.
+const frame = document.querySelector("[data-frame]");
+const stage = document.querySelector("[data-stage]");
+const toggle = document.querySelector("[data-show-page]");
+let showing = false;
+function fit(width) {
+  const room = stage.clientWidth;
+  const scale = Math.min(1, room / width);
+  const height = Math.min(stage.clientWidth * 0.5625, 340);
+  frame.style.width = `${width}px`;
+  frame.style.height = `${Math.round(height / scale)}px`;
+  frame.style.transform = `scale(${scale})`;
+  frame.parentElement.style.width = `${width * scale}px`;
+  frame.parentElement.style.height = `${height}px`;
+}
+toggle?.addEventListener("click", () => {
+  showing = !showing;
+  toggle.setAttribute("aria-pressed", showing);
+  document.querySelector("[data-picture]").hidden = showing;
+  frame.parentElement.hidden = !showing;
+  if (showing && !frame.src) {
+    const page = document.querySelector("[data-try] [name=page]").value;
+    frame.src = view.dataset.base + page.split("/").map(encodeURIComponent).join("/");
+  }
+  read();
+});
+if (scrub) {
+  scrub.addEventListener("input", read);
+  read();
+  document.addEventListener("htmx:afterSwap", () => read());
+  document.querySelectorAll(".look-sweep").forEach((section) => section.addEventListener("pointermove", (event) => {
+    const drawing = event.target.closest?.(".drawing");
+    if (!drawing || event.pointerType === "touch") return;
+    const box = drawing.getBoundingClientRect();
+    const x = ((event.clientX - box.left) / box.width) * 560;
+    if (x < 46 || x > 546) return;
+    scrub.value = Math.round(320 + ((x - 46) / 500) * 2240);
+    read();
+  }));
+}
+document.querySelector("[data-choose]")?.addEventListener("change", (event) => event.currentTarget.submit());
+
+// The box over the subject: drawn, moved and sized by pointer and by keys, in hundredths of the picture.
+const form = document.querySelector("[data-subject-form]");
+const box = document.querySelector("[data-subject]");
+const image = document.querySelector("[data-image]");
+const field = (name) => form.elements.namedItem(name);
+const limit = (v, most) => Math.max(0, Math.min(most, v));
+function now() {
+  const [left, top, width, height] = ["left", "top", "width", "height"].map((n) => parseFloat(field(n).value));
+  return [left, top, width, height].every(Number.isFinite) ? { left, top, width, height } : null;
+}
+function drawBox() {
+  const b = now();
+  box.hidden = !b;
+  if (!b) return;
+  Object.entries(b).forEach(([k, v]) => { box.style[k] = `${v}%`; });
+  box.querySelector("[data-subject-name]").textContent = field("name").value || "the subject";
+}
+function put(b) {
+  const width = Math.max(0.5, limit(b.width, 100));
+  const height = Math.max(0.5, limit(b.height, 100));
+  const set = { width, height, left: limit(b.left, 100 - width), top: limit(b.top, 100 - height) };
+  Object.entries(set).forEach(([k, v]) => { field(k).value = Math.round(v * 100) / 100; });
+  form.querySelector("[data-keep]").disabled = false;
+  drawBox();
+}
+if (form) {
+  drawBox();
+  form.addEventListener("input", () => { form.querySelector("[data-keep]").disabled = !now(); drawBox(); });
+  const place = (event) => {
+    const r = image.getBoundingClientRect();
+    return { x: limit(((event.clientX - r.left) / r.width) * 100, 100), y: limit(((event.clientY - r.top) / r.height) * 100, 100) };
+  };
+  image.draggable = false;
+  image.parentElement.addEventListener("pointerdown", (event) => {
+    if (event.button !== 0) return;
+    event.preventDefault();
+    const start = place(event);
+    const moved = event.target.closest("[data-subject]") ? now() : null;
+    image.parentElement.setPointerCapture(event.pointerId);
+    const move = (e) => {
+      const p = place(e);
+      if (moved) put({ ...moved, left: moved.left + p.x - start.x, top: moved.top + p.y - start.y });
+      else if (Math.abs(p.x - start.x) > 0.7 || Math.abs(p.y - start.y) > 0.7) {
+        put({ left: Math.min(p.x, start.x), top: Math.min(p.y, start.y), width: Math.abs(p.x - start.x), height: Math.abs(p.y - start.y) });
+      }
+    };
+    const end = () => {
+      image.parentElement.removeEventListener("pointermove", move);
+      box.focus({ preventScroll: true });
+    };
+    image.parentElement.addEventListener("pointermove", move);
+    image.parentElement.addEventListener("pointerup", end, { once: true });
+    image.parentElement.addEventListener("pointercancel", end, { once: true });
+  });
+  box.addEventListener("keydown", (event) => {
+    const [dx, dy] = { ArrowLeft: [-0.5, 0], ArrowRight: [0.5, 0], ArrowUp: [0, -0.5], ArrowDown: [0, 0.5] }[event.key] || [0, 0];
+    if (!dx && !dy) return;
+    event.preventDefault();
+    const b = now();
+    put(event.shiftKey ? { ...b, width: b.width + dx, height: b.height + dy } : { ...b, left: b.left + dx, top: b.top + dy });
+  });
+}
+
+if (view) measureAll();
