@@ -20,7 +20,7 @@ const frames = new Frames(strip, {
       : (most ? `${verb} ${most} ${most === 1 ? "part" : "parts"} of this page.` : "")
         + (whenever ? ` ${most ? "And" : verb} ${whenever} in a state such as hover, dashed.` : "");
   },
-  onPick: (at, width) => lookAt(at, width),
+  onPick: (at, width, aspect) => lookAt(at, width, aspect ? `&seen=${aspect}` : ""),
   onOpen: (page) => {
     if ([...pagePick.options].some((o) => o.value === page)) {
       pagePick.value = page;

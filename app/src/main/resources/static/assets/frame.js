@@ -41,10 +41,8 @@ function luminance({ r, g, b }) {
   const line = (v) => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4);
   return 0.2126 * line(r) + 0.7152 * line(g) + 0.0722 * line(b);
 }
-function ratio(x, y) {
-  const [light, dark] = [luminance(x), luminance(y)].sort((p, q) => q - p);
-  return (light + 0.05) / (dark + 0.05);
-}
+const contrast = (x, y) => (Math.max(x, y) + 0.05) / (Math.min(x, y) + 0.05);
+const ratio = (x, y) => contrast(luminance(x), luminance(y));
 
 const LONGHANDS = {
   color: ["color"], fill: ["fill"], stroke: ["stroke"], "background-color": ["backgroundColor"],
@@ -161,21 +159,23 @@ function seenThrough(element, color, known = new Map()) {
   let text = color;
   let ground = { r: 0, g: 0, b: 0, a: 0 };
   let unknown = false;
+  let changed = false;
   for (let at = element; at; at = at.parentElement) {
     const paint = painted(at, known);
     unknown ||= (paint.image && ground.a < 1) || paint.changed;
+    changed ||= paint.changed;
     text = faded(over(text, paint.color), paint.opacity);
     ground = faded(over(ground, paint.color), paint.opacity);
   }
   const white = { r: 255, g: 255, b: 255, a: 1 };
-  return { text: over(text, white), ground: over(ground, white), unknown };
+  return { text: over(text, white), ground: over(ground, white), unknown, changed };
 }
 function read(elements) {
   const known = new Map();
   return elements.map((element) => seenThrough(element, bytes(getComputedStyle(element).color), known));
 }
 const hex = (c) => "#" + [c.r, c.g, c.b].map((v) => Math.round(v).toString(16).padStart(2, "0")).join("");
-function measure({ id, candidates, probes }) {
+function measure({ id, candidates, probes, grounds = {} }) {
   const before = trial.textContent;
   document.documentElement.append(still);
   const elements = texts();
@@ -183,17 +183,21 @@ function measure({ id, candidates, probes }) {
   const [a, b] = probes.map((css) => { trial.textContent = css; return read(elements); });
   const differ = (x, y) => hex(x) !== hex(y);
   const affected = elements.filter((_, i) => differ(a[i].text, b[i].text) || differ(a[i].ground, b[i].ground));
+  // Of a text on a picture or gradient the ground is told to us, as luminances between which nearly all of it lies; that holds as
+  // long as the setting paints only the letters.
+  const told = new Map(elements.map((e, i) => [e, !differ(a[i].ground, b[i].ground) && grounds[e.dataset.calmAt]]));
   const answers = candidates.map((css) => {
     trial.textContent = css;
     let worst = null;
     let unknown = 0;
     read(affected).forEach((r, i) => {
-      if (r.unknown) { unknown++; return; }
       const element = affected[i];
+      const between = r.unknown && told.get(element);
+      if (r.unknown && (!between || r.changed)) { unknown++; return; }
       const style = getComputedStyle(element);
       const size = parseFloat(style.fontSize);
       const needed = size >= 24 || (size >= 18.66 && Number(style.fontWeight) >= 700) ? 3 : 4.5;
-      const value = ratio(r.text, r.ground);
+      const value = between ? Math.min(...between.map((l) => contrast(luminance(r.text), l))) : ratio(r.text, r.ground);
       if (!worst || value / needed < worst.ratio / worst.needed) {
         worst = { ratio: value, needed, words: element.textContent.trim().replace(/\s+/g, " ").slice(0, 40), text: hex(r.text), ground: hex(r.ground) };
       }
@@ -213,7 +217,8 @@ const bars = document.createElement("style");
 bars.textContent = "html{scrollbar-width:none!important}";
 function boxes({ id, width }) {
   if (innerWidth !== width) {
-    addEventListener("resize", () => boxes({ id, width }), { once: true });
+    // Asking for frames keeps a browser drawing that would else see nothing to draw.
+    requestAnimationFrame(() => boxes({ id, width }));
     return;
   }
   if (!still.isConnected) document.documentElement.append(still, bars);
@@ -244,7 +249,32 @@ let pointed = null;
 const hint = document.createElement("div");
 hint.style.cssText = "position:fixed;display:none;pointer-events:none;box-sizing:border-box;border-radius:2px";
 shadow.append(hint);
-const part = (target) => target?.closest?.("[data-calm-at]");
+// What is seen at a point: the uppermost part there that paints something, or whose own words are there; not a box that only
+// holds others. Tells what of it is seen, for the answer to begin with.
+const REPLACED = "img,video,svg,canvas,picture,input,select,textarea,button,hr";
+function seenAt(x, y) {
+  const near = document.elementsFromPoint(x, y).map((e) => e.closest("[data-calm-at]")).filter(Boolean);
+  for (const element of new Set(near)) {
+    const words = [...element.childNodes].some((n) => {
+      if (n.nodeType !== Node.TEXT_NODE || !n.textContent.trim()) return false;
+      const range = document.createRange();
+      range.selectNodeContents(n);
+      return [...range.getClientRects()].some((r) => x >= r.left && x <= r.right && y >= r.top && y <= r.bottom);
+    });
+    if (words || element.matches(REPLACED)) return { element, aspect: "" };
+    const style = getComputedStyle(element);
+    const painted = style.backgroundImage !== "none" || bytes(style.backgroundColor).a > 0;
+    const box = element.getBoundingClientRect();
+    const edge = SIDES.some((side, i) => {
+      const width = parseFloat(style[side.replace("Color", "Width")]);
+      const off = [y - box.top, box.right - x, box.bottom - y, x - box.left][i];
+      return width > 0 && style[side.replace("Color", "Style")] !== "none" && off >= 0 && off <= width;
+    });
+    if (edge) return { element, aspect: "border" };
+    if (painted) return { element, aspect: "background" };
+  }
+  return { element: near[0] || null, aspect: "" };
+}
 function point(element) {
   pointed = element;
   if (!element) { hint.style.display = "none"; return; }
@@ -256,7 +286,7 @@ function point(element) {
 }
 addEventListener("pointermove", (event) => {
   if (!picking) return;
-  const now = part(event.target);
+  const now = seenAt(event.clientX, event.clientY).element;
   if (now !== pointed) point(now);
 }, { passive: true });
 document.documentElement.addEventListener("pointerleave", () => point(null));
@@ -265,8 +295,8 @@ addEventListener("click", (event) => {
   if (!picking) return;
   event.preventDefault();
   event.stopImmediatePropagation();
-  const now = part(event.target);
-  if (now) tell({ type: "pick", at: Number(now.dataset.calmAt) });
+  const { element, aspect } = seenAt(event.clientX, event.clientY);
+  if (element) tell({ type: "pick", at: Number(element.dataset.calmAt), aspect });
 }, true);
 
 // What bound parts of the page get while values are tried. A part that the build wrote once for each band is left with the

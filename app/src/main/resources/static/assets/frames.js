@@ -91,14 +91,26 @@ export class Frames {
     this.send(this.last.hide = { type: "hide", hidden });
   }
 
-  // Asks the widest frame; a promise of one answer for each candidate.
-  measure(candidates, probes) {
+  // Asks the widest frame; a promise of one answer for each candidate. What lies behind texts on pictures and gradients is known to
+  // the server, which has their pixels.
+  async measure(candidates, probes) {
     const frame = this.windows[this.windows.length - 1];
     const id = this.next++;
+    const grounds = await this.grounds(Number(frame.dataset.width));
     return new Promise((resolve) => {
       this.waiting.set(id, resolve);
-      frame.contentWindow.postMessage({ type: "measure", id, candidates, probes }, "*");
+      frame.contentWindow.postMessage({ type: "measure", id, candidates, probes, grounds }, "*");
     });
+  }
+
+  async grounds(width) {
+    if (!this.root.dataset.grounds) return {};
+    const key = `${this.root.dataset.base}|${this.root.dataset.page}|${width}`;
+    if (this.known?.key !== key) {
+      const answer = await fetch(`${this.root.dataset.grounds}?${new URLSearchParams({ page: this.root.dataset.page, width })}`).catch(() => null);
+      this.known = { key, grounds: answer?.ok ? await answer.json() : {} };
+    }
+    return this.known.grounds;
   }
 
   whenReady() {
@@ -149,7 +161,7 @@ export class Frames {
     if (data.type === "scrolled" && this.root.dataset.together === "true" && typeof data.share === "number") {
       for (const other of this.windows) if (other !== frame) other.contentWindow.postMessage({ type: "scroll", share: data.share }, "*");
     }
-    if (data.type === "pick" && Number.isInteger(data.at)) this.onPick(data.at, Number(frame.dataset.width));
+    if (data.type === "pick" && Number.isInteger(data.at)) this.onPick(data.at, Number(frame.dataset.width), /^(background|border)$/.test(data.aspect) ? data.aspect : "");
     if (data.type === "open" && typeof data.href === "string") {
       const from = new URL(this.root.dataset.page.split("/").map(encodeURIComponent).join("/"), "https://theme.invalid/");
       const target = new URL(data.href, from);
@@ -216,7 +228,7 @@ export function later(root) {
 // What is said beside a choice.
 export function words(answer) {
   if (!answer || !answer.texts) return null;
-  if (!answer.worst) return { state: "unknown", short: "cannot tell", long: "The text stands on a picture, or a filter changes it; its contrast cannot be told here." };
+  if (!answer.worst) return { state: "unknown", short: "cannot tell", long: "A filter changes the text, or what is behind it is not known; its contrast cannot be told here." };
   const { ratio, needed, words } = answer.worst;
   const shown = (Math.floor(ratio * 100) / 100).toFixed(2);
   const enough = ratio >= needed;

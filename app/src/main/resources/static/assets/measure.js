@@ -16,8 +16,8 @@ class Window {
     this.frame.sandbox = "allow-scripts";
     this.frame.tabIndex = -1;
     this.frame.ariaHidden = "true";
-    // In sight of the browser, which lets frames rest that are not, and of nobody else.
-    this.frame.style.cssText = `position:fixed;left:0;top:0;width:${FROM}px;height:${HEIGHT}px;border:0;opacity:0;pointer-events:none;z-index:-1`;
+    // In sight of the browser, which draws what cannot be seen once a second only, and of nobody else: one faint line of it.
+    this.frame.style.cssText = `position:fixed;left:0;top:0;width:${FROM}px;height:${HEIGHT}px;border:0;opacity:.01;clip-path:inset(0 0 ${HEIGHT - 1}px 0);pointer-events:none;z-index:1000`;
     this.waiting = new Map();
     this.hear = ({ source, data }) => {
       if (source !== this.frame.contentWindow || !data) return;
@@ -90,6 +90,10 @@ function track(widths, values) {
 
 export async function measure(address, page, turns, onProgress = () => {}) {
   const frames = Array.from({ length: FRAMES }, () => new Window(address));
+  // Frames get their new width when this page is drawn, and it is drawn as long as somebody asks for it.
+  let measuring = true;
+  const draw = () => { if (measuring) requestAnimationFrame(draw); };
+  draw();
   try {
     await Promise.all(frames.map((f) => f.ready));
     const known = new Map();
@@ -130,6 +134,7 @@ export async function measure(address, page, turns, onProgress = () => {}) {
     return { format: "calm-measures/1", page, windowHeight: HEIGHT, from: FROM, to: TO, unsure: open,
       height: track(widths, widths.map((w) => [known.get(w).height])), boxes: tracks("boxes"), lines: tracks("lines"), samples: widths.length };
   } finally {
+    measuring = false;
     frames.forEach((f) => f.close());
   }
 }

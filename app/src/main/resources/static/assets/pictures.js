@@ -74,6 +74,15 @@ toggle?.addEventListener("click", () => {
   }
   read();
 });
+// The page as it is until its pictures have come, or if they never come.
+const bare = document.querySelector("[data-bare]");
+const sayBare = () => frame.contentWindow?.postMessage({ type: "without", css: bare.ariaPressed === "true" ? "*,*::before,*::after{background-image:none!important}img,video,picture,svg{visibility:hidden!important}" : "" }, "*");
+bare?.addEventListener("click", () => {
+  bare.ariaPressed = String(bare.ariaPressed !== "true");
+  if (!showing) toggle.click();
+  sayBare();
+});
+addEventListener("message", ({ source, data }) => { if (bare && source === frame.contentWindow && data?.type === "ready") sayBare(); });
 if (scrub) {
   scrub.addEventListener("input", read);
   read();

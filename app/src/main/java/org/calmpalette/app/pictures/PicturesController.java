@@ -39,6 +39,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.util.UriUtils;
 
 /** The pictures of a theme, and what every window width shows of them. */
@@ -222,6 +223,15 @@ class PicturesController {
     return ResponseEntity.ok().contentType(MediaType.APPLICATION_JSON)
         .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename("measures-" + page.replace('/', '-') + ".json", StandardCharsets.UTF_8).build().toString())
         .body(measures.write());
+  }
+
+  /** How dark and light it is behind the texts of a page that stand on pictures and gradients; see {@link ThemeService#grounds}. */
+  @GetMapping("/grounds")
+  @ResponseBody
+  Map<Integer, double[]> grounds(@PathVariable long id, @RequestParam(defaultValue = "") String page, @RequestParam(defaultValue = "1440") int width,
+      @AuthenticationPrincipal SignedIn me) {
+    OpenTheme open = themes.open(id, me);
+    return themes.grounds(open.id(), open.read(), null, page, width);
   }
 
   /** Keeps what the maker's browser measured of a page. */

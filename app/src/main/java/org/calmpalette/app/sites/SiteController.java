@@ -237,6 +237,15 @@ class SiteController {
     return new Judged(Trial.shown(now, addresses.ofDraft(open.draft().id())), colors);
   }
 
+  /** How dark and light it is behind the texts of a page that stand on pictures and gradients, with the choices of the draft. */
+  @GetMapping("/{slug}/grounds")
+  @ResponseBody
+  Map<Integer, double[]> grounds(@PathVariable String slug, @RequestParam(defaultValue = "") String page, @RequestParam(defaultValue = "1440") int width,
+      @AuthenticationPrincipal SignedIn me) {
+    SiteService.OpenSite open = sites.open(slug, me);
+    return sites.grounds(open, page, width);
+  }
+
   /** An owner's choices as a file, to keep or to build with. */
   @GetMapping("/{slug}/choices.json")
   ResponseEntity<String> choices(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {

@@ -21,6 +21,7 @@ import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
@@ -87,6 +88,12 @@ public class SiteService {
     public boolean isDirty() {
       return live == null || changes > 0 || isThemeNewer();
     }
+  }
+
+  /** What lies behind texts on pictures with the choices of a draft, see {@link ThemeService#grounds}. */
+  Map<Integer, double[]> grounds(OpenSite open, String page, int width) {
+    Snapshot snapshot = themes.snapshot(open.draft().snapshotId());
+    return themes.grounds(snapshot.themeId(), themes.read(snapshot), open.draft().choices(), page, width);
   }
 
   // The maker's side

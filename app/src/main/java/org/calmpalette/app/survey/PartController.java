@@ -60,7 +60,7 @@ class PartController {
   }
 
   @GetMapping
-  String look(@PathVariable long id, PartForm form, @AuthenticationPrincipal SignedIn me, Model model) {
+  String look(@PathVariable long id, PartForm form, @RequestParam(defaultValue = "") String seen, @AuthenticationPrincipal SignedIn me, Model model) {
     OpenTheme open = themes.open(id, me);
     model.addAttribute("open", open);
     PartLook look = look(open, form);
@@ -71,12 +71,23 @@ class PartController {
     model.addAttribute("roles", open.roles());
     model.addAttribute("look", look);
     model.addAttribute("beaten", beaten);
-    model.addAttribute("chosen", look.aspects().stream().filter(a -> a.id().equals("fill") || a.id().endsWith("background") && a.isColor()).findFirst()
-        .or(() -> look.aspects().stream().findFirst()).map(PartLook.Aspect::id).orElse(""));
+    model.addAttribute("chosen", opened(look, seen));
     model.addAttribute("states", List.of("hover", "focus", "active", "current"));
     model.addAttribute("on", form.states());
     model.addAttribute("width", form.windowWidth());
     return "survey/part :: card";
+  }
+
+  /** What is opened first: what one saw at the point that was clicked, a picture before the colour under it; else its fill. */
+  private static String opened(PartLook look, String seen) {
+    List<String> ids = look.aspects().stream().map(PartLook.Aspect::id).toList();
+    for (String id : seen.equals("background") ? List.of("picture", "background") : seen.equals("border") ? List.of("border") : List.<String>of()) {
+      if (ids.contains(id)) {
+        return id;
+      }
+    }
+    return look.aspects().stream().filter(a -> a.id().equals("fill") || a.id().endsWith("background") && a.isColor()).findFirst()
+        .or(() -> look.aspects().stream().findFirst()).map(PartLook.Aspect::id).orElse("");
   }
 
   private static PartLook look(OpenTheme open, PartForm form) {

@@ -17,14 +17,24 @@ import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.background.Sweep;
+import org.calmpalette.core.change.Change;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.render.Backdrop;
+import org.calmpalette.core.render.Ground;
+import org.calmpalette.core.render.LayoutKey;
 import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.render.Scenes;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.survey.Finding;
-import org.calmpalette.core.change.Change;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.value.Viewport;
+import org.jsoup.nodes.Element;
 import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.data.domain.Limit;
@@ -50,6 +60,7 @@ public class ThemeService {
   private final TransactionTemplate transaction;
   private final Surveys surveys;
   private final MeasureStore measures;
+  private static final int MOST_GROUNDS = 200;
   private final Cache<Long, String> names = Caffeine.newBuilder().maximumSize(2_000).build();
 
   ThemeService(StoredThemeRepository themes, SnapshotRepository snapshots, DismissalRepository dismissals,
@@ -126,6 +137,37 @@ public class ThemeService {
   public List<String> unmeasured(OpenTheme open) {
     Map<String, Measures> measured = measures(open);
     return open.theme().pages().stream().map(p -> p.source().file()).filter(p -> !measured.containsKey(p)).toList();
+  }
+
+  /**
+   * How dark and how light it is behind the texts of a page that do not stand on a plain colour: by index of the element the relative
+   * luminances below and above which a twentieth lies. Without those whose boxes are not known for these choices.
+   *
+   * @param choices of an owner, or null for the defaults
+   * @param width of the window
+   */
+  public Map<Integer, double[]> grounds(long themeId, ThemeCache.Read read, Map<String, Chosen> choices, String page, int width) {
+    int within = Math.max(Sweep.FROM, Math.min(Sweep.TO, width));
+    return read.derived(List.of("grounds", page, within, choices == null ? Map.of() : choices), () -> groundsNow(themeId, read, choices, page, within));
+  }
+
+  private Map<Integer, double[]> groundsNow(long themeId, ThemeCache.Read read, Map<String, Chosen> choices, String path, int width) {
+    Rendered rendered = choices == null ? read.rendered() : new Rendered(read.theme(), choices);
+    Page page = rendered.page(path).orElse(null);
+    Measures measured = page == null ? null : measures.of(themeId, read).get(path);
+    Map<Integer, double[]> all = new TreeMap<>();
+    if (measured == null || choices != null && !new LayoutKey.Keys(rendered).of(page).equals(measured.layout())) {
+      return all;
+    }
+    Backdrop.Reader backdrops = new Backdrop.Reader(rendered.styles(page, Viewport.of(width, measured.windowHeight()), States.NONE), read.theme().files()::has);
+    Ground ground = new Ground(new Scenes(rendered, page, measured), read.gallery(), true);
+    List<Element> elements = page.elements();
+    for (int i : measured.lines().keySet()) {
+      if (i < elements.size() && all.size() < MOST_GROUNDS && backdrops.of(elements.get(i)).unknown() != null) {
+        ground.under(i, width).reading().ifPresent(r -> all.put(i, new double[] {r.dark(), r.light()}));
+      }
+    }
+    return all;
   }
 
   /**

@@ -39,10 +39,10 @@ public final class Ground {
    * @param ground what is behind them there, opaque
    * @param busy RMS contrast of what is behind: standard deviation of the relative luminance divided by its mean (Peli 1990,
    *     Contrast in complex images, J. Opt. Soc. Am. A 7, from memory); 0 for a plain colour
-   * @param darkest relative luminance of the ground at its darkest point, 0 to 1
-   * @param lightest at its lightest
+   * @param dark relative luminance, 0 to 1, below which a twentieth of the ground lies
+   * @param light above which a twentieth lies
    */
-  public record Reading(double worst, double low, double x, double y, Color text, Color ground, double busy, double darkest, double lightest) {}
+  public record Reading(double worst, double low, double x, double y, Color text, Color ground, double busy, double dark, double light) {}
 
   /** Why there is no reading. */
   public enum Missing {
@@ -256,8 +256,7 @@ public final class Ground {
     double atY = 0;
     double sum = 0;
     double squares = 0;
-    double darkest = 1;
-    double lightest = 0;
+    double[] luminances = new double[16];
     double[] letters = new double[4];
     double[] ground = new double[4];
     double[] worstText = null;
@@ -287,20 +286,22 @@ public final class Ground {
           }
           sum += lum;
           squares += lum * lum;
-          darkest = Math.min(darkest, lum);
-          lightest = Math.max(lightest, lum);
           if (count == ratios.length) {
             ratios = Arrays.copyOf(ratios, count * 2);
+            luminances = Arrays.copyOf(luminances, count * 2);
           }
+          luminances[count] = lum;
           ratios[count++] = ratio;
         }
       }
     }
     Arrays.sort(ratios, 0, count);
+    Arrays.sort(luminances, 0, count);
+    int twentieth = Math.min(count - 1, (int) Math.floor(count * 0.05));
     double mean = sum / count;
     double deviation = Math.sqrt(Math.max(0, squares / count - mean * mean));
-    return new Reading(worst, ratios[Math.min(count - 1, (int) Math.floor(count * 0.05))], atX, atY, color(worstText), color(worstGround),
-        mean > 0 ? deviation / mean : 0, darkest, lightest);
+    return new Reading(worst, ratios[twentieth], atX, atY, color(worstText), color(worstGround),
+        mean > 0 ? deviation / mean : 0, luminances[twentieth], luminances[count - 1 - twentieth]);
   }
 
   /** What is seen at a point of the page: all paint from the text down to the canvas, each group with its opacity. */

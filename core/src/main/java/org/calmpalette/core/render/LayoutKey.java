@@ -44,9 +44,7 @@ public final class LayoutKey {
       Theme theme = rendered.theme();
       LayoutKey key = new LayoutKey();
       key.add(Stylesheet.read(SourceText.of(Theme.SETTINGS_CSS, ThemeBuild.settingsCss(theme))));
-      if (theme.files().has(Theme.PALETTE_CSS)) {
-        key.add(Stylesheet.read(Theme.PALETTE_CSS, theme.files().read(Theme.PALETTE_CSS)));
-      }
+      rendered.chosen().ifPresent(key::add);
       for (String path : theme.media().paths()) {
         MediaFacts facts = theme.media().facts(path).orElseThrow();
         key.add(path + " " + facts.width() + " " + facts.height());
@@ -95,17 +93,26 @@ public final class LayoutKey {
   private void add(Stylesheet sheet, List<? extends Node> nodes) {
     for (Node node : nodes) {
       if (node instanceof Node.Declaration d) {
-        String value = sheet.value(d);
-        boolean paint = PAINT.matcher(d.property()).matches() || d.isCustom() && (Color.parse(value.strip()).isPresent() || ONLY_ADDRESS.matcher(value).matches());
-        if (!paint) {
-          add(d.property() + ":" + value + (d.important() ? "!" : ""));
+        if (!isPaint(sheet, d)) {
+          add(d.property() + ":" + sheet.value(d) + (d.important() ? "!" : ""));
         }
-      } else if (node instanceof Node.Rule rule) {
+      } else if (node instanceof Node.Rule rule && moves(sheet, rule)) {
         add(node instanceof Node.AtRule at ? "@" + at.name() + " " + sheet.prelude(at) : sheet.prelude(rule));
         add(sheet, rule.children());
         add("}");
       }
     }
+  }
+
+  /** A rule that only paints is as if it were not there. */
+  private static boolean moves(Stylesheet sheet, Node.Rule rule) {
+    return rule instanceof Node.AtRule at && !at.hasBlock() || rule.children().stream().anyMatch(n -> n instanceof Node.Rule inner ? moves(sheet, inner)
+        : !isPaint(sheet, (Node.Declaration) n));
+  }
+
+  private static boolean isPaint(Stylesheet sheet, Node.Declaration d) {
+    String value = sheet.value(d);
+    return PAINT.matcher(d.property()).matches() || d.isCustom() && (Color.parse(value.strip()).isPresent() || ONLY_ADDRESS.matcher(value).matches() || value.strip().equals("none"));
   }
 
   private void add(String text) {

@@ -63,6 +63,11 @@ public final class Rendered {
     return Optional.of(read ? Stylesheet.read(path, theme.files().read(path)) : Stylesheet.read(SourceText.of(path, "")));
   }
 
+  /** The stylesheet of the choices, the owner's or those that the theme carries; empty if there are none. */
+  Optional<Stylesheet> chosen() {
+    return choices != null || theme.files().has(Theme.PALETTE_CSS) ? sheet(Theme.PALETTE_CSS) : Optional.empty();
+  }
+
   public Theme theme() {
     return theme;
   }
