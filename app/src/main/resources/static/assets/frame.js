@@ -261,7 +261,7 @@ function seenAt(x, y) {
       range.selectNodeContents(n);
       return [...range.getClientRects()].some((r) => x >= r.left && x <= r.right && y >= r.top && y <= r.bottom);
     });
-    if (words || element.matches(REPLACED)) return { element, aspect: "" };
+    if (words || element.matches(REPLACED) || element instanceof SVGElement) return { element, aspect: "" };
     const style = getComputedStyle(element);
     const painted = style.backgroundImage !== "none" || bytes(style.backgroundColor).a > 0;
     const box = element.getBoundingClientRect();

@@ -195,4 +195,31 @@ class PicturesTest {
     maker.waitForSelector("#card >> text=Lay a dark shade of");
     maker.waitForSelector("#preview .difference");
   }
+
+  @Test
+  void aPictureIsMadeLighterReplacedAndAdded(@org.junit.jupiter.api.io.TempDir java.nio.file.Path folder) throws java.io.IOException {
+    Page maker = running.maker();
+    TreeMap<String, byte[]> files = new TreeMap<>();
+    files.put("index.html", "<!doctype html><img src=p.png>".getBytes(StandardCharsets.UTF_8));
+    files.put("p.png", org.calmpalette.core.chromium.GroundsTest.picture());
+    String theme = new Client(running.address).signedIn("ida", Running.PASSWORD).bringIn("lighter.zip", HostileThemesInTheApplicationTest.zip(files));
+    maker.navigate(running.address + theme + "/pictures");
+    maker.waitForSelector("text=This picture is no background.");
+    maker.click("summary:has-text('Make it lighter')");
+    maker.fill("[name=width]", "300");
+    maker.locator("[name=width]").blur();
+    maker.waitForSelector("#lighter >> text=300 by 200");
+    maker.waitForCondition(() -> ((Number) maker.locator("#lighter img").last().evaluate("i => i.naturalWidth")).intValue() == 300);
+    maker.click("button:has-text('Make it lighter')");
+    maker.waitForSelector(".notice >> text=Made p.png lighter");
+    java.nio.file.Path other = java.nio.file.Files.write(folder.resolve("other.png"), org.calmpalette.core.chromium.GroundsTest.picture());
+    maker.click("summary:has-text('Put another one')");
+    maker.setInputFiles("form[action$=replace] [name=file]", other);
+    maker.click("text=Put it in its place");
+    maker.waitForSelector(".notice >> text=Replaced p.png by a picture of 900 by 600 px.");
+    maker.setInputFiles("[data-add]", java.nio.file.Files.copy(other, folder.resolve("second.png")));
+    maker.waitForSelector(".notice >> text=Added the picture second.png.");
+    maker.setInputFiles("[data-add]", java.nio.file.Files.writeString(folder.resolve("third.png"), "no picture"));
+    maker.waitForSelector("text=“third.png” cannot be read as a picture");
+  }
 }

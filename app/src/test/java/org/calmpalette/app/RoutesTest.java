@@ -42,7 +42,8 @@ class RoutesTest {
                       POST /themes/{id}/settings/new/release  GET /themes/{id}/bands  POST /themes/{id}/bands  GET /themes/{id}/schemes  POST /themes/{id}/schemes
                       POST /themes/{id}/schemes/try  POST /themes/{id}/schemes/remove  GET /themes/{id}/formats  GET /themes/{id}/formats/{name}  POST /themes/{id}/formats
                       POST /themes/{id}/formats/read  GET /themes/{id}/handover  GET /themes/{id}/handover.zip  GET /themes/{id}/pictures  GET /themes/{id}/pictures/try
-                      POST /themes/{id}/pictures/subject  POST /themes/{id}/pictures/lay  GET /themes/{id}/measures  GET /themes/{id}/grounds  POST /themes/{id}/measures   POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
+                      POST /themes/{id}/pictures/subject  POST /themes/{id}/pictures/lay  GET /themes/{id}/pictures/lighter  GET /themes/{id}/pictures/lighter.img
+                      POST /themes/{id}/pictures/lighten  POST /themes/{id}/pictures/replace  POST /themes/{id}/pictures/add  GET /themes/{id}/measures  GET /themes/{id}/grounds  POST /themes/{id}/measures   POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
                       POST /themes/{id}/sites/{site}/update  POST /themes/{id}/sites/{site}/remove
       OWNER           GET /sites/{slug}  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/judge
                       GET /sites/{slug}/grounds  GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  POST /sites/{slug}/put-back
@@ -133,7 +134,7 @@ class RoutesTest {
       String path = route.substring(route.indexOf(' ') + 1).replace("/themes/{id}", theme).replace("{slug}", slug).replace("{site}", site)
           .replace("{job}", "00000000-0000-0000-0000-000000000000").replace("{number}", "1").replace("/{name}", "/tokens.json").replace("{token}", "t1-zz-" + "a".repeat(43))
           .replace("**", "index.html");
-      boolean file = route.equals("POST /themes") || route.endsWith("/read") || route.equals("POST /sites/{slug}/choices.json");
+      boolean file = route.equals("POST /themes") || route.endsWith("/read") || route.endsWith("/pictures/replace") || route.endsWith("/pictures/add") || route.equals("POST /sites/{slug}/choices.json");
       HttpResponse<String> answer = file ? client.upload(path, "x.json", "{}".getBytes(StandardCharsets.UTF_8)) : route.startsWith("POST") ? client.postAs(tokens.get(who), path, "base", head, "key", "k", "confirmed", name, "v", "#000000", "snapshot", head,
               "name", "n", "to", head, "aspect", "text", "what", "place", "scheme", "s", "reach", "rule", "file", "a.css", "start", "2", "way", "x", "page", "index.html", "at", "1",
               "width", "800", "note", "n", "text", "t", "kind", "number", "before", "", "owner", "", "whose", "me", "take", "k", "label", "L")

@@ -97,7 +97,8 @@ class SettingsDeskTest {
     made("bar-room");
     page.navigate(theme + "/survey");
     Running.clickPart(page, ".bar");
-    page.locator("[data-aspect=picture] > summary, [data-aspect=background-image] > summary").first().click();
+    // What one saw at the point stands open: the picture, not the colour under it.
+    page.waitForSelector("[data-aspect=picture][open]");
     page.locator("details[open] [data-lift]").first().click();
     page.waitForSelector("#card input[name=kind][value=background]", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
     page.fill("#f-key", "bar-ground");

@@ -7,7 +7,7 @@ import picocli.CommandLine.Command;
 /** The command line. Exit 0 when all is well, 1 when something asked about does not hold, 2 when input is unusable. */
 @Command(name = "calm", mixinStandardHelpOptions = true,
     description = "Asks Calm Palette's rules from the command line.",
-    subcommands = {ContrastCommand.class, BackgroundCommand.class, SurveyCommand.class, ExplainCommand.class, BuildCommand.class, ExportCommand.class})
+    subcommands = {ContrastCommand.class, BackgroundCommand.class, SurveyCommand.class, ExplainCommand.class, BuildCommand.class, ExportCommand.class, PictureCommand.class})
 public final class Calm {
   private Calm() {}
 

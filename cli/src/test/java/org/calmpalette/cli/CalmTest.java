@@ -149,4 +149,36 @@ class CalmTest {
     assertThat(lines.get(5).get("error").asString()).contains("--border");
     assertThat(lines.get(6).get("painted").asDouble()).isZero();
   }
+
+  @Test
+  void pictureTellsWhatAPictureIs() throws IOException {
+    java.awt.image.BufferedImage image = new java.awt.image.BufferedImage(30, 20, java.awt.image.BufferedImage.TYPE_INT_RGB);
+    Path file = folder.resolve("black.png");
+    javax.imageio.ImageIO.write(image, "png", file.toFile());
+    JsonNode told = calm("picture", file.toString(), "--json").json();
+    assertThat(told.path("format").asString()).isEqualTo("png");
+    assertThat(told.path("width").intValue()).isEqualTo(30);
+    assertThat(told.path("orientation").intValue()).isEqualTo(1);
+    assertThat(told.path("bytes").longValue()).isEqualTo(Files.size(file));
+    assertThat(told.path("alpha").booleanValue()).isFalse();
+    assertThat(told.path("colors").get(0).path("value").asString()).isEqualTo("#000000");
+    assertThat(told.path("colors").get(0).path("share").doubleValue()).isEqualTo(1);
+    assertThat(calm("picture", folder.resolve("none.png").toString()).exit()).isEqualTo(2);
+  }
+
+  @Test
+  void surveyTakesMeasuresOfThePageAsItIs() throws IOException {
+    Path theme = Files.createDirectory(folder.resolve("measured"));
+    Files.writeString(theme.resolve("index.html"), "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><p>Words</p></body></html>");
+    Files.writeString(theme.resolve("a.css"), "p { color: #777; background: linear-gradient(#777, #777) }");
+    var read = org.calmpalette.core.intake.ThemeFolder.read(theme);
+    String layout = new org.calmpalette.core.render.LayoutKey.Keys(new org.calmpalette.core.render.Rendered(read)).of(read.pages().get(0));
+    String measures = "{\"format\":\"calm-measures/1\",\"page\":\"index.html\",\"layout\":\"%s\",\"windowHeight\":800,\"from\":320,\"to\":2560,\"unsure\":[],\"height\":[[320,400]],"
+        + "\"boxes\":{\"1\":[[320,0,0,320,400]],\"4\":[[320,0,0,320,400]],\"5\":[[320,0,0,320,30]]},\"lines\":{\"5\":[[320,0,5,60,20]]}}";
+    Path file = Files.writeString(folder.resolve("m.json"), measures.formatted(layout));
+    assertThat(calm("survey", theme.toString(), "--measures", file.toString()).out()).contains("[text-on-picture] “Words” is hard to read on what is behind it");
+    assertThat(calm("survey", theme.toString()).out()).doesNotContain("text-on-picture");
+    Files.writeString(file, measures.formatted("another"));
+    assertThat(calm("survey", theme.toString(), "--measures", file.toString()).exit()).as("measured before the page was changed").isEqualTo(2);
+  }
 }

@@ -1,5 +1,6 @@
 package org.calmpalette.app.pictures;
 
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
@@ -20,8 +21,11 @@ import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.PictureChange;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.BackgroundChange;
+import org.calmpalette.core.picture.Lighter;
+import org.calmpalette.core.picture.PictureSize;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.survey.Anchor;
@@ -40,6 +44,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.util.UriUtils;
 
 /** The pictures of a theme, and what every window width shows of them. */
@@ -80,6 +85,9 @@ class PicturesController {
       model.addAttribute("look", look);
       model.addAttribute("first", look.swept() == null ? "" : look.swept().mends().stream().map(m -> m.values().get("background-position")).filter(v -> v != null).findFirst()
           .orElse(Anchor.ALL.get(0)));
+      model.addAttribute("uses", PictureChange.uses(open.theme(), chosen));
+      model.addAttribute("writes", Lighter.writes(chosen));
+      model.addAttribute("compresses", Lighter.compresses(chosen));
       model.addAttribute("address", base + Paths.address(chosen));
       model.addAttribute("about", about(open, chosen));
     }
@@ -203,6 +211,84 @@ class PicturesController {
     }
     String words = values.entrySet().stream().map(e -> e.getKey().replace("background-", "") + " " + e.getValue()).collect(Collectors.joining(", "));
     return BackgroundChange.of(open.read().rendered(), chosen.painted(), values, look.path() + " in " + chosen.selector() + ": " + words);
+  }
+
+  /** What a lighter picture would be, side by side with the one that is there. */
+  @GetMapping("/pictures/lighter")
+  String lighter(@PathVariable long id, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "2560") int width,
+      @RequestParam(defaultValue = "80") int quality, @AuthenticationPrincipal SignedIn me, Model model) {
+    OpenTheme open = themes.open(id, me);
+    model.addAttribute("open", open);
+    model.addAttribute("picture", picture);
+    model.addAttribute("address", addresses.ofSnapshot(open.head().id()) + Paths.address(picture));
+    model.addAttribute("width", width);
+    model.addAttribute("quality", quality);
+    try {
+      byte[] light = light(open, picture, width, quality);
+      model.addAttribute("before", about(open, picture));
+      model.addAttribute("after", PictureSize.read(light).map(z -> z.width() + " by " + z.height() + ", ").orElse("") + weight(light.length));
+      long saved = open.theme().files().size(picture) - light.length;
+      model.addAttribute("saved", saved <= 0 ? "" : Math.round(100.0 * saved / open.theme().files().size(picture)) + "% lighter");
+    } catch (BadInputException e) {
+      model.addAttribute("message", e.getMessage() + " " + e.mend());
+    }
+    return "pictures/lighter";
+  }
+
+  /** The lighter picture itself; written by us, so it may be shown under our address. */
+  @GetMapping("/pictures/lighter.img")
+  ResponseEntity<byte[]> lighterPicture(@PathVariable long id, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "2560") int width,
+      @RequestParam(defaultValue = "80") int quality, @AuthenticationPrincipal SignedIn me) {
+    byte[] light = light(themes.open(id, me), picture, width, quality);
+    return ResponseEntity.ok().contentType(Lighter.compresses(picture) ? MediaType.IMAGE_JPEG : MediaType.IMAGE_PNG).header("X-Content-Type-Options", "nosniff").body(light);
+  }
+
+  private static byte[] light(OpenTheme open, String picture, int width, int quality) {
+    if (!open.theme().pictures().contains(picture)) {
+      throw new NotFoundException();
+    }
+    return open.read().derived(List.of("light", picture, width, quality), () -> Lighter.of(picture, open.theme().files().read(picture), width, quality));
+  }
+
+  @PostMapping("/pictures/lighten")
+  String lighten(@PathVariable long id, @RequestParam(defaultValue = "0") long base, @RequestParam(defaultValue = "") String picture,
+      @RequestParam(defaultValue = "2560") int width, @RequestParam(defaultValue = "80") int quality, @AuthenticationPrincipal SignedIn me) {
+    Snapshot made = themes.change(id, base, me, theme -> PictureChange.lighter(theme, picture, width, quality));
+    notices.done(made.note());
+    return back(id, picture, "", "");
+  }
+
+  @PostMapping("/pictures/replace")
+  String replace(@PathVariable long id, @RequestParam(defaultValue = "0") long base, @RequestParam(defaultValue = "") String picture,
+      @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me) throws IOException {
+    themes.stored(id, me);
+    byte[] bytes = bytes(file);
+    Snapshot made = themes.change(id, base, me, theme -> PictureChange.replaced(theme, picture, name(file), bytes));
+    notices.done(made.note());
+    return back(id, picture, "", "");
+  }
+
+  @PostMapping("/pictures/add")
+  String add(@PathVariable long id, @RequestParam(defaultValue = "0") long base, @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me) throws IOException {
+    themes.stored(id, me);
+    byte[] bytes = bytes(file);
+    Snapshot made = themes.change(id, base, me, theme -> PictureChange.added(theme, name(file), bytes));
+    notices.done(made.note());
+    return back(id, made.note().replaceFirst("^Added the picture ", ""), "", "");
+  }
+
+  private static String name(MultipartFile file) {
+    return file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
+  }
+
+  private static byte[] bytes(MultipartFile file) throws IOException {
+    if (file.isEmpty()) {
+      throw new BadInputException("No file was chosen.", "Choose a picture.");
+    }
+    if (file.getSize() > PictureChange.LARGEST) {
+      throw new BadInputException("“" + name(file) + "” is larger than " + PictureChange.LARGEST / 1_000_000 + " MB.", "Make it smaller with a picture editor.");
+    }
+    return file.getBytes();
   }
 
   private static String back(long id, String picture, String use, String page) {

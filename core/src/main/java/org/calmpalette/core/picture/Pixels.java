@@ -162,6 +162,11 @@ public final class Pixels {
     return one[3] == 0 ? Color.WHITE : Color.rgb(one[0] / one[3], one[1] / one[3], one[2] / one[3]);
   }
 
+  /** Whether some pixel lets something through. */
+  public boolean hasAlpha() {
+    return copies.get(copies.size() - 1).data()[3] < 1 - 1e-6;
+  }
+
   /** Bytes of memory that it takes, roughly. */
   public long weight() {
     return copies.stream().mapToLong(c -> 4L * c.data().length).sum();

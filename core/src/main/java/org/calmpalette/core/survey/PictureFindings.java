@@ -1,25 +1,15 @@
 package org.calmpalette.core.survey;
 
-import java.awt.Graphics2D;
-import java.awt.RenderingHints;
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import javax.imageio.IIOImage;
-import javax.imageio.ImageIO;
-import javax.imageio.ImageWriteParam;
-import javax.imageio.ImageWriter;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.page.Paths;
-import org.calmpalette.core.picture.Orientation;
+import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Address;
 import org.calmpalette.core.usage.PictureUse;
@@ -31,8 +21,7 @@ final class PictureFindings {
   static final long HEAVY = 500_000;
   /** No window that promises are made for is wider, so more pixels are never seen at their size. */
   private static final int WIDEST = 2560;
-  private static final float QUALITY = 0.8f;
-  private static final long MOST_PIXELS = 60_000_000;
+  private static final int QUALITY = 80;
 
   private PictureFindings() {}
 
@@ -105,58 +94,19 @@ final class PictureFindings {
   private static Finding heavy(Theme theme, PictureUse p) {
     boolean jpeg = Set.of("jpg", "jpeg").contains(Paths.ending(p.path()));
     boolean wide = p.width() > WIDEST;
-    boolean mendable = (jpeg || wide && Paths.ending(p.path()).equals("png")) && (long) p.width() * p.height() <= MOST_PIXELS;
+    boolean mendable = (jpeg || wide && Paths.ending(p.path()).equals("png")) && (long) p.width() * p.height() <= Lighter.MOST_PIXELS;
     Finding finding = new Finding(Finding.Kind.HEAVY_PICTURE, p.file(), p.line(), 0, p.path() + " weighs " + Math.round(p.bytes() / 1000.0)
         + " kB (" + p.width() + " by " + p.height() + "), which phones wait for; " + HEAVY / 1000 + " kB is a usual limit.",
         mendable ? (wide ? "Draw it " + WIDEST + " pixels wide" : "Keep its size") + (jpeg ? " and compress it to quality 80." : ".")
             : "Save it smaller.").about(p.path());
-    return mendable ? finding.fixedBy(() -> Change.of("Made " + p.path() + " lighter").withFile(p.path(), lighter(theme, p, jpeg))) : finding;
+    return mendable ? finding.fixedBy(() -> Change.of("Made " + p.path() + " lighter").withFile(p.path(), lighter(theme, p))) : finding;
   }
 
-  private static byte[] lighter(Theme theme, PictureUse p, boolean jpeg) {
-    try {
-      byte[] bytes = theme.files().read(p.path());
-      BufferedImage read = ImageIO.read(new ByteArrayInputStream(bytes));
-      if (read == null) {
-        throw unreadable(p);
-      }
-      // What is written anew says nothing of how it is to be turned, so the pixels are turned.
-      BufferedImage image = Orientation.of(bytes).upright(read);
-      BufferedImage small = image.getWidth() > WIDEST ? scaled(image, WIDEST) : image;
-      ByteArrayOutputStream out = new ByteArrayOutputStream();
-      ImageWriter writer = ImageIO.getImageWritersByFormatName(jpeg ? "jpeg" : "png").next();
-      ImageWriteParam param = writer.getDefaultWriteParam();
-      if (jpeg) {
-        param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
-        param.setCompressionQuality(QUALITY);
-      }
-      try (var stream = ImageIO.createImageOutputStream(out)) {
-        writer.setOutput(stream);
-        writer.write(null, new IIOImage(small, null, null), param);
-      } finally {
-        writer.dispose();
-      }
-      if (out.size() >= p.bytes()) {
-        throw new BadInputException(p.path() + " does not get lighter at quality 80.", "Make it smaller with a picture editor.");
-      }
-      return out.toByteArray();
-    } catch (IOException e) {
-      throw unreadable(p);
+  private static byte[] lighter(Theme theme, PictureUse p) {
+    byte[] light = Lighter.of(p.path(), theme.files().read(p.path()), WIDEST, QUALITY);
+    if (light.length >= p.bytes()) {
+      throw new BadInputException(p.path() + " does not get lighter at quality " + QUALITY + ".", "Make it smaller in Pictures, or with a picture editor.");
     }
-  }
-
-  private static BadInputException unreadable(PictureUse p) {
-    return new BadInputException("The picture " + p.path() + " cannot be read here: it is broken, or in colours for print.", "Save it anew with a picture editor, in RGB.");
-  }
-
-  private static BufferedImage scaled(BufferedImage image, int width) {
-    int height = Math.max(1, Math.round(image.getHeight() * (float) width / image.getWidth()));
-    int type = image.getColorModel().hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB;
-    BufferedImage out = new BufferedImage(width, height, type);
-    Graphics2D g = out.createGraphics();
-    g.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
-    g.drawImage(image, 0, 0, width, height, null);
-    g.dispose();
-    return out;
+    return light;
   }
 }

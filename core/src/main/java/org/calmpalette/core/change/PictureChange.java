@@ -1,0 +1,128 @@
+package org.calmpalette.core.change;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.picture.Lighter;
+import org.calmpalette.core.picture.PictureSize;
+import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.Scheme;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.Address;
+import org.calmpalette.core.usage.Addresses;
+
+/** Changes of the pictures themselves. The earlier bytes stay in the snapshot before. */
+public final class PictureChange {
+  /** Bytes of one picture that comes in. */
+  public static final int LARGEST = 32_000_000;
+
+  private PictureChange() {}
+
+  /**
+   * The same picture, smaller or more compressed.
+   *
+   * @param width in pixels at most
+   * @param quality 30 to 95 for JPEG
+   * @throws BadInputException if it does not get lighter
+   */
+  public static Change lighter(Theme theme, String path, int width, int quality) {
+    byte[] before = known(theme, path);
+    byte[] light = Lighter.of(path, before, width, quality);
+    if (light.length >= before.length) {
+      throw new BadInputException(path + " does not get lighter so: " + light.length + " bytes instead of " + before.length + ".", "Choose a smaller width or a lower quality.");
+    }
+    return Change.of("Made " + path + " lighter: " + Math.round(light.length / 1000.0) + " kB instead of " + Math.round(before.length / 1000.0) + " kB").withFile(path, light);
+  }
+
+  /**
+   * Another picture in its place, under its name.
+   *
+   * @throws BadInputException if the bytes are no picture of the format that the name tells
+   */
+  public static Change replaced(Theme theme, String path, String name, byte[] bytes) {
+    known(theme, path);
+    String wanted = format(path);
+    if (!format(name).equals(wanted)) {
+      throw new BadInputException("“" + name + "” is not a " + wanted + " file, and " + path + " is one.", "Save it as " + wanted + " first, so that every address still fits.");
+    }
+    PictureSize size = checked(name, bytes);
+    return Change.of("Replaced " + path + (size.width() > 0 ? " by a picture of " + size.width() + " by " + size.height() + " px" : "")).withFile(path, bytes);
+  }
+
+  /**
+   * A new picture beside those that are there.
+   *
+   * @throws BadInputException if there is a file of that name, or the bytes are no picture
+   */
+  public static Change added(Theme theme, String name, byte[] bytes) {
+    String file = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1).strip();
+    if (!PictureKind.FORMATS.contains(format(file)) || !file.matches("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,99}")) {
+      throw new BadInputException("“" + (file.length() > 60 ? file.substring(0, 60) + "…" : file) + "” is no name of a picture for a page.",
+          "Name it with letters, digits and hyphens, and the ending of its format: " + String.join(", ", PictureKind.FORMATS) + ".");
+    }
+    String folder = theme.pictures().stream().map(p -> p.substring(0, p.lastIndexOf('/') + 1)).findFirst().orElse("img/");
+    String path = folder + file;
+    if (theme.files().paths().stream().anyMatch(p -> p.equalsIgnoreCase(path))) {
+      throw new BadInputException("There is a file " + path + " already.", "Replace that one, or name this one otherwise.");
+    }
+    checked(name, bytes);
+    return Change.of("Added the picture " + path).withFile(path, bytes);
+  }
+
+  /** What uses a picture, in words; empty if nothing does. */
+  public static List<String> uses(Theme theme, String path) {
+    List<String> all = new ArrayList<>();
+    for (Address a : Addresses.of(theme)) {
+      if (Paths.resolve(a.file(), a.url()).filter(path::equals).isPresent()) {
+        all.add(a.file() + ", line " + a.line());
+      }
+    }
+    for (Setting s : theme.palette().settings()) {
+      boolean named = names(s.given().value(), path) || s.bands().values().stream().anyMatch(g -> names(g.value(), path)) || names(s.kind().allowed(), path);
+      if (named) {
+        all.add("the setting “" + s.label() + "”");
+      }
+    }
+    for (Scheme s : theme.palette().schemes()) {
+      if (s.values().values().stream().anyMatch(c -> names(c.value(), path))) {
+        all.add("the scheme “" + s.label() + "”");
+      }
+    }
+    return all;
+  }
+
+  private static boolean names(Value value, String path) {
+    if (value instanceof Value.Text t) {
+      return t.text().equals(path);
+    }
+    return value instanceof Value.Many m ? m.items().stream().anyMatch(v -> names(v, path))
+        : value instanceof Value.Parts p && p.parts().values().stream().anyMatch(v -> names(v, path));
+  }
+
+  private static byte[] known(Theme theme, String path) {
+    if (!theme.pictures().contains(path)) {
+      throw new BadInputException("There is no picture " + path + " in the theme any more.", "Load the page again.");
+    }
+    return theme.files().read(path);
+  }
+
+  private static PictureSize checked(String name, byte[] bytes) {
+    if (bytes.length > LARGEST) {
+      throw new BadInputException("“" + name + "” is larger than " + LARGEST / 1_000_000 + " MB.", "Make it smaller with a picture editor.");
+    }
+    Set<String> unread = Set.of("webp", "avif");
+    if (unread.contains(format(name))) {
+      return new PictureSize(0, 0);
+    }
+    return PictureSize.read(bytes).orElseThrow(() -> new BadInputException("“" + name + "” cannot be read as a picture: it is broken, or another format than its name says.",
+        "Save it anew with a picture editor."));
+  }
+
+  private static String format(String path) {
+    return Paths.ending(path).equals("jpeg") ? "jpg" : Paths.ending(path);
+  }
+}
