@@ -171,7 +171,7 @@ class PicturesTest {
     // A box that does not fit is refused in words.
     maker.fill("[name=left]", "90");
     maker.fill("[name=top]", "0");
-    maker.fill("[name=width]", "20");
+    maker.fill("[data-subject-form] [name=width]", "20");
     maker.fill("[name=height]", "5");
     maker.evaluate("() => { document.querySelector('[name=left]').value = 90; document.querySelector('[data-keep]').disabled = false }");
     maker.click("[data-keep]");
@@ -206,8 +206,8 @@ class PicturesTest {
     maker.navigate(running.address + theme + "/pictures");
     maker.waitForSelector("text=This picture is no background.");
     maker.click("summary:has-text('Make it lighter')");
-    maker.fill("[name=width]", "300");
-    maker.locator("[name=width]").blur();
+    maker.fill("form[action$=lighten] [name=width]", "300");
+    maker.locator("form[action$=lighten] [name=width]").blur();
     maker.waitForSelector("#lighter >> text=300 by 200");
     maker.waitForCondition(() -> ((Number) maker.locator("#lighter img").last().evaluate("i => i.naturalWidth")).intValue() == 300);
     maker.click("button:has-text('Make it lighter')");
