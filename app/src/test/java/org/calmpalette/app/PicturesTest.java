@@ -219,6 +219,12 @@ class PicturesTest {
     maker.waitForSelector(".notice >> text=Replaced p.png by a picture of 900 by 600 px.");
     maker.setInputFiles("[data-add]", java.nio.file.Files.copy(other, folder.resolve("second.png")));
     maker.waitForSelector(".notice >> text=Added the picture second.png.");
+    maker.click("summary:has-text('What uses it')");
+    maker.click("text=Remove it from the theme");
+    maker.waitForSelector(".notice >> text=Removed the picture second.png.");
+    assertThat(maker.locator(".shelf a")).extracting(Locator::count).isEqualTo(1);
+    maker.click("[data-key=u]");
+    maker.waitForCondition(() -> maker.locator(".shelf a").count() == 2);
     maker.setInputFiles("[data-add]", java.nio.file.Files.writeString(folder.resolve("third.png"), "no picture"));
     maker.waitForSelector("text=“third.png” cannot be read as a picture");
   }

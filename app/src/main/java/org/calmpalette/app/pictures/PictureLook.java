@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
@@ -22,7 +21,7 @@ import org.calmpalette.core.render.Scenes;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Subject;
-import org.calmpalette.core.survey.Anchor;
+import org.calmpalette.core.survey.LostSubject;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Address;
 import org.calmpalette.core.usage.Addresses;
@@ -137,35 +136,18 @@ record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> su
         default -> now.repeat() + "s its tiles";
       } + (l.attachment() == BackgroundLayer.Attachment.FIXED ? ", stays in the window" : ", scrolls with the page"), ""));
     });
-    Optional<Seam> seam = Optional.empty();
-    int seamAt = 0;
-    for (int w : WIDTHS) {
-      if (sweep.sights().containsKey(w)) {
-        Optional<Seam> here = backgrounds.seam(painted, UnaryOperator.identity(), backgrounds.beyond(painted, w), w);
-        if (here.isPresent() && (seam.isEmpty() || here.get().mean() > seam.get().mean())) {
-          seam = here;
-          seamAt = w;
-        }
-      }
-    }
+    Optional<Seam> seam = backgrounds.worstSeam(painted, sweep, WIDTHS).map(Backgrounds.SeamAt::seam);
     String beyond = ColorKey.of(backgrounds.beyond(painted, Math.min(1440, widest)));
     facts.add(new Fact("Colour behind it", seam.isEmpty() ? beyond + ", never beside an edge of the picture" : String.format(Locale.ROOT, "%s, %.0f away from its %s edge%s", beyond,
         seam.get().mean(), word(seam.get().side()), seam.get().mean() < 2 ? ": nobody sees where it ends" : ": a visible seam"), beyond));
     double scale = sweep.largestScale();
     facts.add(new Fact("Drawn larger than it is", scale <= 1.001 ? "never on ordinary screens; up to 2 times on dense ones" : String.format(Locale.ROOT, "up to %.2f times", scale), ""));
-    long lost = sweep.count(Sight.State.UNDER, Sight.State.OFF);
+    Optional<LostSubject> lost = subject.flatMap(s -> LostSubject.of(backgrounds, painted, s, sweep));
     String message = "";
-    if (subject.isPresent() && lost > 0) {
-      OptionalInt up = Backgrounds.upFrom(sweep, Sight.State.UNDER, Sight.State.OFF);
-      int at = up.orElse(sweep.subject().stream().filter(r -> r.what() == Sight.State.UNDER || r.what() == Sight.State.OFF).findFirst().orElseThrow().from());
-      String what = sweep.sights().get(at).state().orElseThrow() == Sight.State.UNDER ? " lies under what is over the picture." : " is out of sight.";
-      message = (up.isPresent() ? "From " + at + " px up " : "At " + at + " px ") + subject.get().words() + what;
-      Optional<Anchor> better = Anchor.best(backgrounds, painted, part);
-      if (better.isPresent() && better.get().lost() < lost) {
-        message += String.format(Locale.ROOT, " Anchored to %s it is covered or outside at %,d widths instead of %,d, and whole at %,d.", better.get().value(), better.get().lost(), lost,
-            better.get().whole());
-        mends.add(new Mend("Anchor to " + better.get().value(), Map.of("background-position", better.get().value())));
-      }
+    if (lost.isPresent()) {
+      message = lost.get().words() + "." + lost.get().better().map(a -> String.format(Locale.ROOT, " Anchored to %s it is covered or outside at %,d widths instead of %,d, and whole at %,d.",
+          a.value(), a.lost(), lost.get().lost(), a.whole())).orElse("");
+      lost.get().better().ifPresent(a -> mends.add(new Mend("Anchor to " + a.value(), Map.of("background-position", a.value()))));
     } else if (subject.isPresent()) {
       long whole = sweep.count(Sight.State.WHOLE);
       message = whole == sweep.sights().size() ? "All of " + subject.get().words() + " is seen at every window width."
@@ -174,7 +156,7 @@ record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> su
     if (seam.isPresent() && seam.get().mean() >= 2) {
       mends.add(new Mend("Match the colour to the edge", Map.of("background-color", ColorKey.of(seam.get().edge()))));
     }
-    return new Swept(painted.page(), SweepDrawing.of(sweep), facts, message, lost > 0, mends, runs(sweep, subject), now);
+    return new Swept(painted.page(), SweepDrawing.of(sweep), facts, message, lost.isPresent(), mends, runs(sweep, subject), now);
   }
 
   /** A second drawing, of the picture as it would be. */

@@ -277,6 +277,13 @@ class PicturesController {
     return back(id, made.note().replaceFirst("^Added the picture ", ""), "", "");
   }
 
+  @PostMapping("/pictures/remove")
+  String remove(@PathVariable long id, @RequestParam(defaultValue = "0") long base, @RequestParam(defaultValue = "") String picture, @AuthenticationPrincipal SignedIn me) {
+    Snapshot made = themes.change(id, base, me, theme -> PictureChange.removed(theme, picture));
+    notices.done(made.note());
+    return Go.to("/themes/" + id + "/pictures");
+  }
+
   private static String name(MultipartFile file) {
     return file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
   }

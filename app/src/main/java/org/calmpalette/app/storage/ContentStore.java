@@ -81,10 +81,11 @@ public class ContentStore {
     return Collections.unmodifiableSortedMap(entries);
   }
 
-  /** The tree that comes of a tree when some files get other bytes. */
+  /** The tree that comes of a tree when some files get other bytes, and some go. */
   @Transactional
-  public String keepTree(TreeFiles before, SortedMap<String, byte[]> changed) {
+  public String keepTree(TreeFiles before, SortedMap<String, byte[]> changed, Set<String> gone) {
     SortedMap<String, TreeFiles.Entry> entries = new TreeMap<>(before.entries());
+    entries.keySet().removeAll(gone);
     changed.forEach((path, bytes) -> entries.put(path, new TreeFiles.Entry(keep(bytes), bytes.length)));
     return keepTree(entries);
   }

@@ -258,7 +258,7 @@ public class ThemeService {
     SortedMap<String, byte[]> files = made.files(theme);
     return guarded(id, () -> {
       StoredTheme stored = at(themes.lock(id, me.id()), base);
-      String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files));
+      String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed());
       return advance(stored, from, tree, made.note(), me);
     });
   }

@@ -8,7 +8,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
+import java.util.SortedSet;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.SourceText;
@@ -28,11 +30,12 @@ import org.calmpalette.core.theme.ThemeSheet;
  * @param edits of stylesheets and pages, by path
  * @param written files that are written whole: new ones, and pictures
  * @param palette the settings as they become; empty where they stay
+ * @param removed files that go; the snapshot before keeps them
  */
-public record Change(String note, SortedMap<String, List<Edit>> edits, SortedMap<String, byte[]> written, Optional<Palette> palette) {
+public record Change(String note, SortedMap<String, List<Edit>> edits, SortedMap<String, byte[]> written, Optional<Palette> palette, SortedSet<String> removed) {
 
   public static Change of(String note) {
-    return new Change(note, new TreeMap<>(), new TreeMap<>(), Optional.empty());
+    return new Change(note, new TreeMap<>(), new TreeMap<>(), Optional.empty(), new TreeSet<>());
   }
 
   public static Change edit(String note, String file, Edit... edits) {
@@ -52,14 +55,21 @@ public record Change(String note, SortedMap<String, List<Edit>> edits, SortedMap
       joined.addAll(list);
       all.put(file, List.copyOf(joined));
     });
-    return new Change(note, all, written, palette);
+    return new Change(note, all, written, palette, removed);
   }
 
   /** With a file that is written whole. */
   public Change withFile(String path, byte[] bytes) {
     SortedMap<String, byte[]> all = new TreeMap<>(written);
     all.put(path, bytes);
-    return new Change(note, edits, all, palette);
+    return new Change(note, edits, all, palette, removed);
+  }
+
+  /** Without a file. */
+  public Change withoutFile(String path) {
+    SortedSet<String> all = new TreeSet<>(removed);
+    all.add(path);
+    return new Change(note, edits, written, palette, all);
   }
 
   /**
@@ -70,11 +80,11 @@ public record Change(String note, SortedMap<String, List<Edit>> edits, SortedMap
    */
   public Change withPalette(Theme theme, Palette now) {
     PaletteChange.check(theme, now);
-    return new Change(note, edits, written, Optional.of(now));
+    return new Change(note, edits, written, Optional.of(now), removed);
   }
 
   public boolean isEmpty() {
-    return edits.isEmpty() && written.isEmpty() && palette.isEmpty();
+    return edits.isEmpty() && written.isEmpty() && palette.isEmpty() && removed.isEmpty();
   }
 
   /**
@@ -85,6 +95,7 @@ public record Change(String note, SortedMap<String, List<Edit>> edits, SortedMap
     SortedMap<String, List<Edit>> edits = new TreeMap<>();
     SortedMap<String, byte[]> written = new TreeMap<>();
     Optional<Palette> palette = Optional.empty();
+    SortedSet<String> removed = new TreeSet<>();
     for (Change one : changes) {
       boolean clash = one.written().keySet().stream().anyMatch(f -> written.containsKey(f) || edits.containsKey(f))
           || one.edits().keySet().stream().anyMatch(written::containsKey)
@@ -98,10 +109,11 @@ public record Change(String note, SortedMap<String, List<Edit>> edits, SortedMap
           edits.put(file, List.copyOf(merged));
         });
         written.putAll(one.written());
+        removed.addAll(one.removed());
         palette = one.palette().isPresent() ? one.palette() : palette;
       }
     }
-    return new Change(note, edits, written, palette);
+    return new Change(note, edits, written, palette, removed);
   }
 
   private static boolean clash(Edit a, Edit b) {
@@ -121,7 +133,7 @@ public record Change(String note, SortedMap<String, List<Edit>> edits, SortedMap
 
   /** The theme as it would be. */
   public Theme applied(Theme theme) {
-    return Theme.read(ThemeFiles.overlaid(theme.files(), files(theme)), theme.palette().name());
+    return Theme.read(ThemeFiles.overlaid(theme.files(), files(theme), removed), theme.palette().name());
   }
 
   /** The text of a stylesheet, page or source of a build. @throws BadInputException if the file is not there any more */

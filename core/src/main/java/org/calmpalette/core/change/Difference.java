@@ -20,6 +20,7 @@ public record Difference(String file, List<Hunk> hunks, String remark) {
     List<Difference> all = new ArrayList<>();
     change.edits().forEach((file, list) -> all.add(edited(Change.text(theme, file), Change.sorted(change.edits(), file))));
     change.written().forEach((file, bytes) -> all.add(written(theme, file, bytes)));
+    change.removed().forEach(file -> all.add(new Difference(file, List.of(), "goes, " + kilobytes(theme.files().size(file)))));
     change.palette().ifPresent(p -> all.add(new Difference(Palette.FILE, List.of(), settings(theme, p))));
     return all;
   }

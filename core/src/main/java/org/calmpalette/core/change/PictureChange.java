@@ -73,6 +73,22 @@ public final class PictureChange {
     return Change.of("Added the picture " + path).withFile(path, bytes);
   }
 
+  /**
+   * Without a picture that nothing uses.
+   *
+   * @throws BadInputException if something does, with what
+   */
+  public static Change removed(Theme theme, String path) {
+    known(theme, path);
+    List<String> uses = uses(theme, path);
+    if (!uses.isEmpty()) {
+      throw new BadInputException(path + " is used: " + String.join("; ", uses.subList(0, Math.min(3, uses.size()))) + (uses.size() > 3 ? " and " + (uses.size() - 3) + " more" : "") + ".",
+          "Put another one in its place, or take it out there first.");
+    }
+    Change change = Change.of("Removed the picture " + path).withoutFile(path);
+    return theme.palette().subject(path).isPresent() ? change.withPalette(theme, theme.palette().withoutSubject(path)) : change;
+  }
+
   /** What uses a picture, in words; empty if nothing does. */
   public static List<String> uses(Theme theme, String path) {
     List<String> all = new ArrayList<>();

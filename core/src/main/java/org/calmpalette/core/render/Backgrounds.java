@@ -95,6 +95,21 @@ public final class Backgrounds {
         .map(side -> Seam.of(pixels.get(), side, sight.placement().scaleX(), beyond)).max(java.util.Comparator.comparingDouble(Seam::mean));
   }
 
+  /** A seam, and the window width at which it is. */
+  public record SeamAt(Seam seam, int width) {}
+
+  /** The seam that is farthest from the colour beside it, at any of the widths that were measured; empty if the picture ends at none. */
+  public Optional<SeamAt> worstSeam(PaintedPicture picture, Sweep sweep, List<Integer> widths) {
+    SeamAt worst = null;
+    for (int width : widths) {
+      Optional<Seam> here = sweep.sights().containsKey(width) ? seam(picture, UnaryOperator.identity(), beyond(picture, width), width) : Optional.empty();
+      if (here.isPresent() && (worst == null || here.get().mean() > worst.seam().mean())) {
+        worst = new SeamAt(here.get(), width);
+      }
+    }
+    return Optional.ofNullable(worst);
+  }
+
   /** The first width that a stretch of widths up to the widest one shares with it; for “from … px up”. */
   public static OptionalInt upFrom(Sweep sweep, Sight.State... states) {
     int from = -1;

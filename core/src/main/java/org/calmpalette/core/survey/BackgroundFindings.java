@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Supplier;
@@ -161,38 +160,20 @@ public final class BackgroundFindings {
   }
 
   private void subject(Backgrounds backgrounds, PaintedPicture picture, Subject subject, Sweep sweep) {
-    long lost = sweep.count(Sight.State.UNDER, Sight.State.OFF);
-    if (lost == 0) {
-      return;
-    }
-    OptionalInt up = Backgrounds.upFrom(sweep, Sight.State.UNDER, Sight.State.OFF);
-    int any = sweep.subject().stream().filter(r -> r.what() == Sight.State.UNDER || r.what() == Sight.State.OFF).findFirst().orElseThrow().from();
-    Sight.State how = sweep.sights().get(up.orElse(any)).state().orElseThrow();
-    String what = how == Sight.State.UNDER ? "lies under something" : "is out of sight";
-    String message = (up.isPresent() ? String.format(Locale.ROOT, "From %d px up %s %s", up.getAsInt(), subject.words(), what)
-        : String.format(Locale.ROOT, "At %d px %s %s", any, subject.words(), what)) + String.format(Locale.ROOT,
-        " (%s, anchored as it is): not seen well at %,d of %,d window widths.", picture.path(), lost, sweep.sights().size());
-    Optional<Anchor> better = Anchor.best(backgrounds, picture, Backgrounds.part(Optional.of(subject)));
-    boolean helps = better.isPresent() && better.get().lost() < lost;
-    add(Finding.Kind.LOST_SUBJECT, picture, message, helps ? String.format(Locale.ROOT, "Anchor it to %s: then it is not seen well at %,d.", better.get().value(), better.get().lost())
-        : "No anchor shows it at more widths; choose another size, or another picture.", helps ? () -> BackgroundChange.of(rendered, picture,
-        Map.of("background-position", better.get().value()), "Anchored " + picture.path() + " to " + better.get().value()) : null);
+    LostSubject.of(backgrounds, picture, subject, sweep).ifPresent(lost -> {
+      String message = String.format(Locale.ROOT, "%s (%s, anchored as it is): not seen well at %,d of %,d window widths.", lost.words(), picture.path(), lost.lost(), sweep.sights().size());
+      String mend = lost.better().map(a -> String.format(Locale.ROOT, "Anchor it to %s: then it is not seen well at %,d.", a.value(), a.lost()))
+          .orElse("No anchor shows it at more widths; choose another size, or another picture.");
+      add(Finding.Kind.LOST_SUBJECT, picture, message, mend, lost.better().isEmpty() ? null : () -> BackgroundChange.of(rendered, picture,
+          Map.of("background-position", lost.better().get().value()), "Anchored " + picture.path() + " to " + lost.better().get().value()));
+    });
   }
 
   private void seam(Backgrounds backgrounds, PaintedPicture picture, Sweep sweep) {
-    Seam worst = null;
-    int at = 0;
-    for (int width : WIDTHS) {
-      if (!sweep.sights().containsKey(width)) {
-        continue;
-      }
-      Optional<Seam> seam = backgrounds.seam(picture, UnaryOperator.identity(), backgrounds.beyond(picture, width), width);
-      if (seam.isPresent() && (worst == null || seam.get().mean() > worst.mean())) {
-        worst = seam.get();
-        at = width;
-      }
-    }
-    if (worst != null && worst.mean() >= SEAM) {
+    Backgrounds.SeamAt found = backgrounds.worstSeam(picture, sweep, WIDTHS).orElse(null);
+    if (found != null && found.seam().mean() >= SEAM) {
+      Seam worst = found.seam();
+      int at = found.width();
       Color edge = worst.edge();
       add(Finding.Kind.SEAM, picture, String.format(Locale.ROOT, "%s ends at its %s edge in a window of %d px, and %s goes on there, %.0f away from the edge's colours: a visible seam.",
           picture.path(), worst.side().name().toLowerCase(Locale.ROOT), at, ColorKey.of(backgrounds.beyond(picture, at)), worst.mean()),

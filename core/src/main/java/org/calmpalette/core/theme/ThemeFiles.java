@@ -1,5 +1,6 @@
 package org.calmpalette.core.theme;
 
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.SortedSet;
 import java.util.TreeMap;
@@ -47,18 +48,24 @@ public interface ThemeFiles {
 
   /** Files on top of others: those of {@code overlay} stand in the stead of their namesakes. */
   static ThemeFiles overlaid(ThemeFiles base, SortedMap<String, byte[]> overlay) {
+    return overlaid(base, overlay, Set.of());
+  }
+
+  /** @param gone files of {@code base} that are not there */
+  static ThemeFiles overlaid(ThemeFiles base, SortedMap<String, byte[]> overlay, Set<String> gone) {
     ThemeFiles top = of(overlay);
     return new ThemeFiles() {
       @Override
       public SortedSet<String> paths() {
         SortedSet<String> all = new TreeSet<>(base.paths());
+        all.removeAll(gone);
         all.addAll(overlay.keySet());
         return all;
       }
 
       @Override
       public boolean has(String path) {
-        return top.has(path) || base.has(path);
+        return top.has(path) || base.has(path) && !gone.contains(path);
       }
 
       @Override

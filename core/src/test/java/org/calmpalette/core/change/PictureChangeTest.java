@@ -68,4 +68,16 @@ class PictureChangeTest {
     assertThatThrownBy(() -> PictureChange.lighter(theme, "pics/a.png", 3000, 80)).hasMessageContaining("does not get lighter so");
     assertThat(PictureChange.lighter(theme, "pics/a.png", 5, 80).files(theme)).containsOnlyKeys("pics/a.png");
   }
+
+  @Test
+  void onlyWhatNothingUsesGoes() throws IOException {
+    Theme theme = theme();
+    Change change = PictureChange.removed(theme, "pics/c.png");
+    assertThat(change.applied(theme).files().paths()).contains("pics/a.png", "pics/b.png").doesNotContain("pics/c.png");
+    assertThat(change.applied(theme).files().has("pics/c.png")).isFalse();
+    assertThat(Difference.of(theme, change)).extracting(Difference::file).containsExactly("pics/c.png");
+    assertThat(change.isEmpty()).isFalse();
+    assertThatThrownBy(() -> PictureChange.removed(theme, "pics/a.png")).hasMessageContaining("pics/a.png is used: ").hasMessageContaining("a.css, line 1");
+    assertThatThrownBy(() -> PictureChange.removed(theme, "pics/b.png")).hasMessage("pics/b.png is used: the setting “Banner”.");
+  }
 }
