@@ -54,8 +54,9 @@ public record Backdrop(List<Layer> layers) {
    * @param images over that colour, the uppermost first
    * @param opacity of the element with all that is in it, 0 to 1
    * @param unknown what keeps its paint from being known, or null
+   * @param moved whether it is taken out of the flow, or pulled over its neighbours
    */
-  public record Layer(Element element, Color color, List<BackgroundLayer> images, double opacity, Unknown unknown) {}
+  public record Layer(Element element, Color color, List<BackgroundLayer> images, double opacity, Unknown unknown, boolean moved) {}
 
   /** What one sees: the colour of a text and the colour around it, both opaque. */
   public record Seen(Color text, Color ground) {
@@ -90,10 +91,14 @@ public record Backdrop(List<Layer> layers) {
       Color color = style.colorOf("background-color").orElse(Color.TRANSPARENT);
       var read = style.backgroundLayers();
       List<BackgroundLayer> images = read.orElse(List.of()).stream().filter(this::shows).toList();
-      Unknown unknown = read.isEmpty() ? Unknown.UNREAD_BACKGROUND : !images.isEmpty() ? images.size() == 1 && isFilling(images.get(0)) ? Unknown.GRADIENT : Unknown.PICTURE
-          : isDeclared(style, "mix-blend-mode", "normal") ? Unknown.BLEND_MODE : isDeclared(style, "filter", "none") ? Unknown.FILTER
-          : isMoved(style) ? Unknown.MOVED : null;
-      return new Layer(element, color, images, style.opacity(), unknown);
+      boolean moved = isMoved(style);
+      // What changes the colours of all its layers comes before what the layers are.
+      Unknown unknown = read.isEmpty() ? Unknown.UNREAD_BACKGROUND
+          : isDeclared(style, "mix-blend-mode", "normal") || !images.isEmpty() && isDeclared(style, "background-blend-mode", "normal") ? Unknown.BLEND_MODE
+          : isDeclared(style, "filter", "none") || isDeclared(style, "backdrop-filter", "none") ? Unknown.FILTER
+          : !images.isEmpty() ? images.size() == 1 && isFilling(images.get(0)) ? Unknown.GRADIENT : Unknown.PICTURE
+          : moved ? Unknown.MOVED : null;
+      return new Layer(element, color, images, style.opacity(), unknown, moved);
     }
 
     /** A gradient as large as its box, which therefore lies behind every letter. */
@@ -207,7 +212,7 @@ public record Backdrop(List<Layer> layers) {
     Layer where = gradients.get(0);
     Range range = null;
     for (Color color : colors((Image.Gradient) where.images().get(0).image())) {
-      Layer flat = new Layer(where.element(), Contrast.over(color, where.color()), List.of(), where.opacity(), null);
+      Layer flat = new Layer(where.element(), Contrast.over(color, where.color()), List.of(), where.opacity(), null, where.moved());
       Backdrop here = new Backdrop(layers.stream().map(l -> l == where ? flat : l).toList());
       if (here.unknown() != null) {
         return Optional.empty();

@@ -144,7 +144,7 @@ public final class Ground {
         moved = false;
         break;
       }
-      moved |= layer.unknown() == Backdrop.Unknown.MOVED;
+      moved |= layer.moved();
     }
     if (moved && somethingElseLiesThere(element, lines, stack, width)) {
       return Answer.of(Missing.OVERLAP);
@@ -154,7 +154,7 @@ public final class Ground {
 
   private Backdrop.Layer overlaid(Backdrop.Layer layer) {
     Color overlay = overlays.get(indexes.get(layer.element()));
-    return overlay == null ? layer : new Backdrop.Layer(layer.element(), Contrast.over(overlay, layer.color()), layer.images(), layer.opacity(), layer.unknown());
+    return overlay == null ? layer : new Backdrop.Layer(layer.element(), Contrast.over(overlay, layer.color()), layer.images(), layer.opacity(), layer.unknown(), layer.moved());
   }
 
   private static boolean isChanged(Backdrop.Layer layer) {

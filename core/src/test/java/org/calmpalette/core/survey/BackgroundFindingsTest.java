@@ -122,4 +122,16 @@ class BackgroundFindingsTest {
     assertThat(lost.mend()).isEqualTo("Anchor it to right top: then it is not seen well at 0.");
     assertThat(found(lost.fix().get().applied(theme))).extracting(Finding::kind).doesNotContain(Finding.Kind.LOST_SUBJECT);
   }
+
+  @Test
+  void whatIsBlendedFilteredOrLiesUnderSomethingElseIsNotJudged() throws IOException {
+    String hero = ".hero{color:#777;background:linear-gradient(#777,#777)}";
+    assertThat(found(hero)).isNotEmpty();
+    assertThat(found(hero + ".hero{background-blend-mode:multiply}")).isEmpty();
+    assertThat(found(hero + ".hero{mix-blend-mode:screen}")).isEmpty();
+    assertThat(found(hero + ".hero{filter:invert(1)}")).isEmpty();
+    assertThat(found(hero + "p{backdrop-filter:blur(3px)}")).isEmpty();
+    // Taken out of the flow it is still judged, as long as nothing else lies where its lines are.
+    assertThat(found(hero + "p{position:absolute}")).isNotEmpty();
+  }
 }
