@@ -397,15 +397,17 @@ showCard(false);
 const asked = new URLSearchParams(location.search).get("at");
 if (desk && asked) lookAt(asked);
 
-// What lies behind the texts is told once the pages are measured; that goes on while one looks at the rest.
+// What lies behind the texts is told once the pages are measured, which goes on while one looks at the rest.
 const measuring = document.querySelector("[data-unmeasured]");
 const measureLine = document.querySelector("[data-measure-line]");
 if (measuring?.dataset.unmeasured && measureLine) {
-  const soon = new Promise((call) => { setTimeout(call, 1500); });
-  Promise.all([frames.whenReady(), soon]).then(() => measureMissing(measuring, (page, i, all) => {
-    measureLine.hidden = false;
-    measureLine.textContent = `Measuring what lies behind the texts: page ${i + 1} of ${all}.`;
-  })).then(() => {
-    measureLine.replaceChildren(Object.assign(document.createElement("a"), { href: location.href, textContent: "Pages are measured: show what was found behind the texts." }));
-  }).catch((problem) => { measureLine.textContent = problem.message; });
+  measureLine.hidden = false;
+  measureLine.querySelector("button").addEventListener("click", async () => {
+    try {
+      await measureMissing(measuring, (page, i, all) => { measureLine.textContent = `Measuring what lies behind the texts: page ${i + 1} of ${all}.`; });
+      measureLine.replaceChildren(Object.assign(document.createElement("a"), { href: location.href, textContent: "Pages are measured: show what was found behind the texts." }));
+    } catch (problem) {
+      measureLine.textContent = problem.message;
+    }
+  });
 }

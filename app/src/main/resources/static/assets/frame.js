@@ -212,7 +212,7 @@ function measure({ id, candidates, probes, grounds = {} }) {
 
 // Boxes of parts and the lines of their own texts, as the window is now; the desk makes it wider and narrower and asks again.
 // Numbers as core's Measures has them: border box from the corner of the page, then borders and paddings if there are any.
-const MOST_BOXES = 2000;
+const MOST_BOXES = 800;
 const bars = document.createElement("style");
 // Bars take room from the page on some machines and none on others.
 bars.textContent = "html{scrollbar-width:none!important}";

@@ -4,6 +4,8 @@ export const FROM = 320;
 export const TO = 2560;
 const HEIGHT = 800;
 const MOST = 700;
+// Of a long page fewer widths are looked at, so that all of it fits into memory: elements times widths.
+const MOST_BOXES = 120000;
 const NEAR = 0.3;
 // A frame answers once the browser draws, sixty times a second at most; so several are asked side by side.
 const FRAMES = 4;
@@ -113,7 +115,8 @@ export async function measure(address, page, turns, onProgress = () => {}) {
     const first = [...new Set(starts)].sort((a, b) => a - b);
     await together(first, look);
     let open = first.slice(1).map((b, i) => [first[i], b]).filter(([a, b]) => b - a > 1);
-    while (open.length && known.size < MOST) {
+    const most = Math.max(60, Math.min(MOST, MOST_BOXES / Object.keys(known.get(FROM).boxes).length));
+    while (open.length && known.size < most) {
       open.sort((x, y) => (y[1] - y[0]) - (x[1] - x[0]));
       await Promise.all(open.splice(0, FRAMES).map(async ([a, b]) => {
         for (const p of b - a > 120 ? [0.42, 0.81] : [0.5]) {

@@ -141,8 +141,11 @@ class PicturesTest {
     files.put("a.css", "body { background: url(p.png) no-repeat #fff }\nmain { width: 300px; height: 900px; background: #eee }\n".getBytes(StandardCharsets.UTF_8));
     files.put("p.png", org.calmpalette.core.chromium.GroundsTest.picture());
     String theme = new Client(running.address).signedIn("ida", Running.PASSWORD).bringIn("pictures.zip", HostileThemesInTheApplicationTest.zip(files));
+    maker.navigate(running.address + theme + "/survey");
+    maker.click("text=Measure what lies behind the texts");
+    maker.waitForSelector("text=Pages are measured", new Page.WaitForSelectorOptions().setTimeout(120_000));
     maker.navigate(running.address + theme + "/pictures");
-    maker.waitForSelector("[data-reading]", new Page.WaitForSelectorOptions().setTimeout(120_000));
+    maker.waitForSelector("[data-reading]");
     Locator picture = maker.locator("[data-image]");
     var box = picture.boundingBox();
     maker.mouse().move(box.x + box.width * 0.1, box.y + box.height * 0.2);

@@ -29,6 +29,7 @@ public record Breakpoint(double width, boolean from, String query, String file, 
   /** Less than any difference that a theme makes. */
   private static final double A_LITTLE = 1.0 / 256;
   private static final double HEIGHT = 800;
+  private static final int DEEPEST = 50;
 
   /** All of a theme's stylesheets and pages, from the narrowest; each width and side once. */
   public static List<Breakpoint> of(Theme theme) {
@@ -75,7 +76,7 @@ public record Breakpoint(double width, boolean from, String query, String file, 
   /** The widths that the query names, as far as it really turns there. */
   private static void turns(String query, String file, int line, Consumer<Breakpoint> add) {
     List<Double> named = new ArrayList<>();
-    widths(ComponentValue.read(query), named);
+    widths(ComponentValue.read(query), named, 0);
     for (double width : named) {
       boolean before = holds(query, width - A_LITTLE);
       boolean here = holds(query, width);
@@ -93,7 +94,7 @@ public record Breakpoint(double width, boolean from, String query, String file, 
     return MediaQuery.matches(query, Viewport.of(width, HEIGHT));
   }
 
-  private static void widths(List<ComponentValue> parts, List<Double> named) {
+  private static void widths(List<ComponentValue> parts, List<Double> named, int depth) {
     // Relative units of media queries refer to the initial font size: Media Queries 4, section 1.3.
     Lengths.Base base = new Lengths.Base(16, 16, Viewport.of(Double.NaN, HEIGHT));
     for (ComponentValue p : parts) {
@@ -101,8 +102,9 @@ public record Breakpoint(double width, boolean from, String query, String file, 
       if (length) {
         Lengths.sum(p, base).filter(s -> !s.needsLayout()).ifPresent(s -> named.add(s.px()));
       } else if (p.kind() == ComponentValue.Kind.BLOCK) {
-        List<ComponentValue> inner = ComponentValue.read(p.inside());
-        widths(inner, named);
+        // No query is nested so deep, and what is may not take the house down.
+        List<ComponentValue> inner = depth < DEEPEST ? ComponentValue.read(p.inside()) : List.of();
+        widths(inner, named, depth + 1);
         ratio(inner, named);
       }
     }

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.SourceText;
@@ -30,6 +31,7 @@ public final class LayoutKey {
       + "|animation(-.*)?|will-change|user-select|pointer-events)");
   /** Files whose sizes decide boxes. */
   private static final Set<String> FONTS = Set.of("woff", "woff2", "ttf", "otf");
+  private static final int DEEPEST = 100;
   private static final Pattern ONLY_ADDRESS = Pattern.compile("\\s*url\\([^)]*\\)\\s*", Pattern.CASE_INSENSITIVE);
 
   /** What all pages of a theme share, worked out once. */
@@ -87,27 +89,33 @@ public final class LayoutKey {
   }
 
   private void add(Stylesheet sheet) {
-    add(sheet, sheet.rules());
+    StringBuilder text = new StringBuilder();
+    write(sheet, sheet.rules(), 0, text);
+    add(text.toString());
   }
 
-  private void add(Stylesheet sheet, List<? extends Node> nodes) {
+  /** A rule in which nothing is left but paint is as if it were not there. What is nested deeper than any page needs is taken as it is written. */
+  private static void write(Stylesheet sheet, List<? extends Node> nodes, int depth, StringBuilder out) {
     for (Node node : nodes) {
+      Budget.step();
       if (node instanceof Node.Declaration d) {
         if (!isPaint(sheet, d)) {
-          add(d.property() + ":" + sheet.value(d) + (d.important() ? "!" : ""));
+          out.append(d.property()).append(':').append(sheet.value(d)).append(d.important() ? "!;" : ";");
         }
-      } else if (node instanceof Node.Rule rule && moves(sheet, rule)) {
-        add(node instanceof Node.AtRule at ? "@" + at.name() + " " + sheet.prelude(at) : sheet.prelude(rule));
-        add(sheet, rule.children());
-        add("}");
+      } else if (node instanceof Node.Rule rule && depth > DEEPEST) {
+        out.append(sheet.text(rule.first(), rule.end()));
+      } else if (node instanceof Node.Rule rule) {
+        int before = out.length();
+        out.append(node instanceof Node.AtRule at ? "@" + at.name() + " " + sheet.prelude(at) : sheet.prelude(rule)).append('{');
+        int inside = out.length();
+        write(sheet, rule.children(), depth + 1, out);
+        if (out.length() == inside && !(rule instanceof Node.AtRule at && !at.hasBlock())) {
+          out.setLength(before);
+        } else {
+          out.append('}');
+        }
       }
     }
-  }
-
-  /** A rule that only paints is as if it were not there. */
-  private static boolean moves(Stylesheet sheet, Node.Rule rule) {
-    return rule instanceof Node.AtRule at && !at.hasBlock() || rule.children().stream().anyMatch(n -> n instanceof Node.Rule inner ? moves(sheet, inner)
-        : !isPaint(sheet, (Node.Declaration) n));
   }
 
   private static boolean isPaint(Stylesheet sheet, Node.Declaration d) {

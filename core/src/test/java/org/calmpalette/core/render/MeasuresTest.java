@@ -82,6 +82,15 @@ class MeasuresTest {
     });
   }
 
+  @Test
+  void whatIsNestedWithoutEndHasALayoutAndTurnsToo() {
+    for (String name : java.util.List.of("brackets 100,000 deep", "rules nested 5,000 deep", "5,000 media queries")) {
+      Theme theme = Theme.read(org.calmpalette.core.theme.ThemeFiles.of(org.calmpalette.core.theme.HostileThemes.all().get(name).get()), "T");
+      assertThat(new LayoutKey.Keys(new Rendered(theme)).of(theme.pages().get(0))).as(name).hasSize(64);
+      assertThat(Breakpoint.of(theme)).as(name).isNotNull();
+    }
+  }
+
   private static String key(String page, String css) {
     Theme theme = Theme.read(Themes.files("index.html", page, "a.css", css), "T");
     return new LayoutKey.Keys(new Rendered(theme)).of(theme.pages().get(0));
