@@ -37,7 +37,8 @@ import org.calmpalette.core.value.Viewport;
  * is, the longhand is written right after it, so that the shorthand stays to the byte.
  */
 public final class BackgroundChange {
-  private static final List<String> WIDE_FIRST = List.of("1440", "390");
+  /** Windows in which a change has to show, as {@link PaintedPicture} looks for pictures. */
+  private static final List<Integer> WIDTHS = List.of(1440, 390);
 
   private BackgroundChange() {}
 
@@ -124,8 +125,7 @@ public final class BackgroundChange {
     if (picture.layers() == 1) {
       return value;
     }
-    Page page = rendered.page(picture.page()).orElseThrow();
-    ElementStyle style = rendered.styles(page, Viewport.of(1440, 800), States.NONE).of(page.elements().get(picture.element()));
+    ElementStyle style = style(rendered, picture, WIDTHS.get(0));
     Function<String, List<String>> list = longhand -> {
       List<String> all = ComponentValue.commaSeparated(ComponentValue.read(style.computed(longhand))).stream().map(ComponentValue::join).toList();
       List<String> whole = new ArrayList<>();
@@ -148,28 +148,25 @@ public final class BackgroundChange {
     return String.join(", ", all);
   }
 
-  /** A stronger rule may set the same elsewhere; then the edit would do nothing, or only in some windows. */
+  /** A stronger rule may set the same elsewhere; then the edit would do nothing. Each value has to show in some window. */
   private static void check(Rendered rendered, PaintedPicture picture, Map<String, String> values, Change change) {
     Rendered then = new Rendered(change.applied(rendered.theme()));
-    Page page = then.page(picture.page()).orElseThrow();
-    for (String width : WIDE_FIRST) {
-      Viewport window = Viewport.of(Integer.parseInt(width), 800);
-      ElementStyle before = rendered.styles(rendered.page(picture.page()).orElseThrow(), window, States.NONE)
-          .of(rendered.page(picture.page()).orElseThrow().elements().get(picture.element()));
-      ElementStyle after = then.styles(page, window, States.NONE).of(page.elements().get(picture.element()));
-      boolean shown = before.computed("background-image").equals(after.computed("background-image"));
-      Map<String, String> differ = new LinkedHashMap<>();
-      for (String property : values.keySet()) {
-        String longhand = property.equals("background-position") ? "background-position-x" : property;
-        String second = property.equals("background-position") ? "background-position-y" : property;
-        if (!before.computed(longhand).equals(after.computed(longhand)) || !before.computed(second).equals(after.computed(second))) {
-          differ.put(property, after.computed(longhand));
-        }
-      }
-      if (shown && !differ.isEmpty()) {
-        return;
+    for (String property : values.keySet()) {
+      List<String> longhands = property.equals("background-position") ? List.of("background-position-x", "background-position-y") : List.of(property);
+      boolean shows = WIDTHS.stream().anyMatch(width -> {
+        ElementStyle before = style(rendered, picture, width);
+        ElementStyle after = style(then, picture, width);
+        return longhands.stream().anyMatch(l -> !before.computed(l).equals(after.computed(l)));
+      });
+      if (!shows) {
+        throw new BadInputException("Another rule sets " + property + " too and wins, or it is so already.",
+            "Click the part in the survey; it tells which rule wins, and how to win over it.");
       }
     }
-    throw new BadInputException("Another rule sets this too and wins, or it is so already.", "Click the part in the survey; it tells which rule wins, and how to win over it.");
+  }
+
+  private static ElementStyle style(Rendered rendered, PaintedPicture picture, int width) {
+    Page page = rendered.page(picture.page()).orElseThrow();
+    return rendered.styles(page, Viewport.of(width, 800), States.NONE).of(page.elements().get(picture.element()));
   }
 }

@@ -6,17 +6,23 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.util.Iterator;
 import java.util.Optional;
 import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
+import javax.imageio.ImageReadParam;
+import javax.imageio.ImageReader;
 import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
+import javax.imageio.stream.ImageInputStream;
 import org.calmpalette.core.BadInputException;
 
 /** Writes a picture anew, smaller or more compressed, in its own format. The same input gives the same bytes. */
 public final class Lighter {
   /** Pixels of a picture that is written anew. */
   public static final long MOST_PIXELS = Pixels.LARGEST;
+  /** Pixels that are in memory at once; of a larger picture every second, third … is read. */
+  private static final long AT_ONCE = 25_000_000;
   private static final int LOWEST = 30;
   private static final int HIGHEST = 95;
 
@@ -60,15 +66,35 @@ public final class Lighter {
     if ((long) size.width() * size.height() > MOST_PIXELS) {
       throw new BadInputException(path + " has more than " + MOST_PIXELS / 1_000_000 + " million pixels.", "Make it smaller with a picture editor first.");
     }
-    try {
-      BufferedImage read = ImageIO.read(new ByteArrayInputStream(bytes));
-      if (read == null) {
+    int every = (int) Math.ceil(Math.sqrt((double) size.width() * size.height() / AT_ONCE));
+    if (every > 1 && size.width() / every < Math.min(width, size.width())) {
+      throw new BadInputException(path + " has " + size.width() + " by " + size.height() + " pixels, too many to be kept at that width.",
+          "Choose a width of at most " + size.width() / every + " pixels.");
+    }
+    // One at a time: several at once would not fit into memory.
+    synchronized (Lighter.class) {
+      return written(path, bytes, width, quality, format, every);
+    }
+  }
+
+  private static byte[] written(String path, byte[] bytes, int width, int quality, String format, int every) {
+    try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
+      Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+      if (!readers.hasNext()) {
         throw unreadable(path);
       }
-      // What is written anew says nothing of how it is to be turned, so the pixels are turned.
-      BufferedImage image = Orientation.of(bytes).upright(read);
-      return written(image.getWidth() > width ? scaled(image, width) : image, format, quality);
-    } catch (IOException e) {
+      ImageReader reader = readers.next();
+      try {
+        reader.setInput(in, true, true);
+        ImageReadParam param = reader.getDefaultReadParam();
+        param.setSourceSubsampling(every, every, 0, 0);
+        // What is written anew says nothing of how it is to be turned, so the pixels are turned.
+        BufferedImage image = Orientation.of(bytes).upright(reader.read(0, param));
+        return written(image.getWidth() > width ? scaled(image, width) : image, format, quality);
+      } finally {
+        reader.dispose();
+      }
+    } catch (IOException | IllegalArgumentException broken) {
       throw unreadable(path);
     }
   }

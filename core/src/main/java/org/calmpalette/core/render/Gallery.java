@@ -19,6 +19,11 @@ public final class Gallery {
     this.theme = theme;
   }
 
+  /** Whether the theme holds a file of this path. */
+  public boolean has(String path) {
+    return theme.files().has(path);
+  }
+
   /** What a picture looks like; empty if it is not there, or of a kind that is not decoded. */
   public Optional<Pixels> pixels(String path) {
     SoftReference<Optional<Pixels>> known = pixels.get(path);

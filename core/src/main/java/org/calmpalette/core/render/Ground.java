@@ -37,12 +37,10 @@ public final class Ground {
    * @param x where the worst is, in CSS px from the corner of the page
    * @param text the colour of the letters there, opaque
    * @param ground what is behind them there, opaque
-   * @param busy RMS contrast of what is behind: standard deviation of the relative luminance divided by its mean (Peli 1990,
-   *     Contrast in complex images, J. Opt. Soc. Am. A 7, from memory); 0 for a plain colour
    * @param dark relative luminance, 0 to 1, below which a twentieth of the ground lies
    * @param light above which a twentieth lies
    */
-  public record Reading(double worst, double low, double x, double y, Color text, Color ground, double busy, double dark, double light) {}
+  public record Reading(double worst, double low, double x, double y, Color text, Color ground, double dark, double light) {}
 
   /** Why there is no reading. */
   public enum Missing {
@@ -126,7 +124,7 @@ public final class Ground {
     if (widthOfPaints != width) {
       widthOfPaints = width;
       paints.clear();
-      backdrops = new Backdrop.Reader(styles, a -> true);
+      backdrops = new Backdrop.Reader(styles, gallery::has);
     }
     List<Backdrop.Layer> layers = backdrops.of(elements.get(element)).layers().stream().map(this::overlaid).toList();
     List<Paint> stack = new ArrayList<>();
@@ -149,7 +147,8 @@ public final class Ground {
     if (moved && somethingElseLiesThere(element, lines, stack, width)) {
       return Answer.of(Missing.OVERLAP);
     }
-    return new Answer(Optional.of(reading(lines, stack, color != null ? color : styles.of(elements.get(element)).colorOf("color").orElse(Color.BLACK), width)), Optional.empty());
+    Color letters = color != null ? color : styles.of(elements.get(element)).colorOf("color").orElse(Color.BLACK);
+    return reading(lines, stack, letters, width).map(r -> new Answer(Optional.of(r), Optional.empty())).orElse(Answer.of(Missing.NOT_SHOWN));
   }
 
   private Backdrop.Layer overlaid(Backdrop.Layer layer) {
@@ -197,6 +196,10 @@ public final class Ground {
     }
     int index = indexes.get(layer.element());
     boolean canvas = scenes.isCanvas(index, width);
+    boolean paints = layer.color().alpha() > 0 || !layer.images().isEmpty();
+    if (paints && !scenes.measures().boxes().containsKey(canvas ? 1 : index)) {
+      return Missing.NOT_MEASURED;
+    }
     List<Sheet> sheets = new ArrayList<>();
     for (BackgroundLayer image : layer.images()) {
       if (image.image() instanceof Image.Unread || image.clip() == BackgroundLayer.Box.TEXT) {
@@ -246,7 +249,7 @@ public final class Ground {
     return pixels.map(px -> new Sheet(Placement.of(layer, NaturalSize.of(px.width(), px.height()), scene.boxes()), scene.x(), scene.y(), onPage, px, null));
   }
 
-  private Reading reading(List<Rectangle> lines, List<Paint> stack, Color text, int width) {
+  private static Optional<Reading> reading(List<Rectangle> lines, List<Paint> stack, Color text, int width) {
     double area = lines.stream().mapToDouble(l -> l.width() * l.height()).sum();
     int step = (int) Math.max(1, Math.ceil(Math.sqrt(area / MOST_POINTS)));
     double[] ratios = new double[16];
@@ -254,8 +257,6 @@ public final class Ground {
     double worst = Double.MAX_VALUE;
     double atX = 0;
     double atY = 0;
-    double sum = 0;
-    double squares = 0;
     double[] luminances = new double[16];
     double[] letters = new double[4];
     double[] ground = new double[4];
@@ -284,8 +285,6 @@ public final class Ground {
             worstText = letters.clone();
             worstGround = ground.clone();
           }
-          sum += lum;
-          squares += lum * lum;
           if (count == ratios.length) {
             ratios = Arrays.copyOf(ratios, count * 2);
             luminances = Arrays.copyOf(luminances, count * 2);
@@ -295,13 +294,15 @@ public final class Ground {
         }
       }
     }
+    if (count == 0) {
+      // Less than half of a pixel of it is inside of the window.
+      return Optional.empty();
+    }
     Arrays.sort(ratios, 0, count);
     Arrays.sort(luminances, 0, count);
     int twentieth = Math.min(count - 1, (int) Math.floor(count * 0.05));
-    double mean = sum / count;
-    double deviation = Math.sqrt(Math.max(0, squares / count - mean * mean));
-    return new Reading(worst, ratios[twentieth], atX, atY, color(worstText), color(worstGround),
-        mean > 0 ? deviation / mean : 0, luminances[twentieth], luminances[count - 1 - twentieth]);
+    return Optional.of(new Reading(worst, ratios[twentieth], atX, atY, color(worstText), color(worstGround), luminances[twentieth],
+        luminances[count - 1 - twentieth]));
   }
 
   /** What is seen at a point of the page: all paint from the text down to the canvas, each group with its opacity. */

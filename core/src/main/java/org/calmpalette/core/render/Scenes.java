@@ -40,6 +40,7 @@ public final class Scenes {
   private final List<Element> elements;
   private final TreeMap<Integer, Integer> stretches = new TreeMap<>();
   private final Map<Integer, PageStyles> styles = new HashMap<>();
+  private final Map<Integer, Boolean> bare = new HashMap<>();
   private final Map<Integer, List<Cover>> covers = new HashMap<>();
   private final Map<List<Integer>, Optional<BackgroundLayer>> layers = new LinkedHashMap<>();
 
@@ -163,7 +164,8 @@ public final class Scenes {
     if (element == 1) {
       return true;
     }
-    return e.normalName().equals("body") && e.parent() == elements.get(1) && isBare(styles(stretches.floorKey(Math.max(width, stretches.firstKey()))).of(elements.get(1)));
+    return e.normalName().equals("body") && e.parent() == elements.get(1)
+        && bare.computeIfAbsent(stretches.floorKey(Math.max(width, stretches.firstKey())), stretch -> isBare(styles(stretch).of(elements.get(1))));
   }
 
   private static boolean isBare(ElementStyle root) {

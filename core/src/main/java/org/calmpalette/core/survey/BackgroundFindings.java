@@ -79,7 +79,6 @@ public final class BackgroundFindings {
     final Set<Integer> failing = new TreeSet<>();
     final Set<Integer> looked = new TreeSet<>();
     Ground.Reading without;
-    final Set<String> pages = new LinkedHashSet<>();
 
     OnPicture(Scenes scenes, int element, Explanation why, String words, double needed, Element holder) {
       this.scenes = scenes;
@@ -88,6 +87,11 @@ public final class BackgroundFindings {
       this.words = words;
       this.needed = needed;
       this.holder = holder;
+    }
+
+    /** Of two texts the one that is harder to read stands for both. */
+    OnPicture worse(OnPicture other) {
+      return other.worst.low() < worst.low() ? other : this;
     }
   }
 
@@ -203,8 +207,13 @@ public final class BackgroundFindings {
         continue;
       }
       boolean large = style.fontSizePx() >= PageFindings.LARGE || style.fontSizePx() >= PageFindings.LARGE_BOLD && style.fontWeight() >= 700;
+      double needed = large ? 3 : 4.5;
+      // What reads on no colour of the gradient behind it is told without boxes already.
+      if (backdrop.range(style.colorOf("color").orElseThrow()).filter(r -> r.most() < needed).isPresent()) {
+        continue;
+      }
       String words = e.ownText().strip();
-      here.put(i, new OnPicture(scenes, i, Explanation.of(style, "color"), words.length() > 40 ? words.substring(0, 40) + "…" : words, large ? 3 : 4.5, backdrop.holder()));
+      here.put(i, new OnPicture(scenes, i, Explanation.of(style, "color"), words.length() > 40 ? words.substring(0, 40) + "…" : words, needed, backdrop.holder()));
     }
     Set<Integer> widths = new TreeSet<>(WIDTHS);
     widths.addAll(scenes.stretches());
@@ -228,7 +237,7 @@ public final class BackgroundFindings {
       if (text.worst != null && (!text.failing.isEmpty() || text.without != null && text.without.low() < text.needed)) {
         Explanation.Cause by = text.why.winner();
         String key = (by == null ? text.words : by.file() + by.start()) + "|" + ColorKey.of(text.worst.text()) + "|" + text.needed;
-        texts.computeIfAbsent(key, k -> text).pages.add(page.source().file());
+        texts.merge(key, text, OnPicture::worse);
       }
     }
   }

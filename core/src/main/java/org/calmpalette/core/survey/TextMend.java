@@ -9,6 +9,8 @@ import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartSelector;
@@ -36,7 +38,10 @@ record TextMend(Page page, int element, String property, String value, String wo
     Page page = scenes.page();
     List<Element> elements = page.elements();
     Ground ground = new Ground(scenes, gallery, true);
-    for (Color color : List.of(Color.WHITE, Color.parse("#1c1e20").orElseThrow())) {
+    // A colour that a setting gives is the owner's: it is not fixed by a mend.
+    var settings = rendered.theme().palette().properties();
+    boolean owners = Explanation.of(rendered.styles(page, WIDE, States.NONE).of(elements.get(element)), "color").through().stream().anyMatch(settings::containsKey);
+    for (Color color : owners ? List.<Color>of() : List.of(Color.WHITE, Color.parse("#1c1e20").orElseThrow())) {
       if (reads(ground, element, color, needed, widths)) {
         return Optional.of(new TextMend(page, element, "color", ColorKey.of(color), "Write it in " + ColorKey.of(color) + ", which reads at all these widths."));
       }
@@ -61,13 +66,13 @@ record TextMend(Page page, int element, String property, String value, String wo
   }
 
   private static boolean isLight(Rendered rendered, Scenes scenes, int element) {
-    Color text = rendered.styles(scenes.page(), WIDE, org.calmpalette.core.css.selector.States.NONE).of(scenes.page().elements().get(element)).colorOf("color").orElse(Color.BLACK);
-    return org.calmpalette.core.color.Contrast.relativeLuminance(text) > 0.18;
+    Color text = rendered.styles(scenes.page(), WIDE, States.NONE).of(scenes.page().elements().get(element)).colorOf("color").orElse(Color.BLACK);
+    return Contrast.relativeLuminance(text) > 0.18;
   }
 
   private static int behind(Rendered rendered, Scenes scenes, int element) {
     Page page = scenes.page();
-    var styles = rendered.styles(page, WIDE, org.calmpalette.core.css.selector.States.NONE);
+    var styles = rendered.styles(page, WIDE, States.NONE);
     List<Element> elements = page.elements();
     int found = element;
     for (Element at = elements.get(element); at != null && at.parent() != null; at = at.parent()) {
@@ -82,7 +87,7 @@ record TextMend(Page page, int element, String property, String value, String wo
 
   Change change(Rendered rendered) {
     PartChange change = new PartChange(rendered, page, element, null, property, WIDE, Set.of(), null);
-    Explanation why = Explanation.of(rendered.styles(page, WIDE, org.calmpalette.core.css.selector.States.NONE).of(page.elements().get(element)), property);
+    Explanation why = Explanation.of(rendered.styles(page, WIDE, States.NONE).of(page.elements().get(element)), property);
     Explanation.Cause w = why.winner();
     boolean own = property.equals("color") && w != null && w.isInTheme() && w.origin() == Origin.AUTHOR && why.inheritedFrom() == null && why.through().isEmpty();
     return change.fix(own ? "rule" : "only", new PartChange.What.Value(value));

@@ -85,7 +85,7 @@ class BackgroundChangeTest {
   @Test
   void whatAnotherRuleBeatsIsRefused() {
     assertThatThrownBy(() -> change(".hero{background:url(p.png)} body .hero{background-position:1px 2px}", Map.of("background-position", "center top")))
-        .isInstanceOf(BadInputException.class).hasMessageContaining("Another rule sets this too and wins");
+        .isInstanceOf(BadInputException.class).hasMessageContaining("Another rule sets background-position too and wins");
     assertThatThrownBy(() -> change(".hero{background:url(p.png) right top}", Map.of("background-position", "right top")))
         .isInstanceOf(BadInputException.class).hasMessageContaining("or it is so already");
   }

@@ -97,9 +97,12 @@ class BackgroundFindingsTest {
 
   @Test
   void gradientsAreTold() throws IOException {
-    Finding text = only(found(".hero{color:#777;background:linear-gradient(#777,#777)}"), Finding.Kind.TEXT_ON_PICTURE);
+    Finding text = only(found(".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}"), Finding.Kind.TEXT_ON_PICTURE);
     assertThat(text.message()).contains("less than 1.00 to 1", "all widths that were looked at");
     assertThat(found(".hero{color:#000;background:linear-gradient(#fff,#eee)}")).isEmpty();
+    String nowhere = ".hero{color:#777;background:linear-gradient(#777,#777)}";
+    assertThat(found(nowhere)).as("what reads nowhere on its gradient is told once, by the survey itself").isEmpty();
+    assertThat(Survey.of(theme(nowhere, "")).findings()).extracting(Finding::kind).contains(Finding.Kind.UNREADABLE_TEXT);
   }
 
   @Test
@@ -125,7 +128,7 @@ class BackgroundFindingsTest {
 
   @Test
   void whatIsBlendedFilteredOrLiesUnderSomethingElseIsNotJudged() throws IOException {
-    String hero = ".hero{color:#777;background:linear-gradient(#777,#777)}";
+    String hero = ".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}";
     assertThat(found(hero)).isNotEmpty();
     assertThat(found(hero + ".hero{background-blend-mode:multiply}")).isEmpty();
     assertThat(found(hero + ".hero{mix-blend-mode:screen}")).isEmpty();
@@ -133,5 +136,49 @@ class BackgroundFindingsTest {
     assertThat(found(hero + "p{backdrop-filter:blur(3px)}")).isEmpty();
     // Taken out of the flow it is still judged, as long as nothing else lies where its lines are.
     assertThat(found(hero + "p{position:absolute}")).isNotEmpty();
+  }
+
+  @Test
+  void theColourOfASettingIsNotFixedByAMend() throws IOException {
+    String css = ".hero{color:%s;background:#202020 url(p.png) left 0 top no-repeat}p{color:inherit}";
+    String palette = """
+        {"name":"T","places":[{"key":"p","label":"P"}],"settings":[{"key":"ink","label":"Ink","kind":"color","place":"p","default":"#222222"}]}""";
+    // #222 is lost on the dark half; white would do on neither half, but on the dark one alone it does.
+    String dark = css.replace("left 0", "left 300px");
+    assertThat(only(found(theme(dark.formatted("#222222"), "")), Finding.Kind.TEXT_ON_PICTURE).mend()).startsWith("Write it in #ffffff");
+    Finding bound = only(found(theme(dark.formatted("var(--ink, #222222)"), palette)), Finding.Kind.TEXT_ON_PICTURE);
+    assertThat(bound.mend()).doesNotContain("Write it in");
+  }
+
+  @Test
+  void ofTextsOfOneColourTheHarderOneIsTold() throws IOException {
+    String two = PAGE.replace("</p>", "</p><p>Second words</p>");
+    TreeMap<String, byte[]> files = new TreeMap<>();
+    files.put("index.html", two.getBytes(StandardCharsets.UTF_8));
+    files.put("a.css", "p{color:#fff}p:first-child{background:rgb(0 0 0 / 30%)}.hero{background:#202020 url(p.png) left top no-repeat}".getBytes(StandardCharsets.UTF_8));
+    files.put("p.png", picture());
+    Theme theme = Theme.read(ThemeFiles.of(files), "T");
+    // Both stand on the light half, the first with a shade of its own.
+    String measures = MEASURES.replace("\"6\":[[320,20,40,200,20]]}", "\"6\":[[320,210,40,10,20]],\"7\":[[320,210,80,60,20]]}");
+    assertThat(measures).isNotEqualTo(MEASURES);
+    List<Finding> found = BackgroundFindings.of(new Rendered(theme), new Gallery(theme), Map.of("index.html", Measures.read("m", measures.getBytes(StandardCharsets.UTF_8))));
+    assertThat(only(found, Finding.Kind.TEXT_ON_PICTURE).message()).contains("“Second words”");
+  }
+
+  @Test
+  void whatWasNotMeasuredIsNotJudged() throws IOException {
+    Theme theme = theme(".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}", "");
+    String without = MEASURES.replace("\"5\":[[320,0,0,320,300],[2560,0,0,2560,300]],", "");
+    assertThat(without).as("the hero's box is gone").doesNotContain("\"5\"");
+    assertThat(BackgroundFindings.of(new Rendered(theme), new Gallery(theme), Map.of("index.html", Measures.read("m", without.getBytes(StandardCharsets.UTF_8))))).isEmpty();
+    // A line of which no pixel's middle lies in the window.
+    String edge = MEASURES.replace("\"6\":[[320,20,40,200,20]]}}", "\"6\":[[320,319.6,40,200,20],[2560,2559.6,40,200,20]]}}");
+    assertThat(edge).isNotEqualTo(MEASURES);
+    assertThat(BackgroundFindings.of(new Rendered(theme), new Gallery(theme), Map.of("index.html", Measures.read("m", edge.getBytes(StandardCharsets.UTF_8))))).isEmpty();
+  }
+
+  @Test
+  void aPictureThatIsMissingShowsNothing() throws IOException {
+    assertThat(found(".hero{color:#fff;background:url(none.png), linear-gradient(90deg,#fff 60%,#000)}")).extracting(Finding::kind).contains(Finding.Kind.TEXT_ON_PICTURE);
   }
 }
