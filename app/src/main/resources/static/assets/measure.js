@@ -6,7 +6,8 @@ const HEIGHT = 800;
 const MOST = 700;
 // Of a long page fewer widths are looked at, so that all of it fits into memory: elements times widths.
 const MOST_BOXES = 120000;
-const NEAR = 0.3;
+// Of half a pixel, twice: where it is looked at, and where points are left out.
+const NEAR = 0.2;
 // A frame answers once the browser draws, sixty times a second at most; so several are asked side by side.
 const FRAMES = 4;
 // A frame that does not answer for this long, in ms, is given up.
@@ -135,7 +136,7 @@ export async function measure(address, page, turns, onProgress = () => {}) {
       return all;
     };
     return { format: "calm-measures/1", page, windowHeight: HEIGHT, from: FROM, to: TO, unsure: open,
-      height: track(widths, widths.map((w) => [known.get(w).height])), boxes: tracks("boxes"), lines: tracks("lines"), samples: widths.length };
+      height: track(widths, widths.map((w) => [known.get(w).height])), boxes: tracks("boxes"), lines: tracks("lines") };
   } finally {
     measuring = false;
     frames.forEach((f) => f.close());

@@ -146,13 +146,14 @@ if (form) {
         put({ left: Math.min(p.x, start.x), top: Math.min(p.y, start.y), width: Math.abs(p.x - start.x), height: Math.abs(p.y - start.y) });
       }
     };
+    const over = new AbortController();
     const end = () => {
-      image.parentElement.removeEventListener("pointermove", move);
+      over.abort();
       box.focus({ preventScroll: true });
     };
-    image.parentElement.addEventListener("pointermove", move);
-    image.parentElement.addEventListener("pointerup", end, { once: true });
-    image.parentElement.addEventListener("pointercancel", end, { once: true });
+    image.parentElement.addEventListener("pointermove", move, over);
+    image.parentElement.addEventListener("pointerup", end, over);
+    image.parentElement.addEventListener("pointercancel", end, over);
   });
   box.addEventListener("keydown", (event) => {
     const [dx, dy] = { ArrowLeft: [-0.5, 0], ArrowRight: [0.5, 0], ArrowUp: [0, -0.5], ArrowDown: [0, 0.5] }[event.key] || [0, 0];

@@ -6,8 +6,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.core.background.Seam;
@@ -23,8 +21,6 @@ import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.survey.LostSubject;
 import org.calmpalette.core.theme.Theme;
-import org.calmpalette.core.usage.Address;
-import org.calmpalette.core.usage.Addresses;
 import org.calmpalette.core.value.BackgroundLayer;
 import org.calmpalette.core.value.ComponentValue;
 import org.calmpalette.core.value.Lengths;
@@ -37,7 +33,7 @@ import org.calmpalette.core.value.Position;
  * @param use the one that is looked at; null if it is no background
  * @param swept null as long as nobody measured the page
  */
-record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> subject, List<Use> uses, Use use, Swept swept, String paints) {
+record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> subject, List<Use> uses, Use use, Swept swept) {
   /** Widths in which the seam is looked for. */
   private static final List<Integer> WIDTHS = List.of(390, 768, 1024, 1440, 1920, 2560);
 
@@ -57,11 +53,10 @@ record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> su
   /**
    * What was worked out from measured boxes.
    *
-   * @param page that was looked at
    * @param message what is the matter; empty if nothing is
    * @param runs stretches of widths in words, for those who do not see the drawing
    */
-  record Swept(String page, SweepDrawing drawing, List<Fact> facts, String message, boolean bad, List<Mend> mends, List<String> runs, Wanted now) {}
+  record Swept(SweepDrawing drawing, List<Fact> facts, String message, boolean bad, List<Mend> mends, List<String> runs, Wanted now) {}
 
   /** Where and how large a picture is drawn, as the fields have it. */
   record Wanted(String anchor, String size, String repeat) {
@@ -80,18 +75,6 @@ record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> su
     return e.name().toLowerCase(Locale.ROOT).replace('_', '-');
   }
 
-  /** All pictures of a theme by path, each with what names it. */
-  static Map<String, String> shelf(Theme theme) {
-    Map<String, Set<String>> naming = new LinkedHashMap<>();
-    theme.pictures().forEach(p -> naming.put(p, new TreeSet<>()));
-    for (Address a : Addresses.of(theme)) {
-      org.calmpalette.core.page.Paths.resolve(a.file(), a.url()).filter(naming::containsKey).ifPresent(p -> naming.get(p).add(a.file()));
-    }
-    Map<String, String> words = new LinkedHashMap<>();
-    naming.forEach((p, files) -> words.put(p, files.isEmpty() ? "named nowhere" : files.size() == 1 ? files.iterator().next() : files.size() + " files"));
-    return words;
-  }
-
   static PictureLook of(OpenTheme open, String path, String useKey, String wantedPage, Map<String, Measures> measures) {
     Theme theme = open.theme();
     Map<String, List<PaintedPicture>> byDeclaration = new LinkedHashMap<>();
@@ -108,7 +91,7 @@ record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> su
     Optional<Subject> subject = theme.palette().subject(path);
     Swept swept = use == null || !measures.containsKey(use.painted().page()) ? null
         : open.read().derived(List.of("swept", use.painted().page(), use.key(), path), () -> swept(open, use, subject, measures.get(use.painted().page())));
-    return new PictureLook(path, theme.media().facts(path), subject, uses, use, swept, use == null ? "" : use.selector());
+    return new PictureLook(path, theme.media().facts(path), subject, uses, use, swept);
   }
 
   static Backgrounds backgrounds(OpenTheme open, Use use, Measures measures) {
@@ -156,7 +139,7 @@ record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> su
     if (seam.isPresent() && seam.get().mean() >= 2) {
       mends.add(new Mend("Match the colour to the edge", Map.of("background-color", ColorKey.of(seam.get().edge()))));
     }
-    return new Swept(painted.page(), SweepDrawing.of(sweep), facts, message, lost.isPresent(), mends, runs(sweep, subject), now);
+    return new Swept(SweepDrawing.of(sweep), facts, message, lost.isPresent(), mends, runs(sweep, subject), now);
   }
 
   /** A second drawing, of the picture as it would be. */
@@ -166,7 +149,7 @@ record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> su
 
   private static Swept triedNow(OpenTheme open, Use use, Optional<Subject> subject, Measures measures, Wanted wanted) {
     Sweep sweep = backgrounds(open, use, measures).sweep(use.painted(), Backgrounds.part(subject), l -> wanted.on(l).orElse(l));
-    return new Swept(use.painted().page(), SweepDrawing.of(sweep), List.of(), "", false, List.of(), runs(sweep, subject), wanted);
+    return new Swept(SweepDrawing.of(sweep), List.of(), "", false, List.of(), runs(sweep, subject), wanted);
   }
 
   static Wanted wanted(BackgroundLayer l) {

@@ -1,12 +1,15 @@
 package org.calmpalette.app.pictures;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -20,6 +23,7 @@ import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.cascade.Understanding;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.PictureChange;
 import org.calmpalette.core.page.Paths;
@@ -40,7 +44,6 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
@@ -73,19 +76,19 @@ class PicturesController {
       @RequestParam(defaultValue = "") String page, @AuthenticationPrincipal SignedIn me, Model model) {
     OpenTheme open = themes.open(id, me);
     String base = addresses.ofSnapshot(open.head().id());
-    Map<String, String> shelf = PictureLook.shelf(open.theme());
+    Map<String, List<String>> uses = open.read().derived("uses of pictures", () -> PictureChange.uses(open.theme()));
     Map<String, Measures> measures = themes.measures(open);
     model.addAttribute("open", open);
     model.addAttribute("base", base);
-    model.addAttribute("shelf", shelf.entrySet().stream().map(e -> new Shelved(e.getKey(), e.getKey().substring(e.getKey().lastIndexOf('/') + 1), base + Paths.address(e.getKey()),
-        about(open, e.getKey()), e.getValue())).toList());
-    String chosen = shelf.containsKey(picture) ? picture : first(open, shelf.keySet());
+    model.addAttribute("shelf", uses.entrySet().stream().map(e -> new Shelved(e.getKey(), e.getKey().substring(e.getKey().lastIndexOf('/') + 1), base + Paths.address(e.getKey()),
+        about(open, e.getKey()), where(e.getValue()))).toList());
+    String chosen = uses.containsKey(picture) ? picture : first(open, uses.keySet());
     if (!chosen.isEmpty()) {
       PictureLook look = PictureLook.of(open, chosen, use, page, measures);
       model.addAttribute("look", look);
       model.addAttribute("first", look.swept() == null ? "" : look.swept().mends().stream().map(m -> m.values().get("background-position")).filter(v -> v != null).findFirst()
           .orElse(Anchor.ALL.get(0)));
-      model.addAttribute("uses", PictureChange.uses(open.theme(), chosen));
+      model.addAttribute("uses", uses.get(chosen));
       model.addAttribute("writes", Lighter.writes(chosen));
       model.addAttribute("compresses", Lighter.compresses(chosen));
       model.addAttribute("address", base + Paths.address(chosen));
@@ -107,12 +110,16 @@ class PicturesController {
         .orElse(shelf.stream().findFirst().orElse(""));
   }
 
-  static String about(OpenTheme open, String path) {
+  private static String where(List<String> uses) {
+    return uses.isEmpty() ? "nothing uses it" : uses.size() == 1 ? uses.get(0) : uses.size() + " uses";
+  }
+
+  private static String about(OpenTheme open, String path) {
     return open.theme().media().facts(path).map(f -> (f.width() > 0 ? f.width() + " by " + f.height() + ", " : "") + weight(f.bytes())).orElse("");
   }
 
   private static String weight(long bytes) {
-    return bytes < 1000 ? bytes + " B" : bytes < 1_000_000 ? Math.round(bytes / 1000.0) + " kB" : String.format(java.util.Locale.ROOT, "%.1f MB", bytes / 1e6);
+    return bytes < 1000 ? bytes + " B" : bytes < 1_000_000 ? Math.round(bytes / 1000.0) + " kB" : String.format(Locale.ROOT, "%.1f MB", bytes / 1e6);
   }
 
   /** The second drawing: the picture with another anchor, size or repeat. */
@@ -158,12 +165,12 @@ class PicturesController {
       return Change.of("Marked " + subject.words() + " in " + picture).withPalette(theme, theme.palette().withSubject(subject));
     });
     notices.done(made.note());
-    return back(id, picture, "", "");
+    return back(id, picture, "");
   }
 
   private static BigDecimal number(String field, String text) {
     try {
-      return new BigDecimal(text.strip()).setScale(2, java.math.RoundingMode.HALF_UP).stripTrailingZeros();
+      return new BigDecimal(text.strip()).setScale(2, RoundingMode.HALF_UP).stripTrailingZeros();
     } catch (NumberFormatException e) {
       throw new BadInputException("The " + field + " of the box is no number.", "Draw the box over the picture, or write hundredths of it, such as 12.5.");
     }
@@ -178,7 +185,7 @@ class PicturesController {
       return lying(open, PictureLook.of(open, picture, use, page, themes.measures(open)), all);
     });
     notices.done(made.note());
-    return back(id, picture, "", page);
+    return back(id, picture, page);
   }
 
   private static Change lying(OpenTheme open, PictureLook look, Map<String, String> given) {
@@ -196,10 +203,10 @@ class PicturesController {
       all.put("background-repeat", then.repeat().equals(now.repeat()) ? "" : then.repeat());
     }
     Map<String, String> values = new LinkedHashMap<>();
-    for (String property : List.of("background-position", "background-size", "background-repeat", "background-attachment", "background-color")) {
+    for (String property : List.of("background-position", "background-size", "background-repeat", "background-color")) {
       Optional.ofNullable(all.get(property)).filter(v -> !v.isBlank()).ifPresent(v -> {
         boolean known = v.length() <= 80 && !v.contains(";") && !v.contains("}") && !v.contains("/*")
-            && org.calmpalette.core.cascade.Understanding.of(property, v) == org.calmpalette.core.cascade.Understanding.FULL;
+            && Understanding.of(property, v) == Understanding.FULL;
         if (!known) {
           throw new BadInputException("“" + v + "” is no value of " + property + ".", "Write it as CSS does, such as center top.");
         }
@@ -255,7 +262,7 @@ class PicturesController {
       @RequestParam(defaultValue = "2560") int width, @RequestParam(defaultValue = "80") int quality, @AuthenticationPrincipal SignedIn me) {
     Snapshot made = themes.change(id, base, me, theme -> PictureChange.lighter(theme, picture, width, quality));
     notices.done(made.note());
-    return back(id, picture, "", "");
+    return back(id, picture, "");
   }
 
   @PostMapping("/pictures/replace")
@@ -265,7 +272,7 @@ class PicturesController {
     byte[] bytes = bytes(file);
     Snapshot made = themes.change(id, base, me, theme -> PictureChange.replaced(theme, picture, name(file), bytes));
     notices.done(made.note());
-    return back(id, picture, "", "");
+    return back(id, picture, "");
   }
 
   @PostMapping("/pictures/add")
@@ -274,7 +281,7 @@ class PicturesController {
     byte[] bytes = bytes(file);
     Snapshot made = themes.change(id, base, me, theme -> PictureChange.added(theme, name(file), bytes));
     notices.done(made.note());
-    return back(id, made.note().replaceFirst("^Added the picture ", ""), "", "");
+    return back(id, made.note().replaceFirst("^Added the picture ", ""), "");
   }
 
   @PostMapping("/pictures/remove")
@@ -298,8 +305,8 @@ class PicturesController {
     return file.getBytes();
   }
 
-  private static String back(long id, String picture, String use, String page) {
-    return Go.to("/themes/" + id + "/pictures?picture=" + encoded(picture) + (use.isEmpty() ? "" : "&use=" + encoded(use)) + (page.isEmpty() ? "" : "&page=" + encoded(page)));
+  private static String back(long id, String picture, String page) {
+    return Go.to("/themes/" + id + "/pictures?picture=" + encoded(picture) + (page.isEmpty() ? "" : "&page=" + encoded(page)));
   }
 
   private static String encoded(String text) {
@@ -329,13 +336,14 @@ class PicturesController {
 
   /** Keeps what the maker's browser measured of a page. */
   @PostMapping("/measures")
-  ResponseEntity<Void> keep(@PathVariable long id, @RequestParam long base, @RequestParam(defaultValue = "") String page, @RequestBody(required = false) byte[] body, @AuthenticationPrincipal SignedIn me) {
+  ResponseEntity<Void> keep(@PathVariable long id, @RequestParam long base, @RequestParam(defaultValue = "") String page, HttpServletRequest request,
+      @AuthenticationPrincipal SignedIn me) throws IOException {
     OpenTheme open = themes.open(id, me);
     if (open.head().id() != base) {
       // The theme has moved on; the page is measured again as it is now.
       return ResponseEntity.status(409).build();
     }
-    Measures measured = Measures.read("The measures", body == null ? new byte[0] : body);
+    Measures measured = Measures.read("The measures", request.getInputStream().readNBytes(Measures.LARGEST + 1));
     if (!measured.page().equals(page)) {
       throw new BadInputException("These are the measures of " + measured.page() + ", not of " + page + ".", "Measure the page again.");
     }

@@ -194,11 +194,6 @@ public class ThemeCache {
       }
     }
 
-    /** Pages whose pictures and grounds were looked at. */
-    public Set<String> lookedBehind() {
-      return lookedBehind;
-    }
-
     /** What was found behind the pages that were looked at. */
     List<Finding> behind() {
       return behind;

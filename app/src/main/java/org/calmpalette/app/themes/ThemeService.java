@@ -148,15 +148,16 @@ public class ThemeService {
    */
   public Map<Integer, double[]> grounds(long themeId, ThemeCache.Read read, Map<String, Chosen> choices, String page, int width) {
     int within = Math.max(Sweep.FROM, Math.min(Sweep.TO, width));
-    return read.derived(List.of("grounds", page, within, choices == null ? Map.of() : choices), () -> groundsNow(themeId, read, choices, page, within));
+    Measures measured = measures.of(themeId, read).get(page);
+    // What is known only later is not kept as unknown.
+    return measured == null ? Map.of() : read.derived(List.of("grounds", page, within, choices == null ? Map.of() : choices), () -> grounds(read, measured, choices, page, within));
   }
 
-  private Map<Integer, double[]> groundsNow(long themeId, ThemeCache.Read read, Map<String, Chosen> choices, String path, int width) {
+  private static Map<Integer, double[]> grounds(ThemeCache.Read read, Measures measured, Map<String, Chosen> choices, String path, int width) {
     Rendered rendered = choices == null ? read.rendered() : new Rendered(read.theme(), choices);
-    Page page = rendered.page(path).orElse(null);
-    Measures measured = page == null ? null : measures.of(themeId, read).get(path);
+    Page page = rendered.page(path).orElseThrow(NotFoundException::new);
     Map<Integer, double[]> all = new TreeMap<>();
-    if (measured == null || choices != null && !new LayoutKey.Keys(rendered).of(page).equals(measured.layout())) {
+    if (choices != null && !new LayoutKey.Keys(rendered).of(page).equals(measured.layout())) {
       return all;
     }
     Backdrop.Reader backdrops = new Backdrop.Reader(rendered.styles(page, Viewport.of(width, measured.windowHeight()), States.NONE), read.theme().files()::has);

@@ -21,7 +21,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 @Configuration
 class Rates implements HandlerInterceptor, WebMvcConfigurer {
   /** What is asked for while somebody types, points or looks a change over. */
-  private static final Pattern COMPUTES = Pattern.compile(".*/(try|judge|preview|effect|part|change|search|rule|finding)(/.*)?");
+  private static final Pattern COMPUTES = Pattern.compile(".*/(try|judge|preview|effect|part|change|search|rule|finding|grounds|measures|lighter(\\.img)?)(/.*)?");
   private static final Pattern BRINGS_IN = Pattern.compile("/themes|/themes/starter|/themes/\\d+/formats/read|/sites/[^/]+/choices\\.json");
   private static final Pattern BEFORE_SIGN_IN = Pattern.compile("/join/.*|/welcome|/makers/join/.*");
 

@@ -1,7 +1,9 @@
 package org.calmpalette.core.change;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.page.Paths;
@@ -80,7 +82,7 @@ public final class PictureChange {
    */
   public static Change removed(Theme theme, String path) {
     known(theme, path);
-    List<String> uses = uses(theme, path);
+    List<String> uses = uses(theme).get(path);
     if (!uses.isEmpty()) {
       throw new BadInputException(path + " is used: " + String.join("; ", uses.subList(0, Math.min(3, uses.size()))) + (uses.size() > 3 ? " and " + (uses.size() - 3) + " more" : "") + ".",
           "Put another one in its place, or take it out there first.");
@@ -89,24 +91,27 @@ public final class PictureChange {
     return theme.palette().subject(path).isPresent() ? change.withPalette(theme, theme.palette().withoutSubject(path)) : change;
   }
 
-  /** What uses a picture, in words; empty if nothing does. */
-  public static List<String> uses(Theme theme, String path) {
-    List<String> all = new ArrayList<>();
+  /** What uses each picture, in words, by its path; nothing for one that no stylesheet, page, setting and scheme names. */
+  public static Map<String, List<String>> uses(Theme theme) {
+    Map<String, List<String>> all = new LinkedHashMap<>();
+    theme.pictures().forEach(p -> all.put(p, new ArrayList<>()));
     for (Address a : Addresses.of(theme)) {
-      if (Paths.resolve(a.file(), a.url()).filter(path::equals).isPresent()) {
-        all.add(a.file() + ", line " + a.line());
-      }
+      Paths.resolve(a.file(), a.url()).map(all::get).ifPresent(uses -> uses.add(a.file() + ", line " + a.line()));
     }
     for (Setting s : theme.palette().settings()) {
-      boolean named = names(s.given().value(), path) || s.bands().values().stream().anyMatch(g -> names(g.value(), path)) || names(s.kind().allowed(), path);
-      if (named) {
-        all.add("the setting “" + s.label() + "”");
-      }
+      all.forEach((path, uses) -> {
+        boolean named = names(s.given().value(), path) || s.bands().values().stream().anyMatch(g -> names(g.value(), path)) || names(s.kind().allowed(), path);
+        if (named) {
+          uses.add("the setting “" + s.label() + "”");
+        }
+      });
     }
     for (Scheme s : theme.palette().schemes()) {
-      if (s.values().values().stream().anyMatch(c -> names(c.value(), path))) {
-        all.add("the scheme “" + s.label() + "”");
-      }
+      all.forEach((path, uses) -> {
+        if (s.values().values().stream().anyMatch(c -> names(c.value(), path))) {
+          uses.add("the scheme “" + s.label() + "”");
+        }
+      });
     }
     return all;
   }

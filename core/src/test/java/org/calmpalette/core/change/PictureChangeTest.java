@@ -35,9 +35,9 @@ class PictureChangeTest {
 
   @Test
   void usesAreTold() throws IOException {
-    assertThat(PictureChange.uses(theme(), "pics/a.png")).containsExactlyInAnyOrder("index.html, line 1", "a.css, line 1");
-    assertThat(PictureChange.uses(theme(), "pics/b.png")).containsExactly("the setting “Banner”");
-    assertThat(PictureChange.uses(theme(), "pics/c.png")).isEmpty();
+    assertThat(PictureChange.uses(theme()).get("pics/a.png")).containsExactlyInAnyOrder("index.html, line 1", "a.css, line 1");
+    assertThat(PictureChange.uses(theme()).get("pics/b.png")).containsExactly("the setting “Banner”");
+    assertThat(PictureChange.uses(theme()).get("pics/c.png")).isEmpty();
   }
 
   @Test
