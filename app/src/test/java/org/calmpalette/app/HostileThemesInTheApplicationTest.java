@@ -93,7 +93,7 @@ class HostileThemesInTheApplicationTest {
     StringBuilder line = new StringBuilder(String.format("%-58s", name));
     String theme = timed(line, "import", () -> maker.bringIn(name.replaceAll("[^a-zA-Z0-9]+", "-") + ".zip", zip));
     String survey = timed(line, "survey", () -> maker.survey(theme));
-    for (String view : List.of("/survey", "/survey?view=search&q=color", "/settings", "/handover", "/history", "/formats")) {
+    for (String view : List.of("/survey", "/survey?view=search&q=color", "/settings", "/pictures", "/handover", "/history", "/formats")) {
       answered(name, timed(line, view.replaceAll("^/|\\?.*", ""), () -> maker.get(theme + view)));
     }
     if (!maker.get(theme + "/survey").body().contains("about:blank")) {

@@ -79,7 +79,7 @@ record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> su
     Theme theme = open.theme();
     Map<String, List<PaintedPicture>> byDeclaration = new LinkedHashMap<>();
     for (Page page : theme.pages()) {
-      open.read().painted(page).stream().filter(p -> p.path().equals(path)).forEach(p -> byDeclaration.computeIfAbsent(p.declaration(), k -> new ArrayList<>()).add(p));
+      open.read().painted(page).orElse(List.of()).stream().filter(p -> p.path().equals(path)).forEach(p -> byDeclaration.computeIfAbsent(p.declaration(), k -> new ArrayList<>()).add(p));
     }
     List<Use> uses = byDeclaration.entrySet().stream().map(e -> {
       PaintedPicture first = e.getValue().stream().filter(p -> p.page().equals(wantedPage)).findFirst().orElse(e.getValue().get(0));

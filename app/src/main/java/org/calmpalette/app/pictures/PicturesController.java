@@ -94,6 +94,7 @@ class PicturesController {
       model.addAttribute("address", base + Paths.address(chosen));
       model.addAttribute("about", about(open, chosen));
     }
+    model.addAttribute("unseen", open.theme().pages().stream().filter(p -> open.read().painted(p).isEmpty()).map(p -> p.source().file()).toList());
     model.addAttribute("anchors", Anchor.ALL);
     model.addAttribute("sizes", PictureLook.Wanted.SIZES);
     model.addAttribute("repeats", PictureLook.Wanted.REPEATS);
@@ -105,7 +106,7 @@ class PicturesController {
   /** Of all pictures the largest that is a background is looked at first: there is most to say about it. */
   private static String first(OpenTheme open, Set<String> shelf) {
     Set<String> painted = new LinkedHashSet<>();
-    open.theme().pages().forEach(p -> open.read().painted(p).forEach(x -> painted.add(x.path())));
+    open.theme().pages().forEach(p -> open.read().painted(p).orElse(List.of()).forEach(x -> painted.add(x.path())));
     return painted.stream().filter(shelf::contains).max(Comparator.comparingLong(p -> open.theme().media().facts(p).map(f -> (long) f.width() * f.height()).orElse(0L)))
         .orElse(shelf.stream().findFirst().orElse(""));
   }

@@ -18,6 +18,7 @@ import java.util.function.Supplier;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.Courtesy;
+import org.calmpalette.core.BeyondLimitException;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.background.Sweep;
 import org.calmpalette.core.change.SheetRole;
@@ -54,12 +55,14 @@ public class ThemeCache {
   /** Processor time for reading a theme; what its limits let through takes a second. */
   private static final Duration READING = Duration.ofSeconds(10);
 
+  /** Processor time for the backgrounds of one page. */
+  private static final Duration PAINTED = Duration.ofMillis(250);
   /** Processor time for what lies behind the texts of all pages. */
   private static final Duration LOOKING_BEHIND = Duration.ofSeconds(60);
 
   /** A theme with what was found out about it, each when first asked for. */
   public static final class Read {
-    private static final int MOST_DERIVED = 40;
+    private static final int MOST_DERIVED = 400;
     private static final int MOST_TURNS = 80;
 
     private final Theme theme;
@@ -83,7 +86,6 @@ public class ThemeCache {
         return size() > MOST_DERIVED;
       }
     };
-    private final Map<String, List<PaintedPicture>> painted = new HashMap<>();
     private final Map<String, Measures> measures = new ConcurrentHashMap<>();
     private volatile Set<String> lookedBehind = Set.of();
     private volatile List<Finding> behind = List.of();
@@ -139,9 +141,15 @@ public class ThemeCache {
       return gallery;
     }
 
-    /** Pictures of the theme that a page shows as backgrounds. */
-    public synchronized List<PaintedPicture> painted(Page page) {
-      return painted.computeIfAbsent(page.source().file(), p -> PaintedPicture.of(rendered, page));
+    /** Pictures of the theme that a page shows as backgrounds; empty where looking for them takes too long. */
+    public Optional<List<PaintedPicture>> painted(Page page) {
+      return derived(List.of("painted", page.source().file()), () -> {
+        try {
+          return Optional.of(Budget.within(PAINTED, () -> PaintedPicture.of(rendered, page)));
+        } catch (BeyondLimitException tooLong) {
+          return Optional.empty();
+        }
+      });
     }
 
     /** Widths at which a browser that measures has to look, whatever it finds: where media queries turn. As JSON. */

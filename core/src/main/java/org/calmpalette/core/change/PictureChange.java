@@ -13,6 +13,7 @@ import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Limits;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Address;
 import org.calmpalette.core.usage.Addresses;
@@ -20,7 +21,7 @@ import org.calmpalette.core.usage.Addresses;
 /** Changes of the pictures themselves. The earlier bytes stay in the snapshot before. */
 public final class PictureChange {
   /** Bytes of one picture that comes in. */
-  public static final int LARGEST = 32_000_000;
+  public static final long LARGEST = Limits.FILE;
 
   private PictureChange() {}
 
@@ -72,6 +73,12 @@ public final class PictureChange {
       throw new BadInputException("There is a file " + path + " already.", "Replace that one, or name this one otherwise.");
     }
     checked(name, bytes);
+    if (theme.files().paths().size() >= Limits.FILES) {
+      throw new BadInputException("The theme holds " + Limits.FILES + " files, as many as a theme may have.", "Remove one that nothing uses first.");
+    }
+    if (theme.files().paths().stream().mapToLong(theme.files()::size).sum() + bytes.length > Limits.ALL_BYTES) {
+      throw new BadInputException("With this picture the theme would hold more than " + Limits.ALL_BYTES / 1_000_000 + " MB.", "Make pictures lighter, or remove what nothing uses.");
+    }
     return Change.of("Added the picture " + path).withFile(path, bytes);
   }
 

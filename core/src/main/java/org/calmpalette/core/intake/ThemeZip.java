@@ -26,6 +26,7 @@ import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
 import org.apache.commons.compress.archivers.zip.ZipFile;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.theme.Limits;
 import org.calmpalette.core.theme.ThemeFiles;
 
 /**
@@ -33,11 +34,11 @@ import org.calmpalette.core.theme.ThemeFiles;
  * files are refused with a message that names the file and the mend.
  */
 public final class ThemeZip {
-  public static final int MOST_FILES = 2_000;
+  public static final int MOST_FILES = Limits.FILES;
   /** Bytes, all files unpacked. */
-  public static final long MOST_UNPACKED = 100_000_000;
+  public static final long MOST_UNPACKED = Limits.ALL_BYTES;
   /** Bytes of one file, unpacked. */
-  public static final long LARGEST_FILE = 32_000_000;
+  public static final long LARGEST_FILE = Limits.FILE;
   /** How many times larger a file may be than its packed form, if it is larger than {@link #RATIO_FROM}. */
   public static final int MOST_RATIO = 200;
   private static final long RATIO_FROM = 1_000_000;

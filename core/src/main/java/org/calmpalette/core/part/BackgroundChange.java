@@ -55,6 +55,9 @@ public final class BackgroundChange {
       return ofSetting(theme, setting.get(), values);
     }
     Explanation.Cause by = picture.because();
+    if (by != null && by.origin() == Origin.STYLE_ATTRIBUTE) {
+      throw new BadInputException(by.file() + ", line " + by.line() + ": a style attribute sets this background.", "Write the value there, or move the background into a stylesheet first.");
+    }
     if (by == null || !by.isInTheme() || by.origin() != Origin.AUTHOR) {
       throw new BadInputException("No stylesheet of this theme sets this background.", "Click the part in the survey; it tells what does.");
     }

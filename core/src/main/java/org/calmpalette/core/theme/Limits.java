@@ -8,9 +8,15 @@ import org.calmpalette.core.page.Page;
  * How much of a theme is looked at. The largest published sheets of frameworks are well within; what is beyond is kept,
  * handed over and shown to visitors like everything else, and told.
  */
-final class Limits {
+public final class Limits {
   /** Bytes of one stylesheet. */
   static final int SHEET = 2_000_000;
+  /** Files of a theme. */
+  public static final int FILES = 2_000;
+  /** Bytes of all files of a theme. */
+  public static final long ALL_BYTES = 100_000_000;
+  /** Bytes of one file. */
+  public static final long FILE = 32_000_000;
   /** Bytes of all stylesheets. */
   static final int SHEETS = 3_000_000;
   /** Selectors of all stylesheets together: each of them may be tried on each element. */

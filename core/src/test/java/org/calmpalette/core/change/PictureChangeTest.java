@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.TreeMap;
 import javax.imageio.ImageIO;
+import org.calmpalette.core.theme.Limits;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.junit.jupiter.api.Test;
@@ -79,5 +80,17 @@ class PictureChangeTest {
     assertThat(change.isEmpty()).isFalse();
     assertThatThrownBy(() -> PictureChange.removed(theme, "pics/a.png")).hasMessageContaining("pics/a.png is used: ").hasMessageContaining("a.css, line 1");
     assertThatThrownBy(() -> PictureChange.removed(theme, "pics/b.png")).hasMessage("pics/b.png is used: the setting “Banner”.");
+  }
+
+  @Test
+  void aThemeTakesAsManyFilesAsItMayHave() throws IOException {
+    TreeMap<String, byte[]> files = new TreeMap<>();
+    for (int i = 0; i < Limits.FILES; i++) {
+      files.put("t" + i + ".txt", new byte[0]);
+    }
+    byte[] one = png(3, 3);
+    assertThatThrownBy(() -> PictureChange.added(Theme.read(ThemeFiles.of(files), "T"), "a.png", one)).hasMessage("The theme holds 2000 files, as many as a theme may have.");
+    files.remove("t7.txt");
+    assertThat(PictureChange.added(Theme.read(ThemeFiles.of(files), "T"), "a.png", one).written()).containsOnlyKeys("img/a.png");
   }
 }

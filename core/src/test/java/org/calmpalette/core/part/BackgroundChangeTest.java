@@ -95,4 +95,19 @@ class BackgroundChangeTest {
     assertThatThrownBy(() -> change(".hero{background:url(p.png)}\n/*# sourceMappingURL=a.css.map */", Map.of("background-position", "center top"), "a.css.map", "{}"))
         .isInstanceOf(BadInputException.class).hasMessageStartingWith("a.css, line 1: an edit here does not last.");
   }
+
+  @Test
+  void aStyleAttributeIsNamed() {
+    Theme theme = Theme.read(Themes.files("index.html", "<!doctype html><body>\n<div style='background: url(p.png)'>x</div>", "p.png", "-"), "T");
+    assertThatThrownBy(() -> change(theme, Map.of("background-position", "center top"))).hasMessage("index.html, line 2: a style attribute sets this background.");
+  }
+
+  @Test
+  void eachOfSeveralValuesHasToShow() {
+    Map<String, String> values = new LinkedHashMap<>();
+    values.put("background-color", "#394451");
+    values.put("background-position", "center top");
+    assertThatThrownBy(() -> change(".hero{background:url(p.png)} body .hero{background-position:1px 2px}", values))
+        .hasMessageContaining("Another rule sets background-position too and wins");
+  }
 }
