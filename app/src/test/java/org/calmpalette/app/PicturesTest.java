@@ -231,4 +231,40 @@ class PicturesTest {
     maker.setInputFiles("[data-add]", java.nio.file.Files.writeString(folder.resolve("third.png"), "no picture"));
     maker.waitForSelector("text=“third.png” cannot be read as a picture");
   }
+
+  @Test
+  void aClickAsksAboutWhatIsSeenThere() {
+    Page maker = running.maker();
+    maker.navigate(running.address + towpath(maker) + "/survey");
+    // The hero paints nothing: above its words one sees the picture of the page.
+    Running.clickPart(maker, ".hero", 0.5, 0.3);
+    assertThat(maker.locator("#card .part-name").textContent()).isEqualTo("body");
+    assertThat(maker.locator("#card [data-aspect=picture]").getAttribute("open")).isNotNull();
+    Running.clickPart(maker, ".hero h1");
+    assertThat(maker.locator("#card .part-name").textContent()).isEqualTo("h1");
+    Running.clickPart(maker, ".card", 0.002, 0.5);
+    assertThat(maker.locator("#card [data-aspect=border]").getAttribute("open")).as("its edge").isNotNull();
+  }
+
+  @Test
+  void besideAColourStandsTheContrastOnThePictureOnceThePageWasMeasured() {
+    Page maker = running.maker();
+    String theme = towpath(maker);
+    pictures(maker, theme);
+    maker.navigate(running.address + theme + "/settings?key=hero-text");
+    maker.waitForSelector("[data-judged] >> text=to 1");
+    assertThat(maker.locator("[data-judged]").textContent()).contains("is hard to read").doesNotContain("cannot be told");
+  }
+
+  @Test
+  void thePageIsShownAsItIsUntilItsPicturesCome() {
+    Page maker = running.maker();
+    pictures(maker, towpath(maker));
+    maker.click("[data-bare]");
+    maker.waitForCondition(() -> maker.frames().stream().anyMatch(f -> f.url().endsWith("/index.html") && f.parentFrame() != null
+        && "none".equals(f.evaluate("() => getComputedStyle(document.body).backgroundImage"))));
+    maker.click("[data-bare]");
+    maker.waitForCondition(() -> maker.frames().stream().filter(f -> f.url().endsWith("/index.html")).noneMatch(f ->
+        "none".equals(f.evaluate("() => getComputedStyle(document.body).backgroundImage"))));
+  }
 }

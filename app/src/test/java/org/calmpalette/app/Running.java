@@ -134,13 +134,18 @@ public final class Running {
 
   /** Clicks a part in the widest preview, which is drawn to scale, where a person would. */
   static void clickPart(Page page, String selector) {
+    clickPart(page, selector, 0.5, 0.5);
+  }
+
+  /** @param across share of its width, from its left edge */
+  static void clickPart(Page page, String selector, double across, double down) {
     page.waitForSelector("iframe[data-width]");
     List<Frame> frames = frames(page);
     Frame frame = frames.get(frames.size() - 1);
     // The strip draws its frames to scale once their room is known; before that a place on the screen means nothing.
     page.waitForTimeout(250);
-    List<?> inside = (List<?>) frame.evaluate("s => { const e = document.querySelector(s); e.scrollIntoView({block: 'center', behavior: 'instant'});"
-        + " const b = e.getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2]; }", selector);
+    List<?> inside = (List<?>) frame.evaluate("([s, across, down]) => { const e = document.querySelector(s); e.scrollIntoView({block: 'center', behavior: 'instant'});"
+        + " const b = e.getBoundingClientRect(); return [b.x + b.width * across, b.y + b.height * down]; }", List.of(selector, across, down));
     List<?> outside = (List<?>) page.evaluate("() => { const f = [...document.querySelectorAll('iframe[data-width]')].pop();"
         + " const b = f.getBoundingClientRect(); return [b.x, b.y, b.width / f.offsetWidth]; }");
     double scale = number(outside, 2);
