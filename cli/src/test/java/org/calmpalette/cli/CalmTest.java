@@ -170,7 +170,7 @@ class CalmTest {
   void surveyTakesMeasuresOfThePageAsItIs() throws IOException {
     Path theme = Files.createDirectory(folder.resolve("measured"));
     Files.writeString(theme.resolve("index.html"), "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><p>Words</p></body></html>");
-    Files.writeString(theme.resolve("a.css"), "p { color: #777; background: linear-gradient(#777, #777) }");
+    Files.writeString(theme.resolve("a.css"), "p { color: #777; background: linear-gradient(#777, #000) }");
     var read = org.calmpalette.core.intake.ThemeFolder.read(theme);
     String layout = new org.calmpalette.core.render.LayoutKey.Keys(new org.calmpalette.core.render.Rendered(read)).of(read.pages().get(0));
     String measures = "{\"format\":\"calm-measures/1\",\"page\":\"index.html\",\"layout\":\"%s\",\"windowHeight\":800,\"from\":320,\"to\":2560,\"unsure\":[],\"height\":[[320,400]],"
