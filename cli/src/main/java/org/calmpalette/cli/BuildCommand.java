@@ -13,7 +13,6 @@ import org.calmpalette.core.intake.ThemeFolder;
 import org.calmpalette.core.output.Handover;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
-import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.theme.Theme;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -63,8 +62,8 @@ final class BuildCommand implements Callable<Integer> {
     } else {
       out.println(answer.get("files") + " files written to " + target + ".");
       for (Object o : (List<?>) answer.get("leftOut")) {
-        LeftOut left = (LeftOut) o;
-        out.println("Left out: " + left.key() + " = " + left.value() + ". " + left.why());
+        Map<?, ?> left = (Map<?, ?>) o;
+        out.println("Left out: " + left.get("key") + " = " + left.get("value") + ". " + left.get("why"));
       }
       out.flush();
     }
@@ -87,7 +86,14 @@ final class BuildCommand implements Callable<Integer> {
     }
     Map<String, Object> answer = new LinkedHashMap<>();
     answer.put("files", files.paths().size());
-    answer.put("leftOut", ThemeBuild.chosen(read, values == null ? Map.of() : values).leftOut());
+    answer.put("leftOut", ThemeBuild.chosen(read, values == null ? Map.of() : values).leftOut().stream().map(l -> {
+      Map<String, Object> left = new LinkedHashMap<>();
+      left.put("key", l.key());
+      left.put("value", l.value());
+      left.put("why", l.why().words());
+      left.put("limit", l.why().limit());
+      return left;
+    }).toList());
     return answer;
   }
 

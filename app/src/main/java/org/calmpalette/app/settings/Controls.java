@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.BorderKind;
@@ -15,6 +17,7 @@ import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Media;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.ShadowKind;
 import org.calmpalette.core.setting.SpacingKind;
 import org.calmpalette.core.setting.Value;
@@ -82,20 +85,20 @@ public record Controls(Media media, String address) {
 
   /** Pictures of the theme, those that may be chosen first. */
   public List<File> pictures(PictureKind kind) {
-    return files(path -> kind.refusal(Value.of(path), around()).orElse(""), PictureKind.FORMATS);
+    return files(path -> kind.refusal(Value.of(path), around()), PictureKind.FORMATS);
   }
 
   public List<File> videos(VideoKind kind) {
-    return files(path -> kind.refusal(path, around()).orElse(""), VideoKind.FORMATS);
+    return files(path -> kind.refusal(path, around()), VideoKind.FORMATS);
   }
 
-  private List<File> files(java.util.function.UnaryOperator<String> refusal, List<String> formats) {
+  private List<File> files(Function<String, Optional<Refusal>> refusal, List<String> formats) {
     List<File> good = new ArrayList<>();
     List<File> bad = new ArrayList<>();
     for (String path : media.paths()) {
       String format = Paths.ending(path).replace("jpeg", "jpg");
       if (formats.contains(format)) {
-        String why = refusal.apply(path);
+        String why = refusal.apply(path).map(Refusal::words).orElse("");
         (why.isEmpty() ? good : bad).add(new File(path, path.substring(path.lastIndexOf('/') + 1), address(path), why));
       }
     }

@@ -159,6 +159,6 @@ class SchemesController {
   }
 
   private static String said(Theme theme, LeftOut left) {
-    return theme.palette().setting(left.key()).map(Setting::label).orElse(left.key()) + ", " + left.value() + ": " + left.why();
+    return theme.palette().setting(left.key()).map(Setting::label).orElse(left.key()) + ", " + left.value() + ": " + left.why().words();
   }
 }

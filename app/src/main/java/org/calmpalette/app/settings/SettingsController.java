@@ -179,7 +179,7 @@ class SettingsController {
     Place place = form.place(palette);
     Palette after = before == null ? palette.with(wanted, place) : palette.replacing(wanted.withTriple(before.triple()), place);
     Effective values = Effective.defaults(after, theme.media());
-    String refusal = values.problems().stream().findFirst().map(p -> "“" + p.setting().label() + "”: " + p.why()).orElse("");
+    String refusal = values.problems().stream().findFirst().map(p -> "“" + p.setting().label() + "”: " + p.why().words()).orElse("");
     return Trial.of(values, address, refusal, wanted, v -> Effective.defaults(after.replacing(
         after.known(wanted.key()).withGiven(new Given.Fixed(v)).withBands(Map.of()), place), theme.media()));
   }

@@ -25,8 +25,8 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
-import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.LevelKind;
+import org.calmpalette.core.setting.OwnerWords;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
@@ -127,7 +127,16 @@ class SiteController {
   private static String told(Theme theme, Setting s) {
     boolean plain = s.kind() instanceof ColorKind c && c.bounds() == null && c.contrasts().isEmpty() && !c.opaque();
     boolean shown = plain || s.kind() instanceof YesNoKind || s.kind() instanceof ChoiceKind || s.kind() instanceof LevelKind;
-    return shown ? "" : "Allowed: " + SiteService.named(theme, s.kind().inWords()) + ".";
+    return shown ? "" : "Allowed: " + named(theme.palette(), s.kind().inWords()) + ".";
+  }
+
+  /** With the labels of settings in the place of their keys, which owners do not know. */
+  private static String named(Palette palette, String words) {
+    String text = words;
+    for (Setting s : palette.settings()) {
+      text = text.replace("“" + s.key() + "”", "“" + s.label() + "”");
+    }
+    return text;
   }
 
   private static Question question(SiteService.OpenSite open, Setting s, Effective values, Effective made, ColorUsage.Result colors) {
@@ -145,7 +154,7 @@ class SiteController {
     List<Painted> painted = new ArrayList<>(colors.boundTo(s.key()).stream().flatMap(b -> b.paints().stream()).distinct().toList());
     s.kind().bindings().forEach(b -> painted.add(new Painted("[" + b.attribute() + "=\"" + s.key() + "\"]", "content", "")));
     String refusal = open.leftOut().stream().filter(l -> l.key().equals(s.key())).findFirst()
-        .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. " + SiteService.named(open.theme(), l.why())).orElse("");
+        .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. " + l.why().said(new OwnerWords(open.theme().palette()))).orElse("");
     return new Question(s, s.kind().fields(values.value(s, widest)), values.words(s, widest), s.given() instanceof Given.Follows f ? open.theme().palette().said(f) : made.words(s, widest), !chosen.isEmpty(), painted, refusal,
         told(open.theme(), s), values.isAsked(s), inBands);
   }
@@ -261,8 +270,8 @@ class SiteController {
       throw new BadInputException("“" + name + "” is larger than " + LARGEST_CHOICES / 1000 + " kB, so it holds more than choices.",
           "Choose a file that was downloaded here.");
     }
-    List<LeftOut> left = sites.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
-    notices.done(left.isEmpty() ? "Your choices are in the draft" : "Taken over but for " + left.get(0).key() + ": " + left.get(0).why());
+    List<String> left = sites.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
+    notices.done(left.isEmpty() ? "Your choices are in the draft" : "Taken over but for " + left.get(0));
     return "redirect:/sites/" + slug;
   }
 

@@ -31,7 +31,9 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LeftOut;
+import org.calmpalette.core.setting.OwnerWords;
 import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
@@ -310,21 +312,13 @@ public class SiteService {
     Effective was = ThemeBuild.chosen(theme, before);
     return ThemeBuild.chosen(theme, after).problems().stream().filter(p -> !broken.contains(p.setting().key() + p.band().key())).findFirst()
         .map(p -> was.value(p.setting(), p.band()).equals(p.value())
-            ? "It does not go with " + p.setting().label() + ", which is " + p.setting().kind().words(p.value()) + ". " + named(theme, p.why())
+            ? "It does not go with " + p.setting().label() + ", which is " + p.setting().kind().words(p.value()) + ". " + p.why().said(new OwnerWords(theme.palette()))
             : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
   }
 
-  private static String said(Theme theme, String key, String value, String why) {
-    return theme.palette().setting(key).map(s -> s.label() + " would be " + value + ". " + named(theme, why)).orElse(why);
-  }
-
-  /** With the labels of settings in the place of their keys, which owners do not know. */
-  static String named(Theme theme, String why) {
-    String text = why;
-    for (Setting s : theme.palette().settings()) {
-      text = text.replace("“" + s.key() + "”", "“" + s.label() + "”");
-    }
-    return text;
+  private static String said(Theme theme, String key, String value, Refusal why) {
+    String words = why.said(new OwnerWords(theme.palette()));
+    return theme.palette().setting(key).map(s -> s.label() + " would be " + value + ". " + words).orElse(words);
   }
 
   /** Takes a ready-made set of values over, on top of what was chosen. */
@@ -346,14 +340,16 @@ public class SiteService {
     });
   }
 
-  /** Takes choices from a file over, on top of what was chosen. What may not be chosen is passed over and told. */
-  public List<LeftOut> takeOver(String slug, Map<String, Chosen> given, SignedIn me) {
-    List<LeftOut> left = new ArrayList<>();
+  /** Takes choices from a file over, on top of what was chosen. What may not be chosen is passed over and told, in the owner's words. */
+  public List<String> takeOver(String slug, Map<String, Chosen> given, SignedIn me) {
+    List<String> told = new ArrayList<>();
     changeDraft(slug, me, (site, theme, choices) -> {
       // Under the keys that the settings have today: what is refused is named by those.
       Map<String, Chosen> carried = theme.palette().carried(given);
-      left.clear();
-      left.addAll(ThemeBuild.chosen(theme, carried).leftOut());
+      List<LeftOut> left = ThemeBuild.chosen(theme, carried).leftOut();
+      OwnerWords words = new OwnerWords(theme.palette());
+      told.clear();
+      left.forEach(l -> told.add(theme.palette().setting(l.key()).map(Setting::label).orElse(l.key()) + ": " + l.why().said(words)));
       Set<String> refused = left.stream().map(LeftOut::key).collect(Collectors.toSet());
       Map<String, Chosen> after = new TreeMap<>(choices);
       carried.forEach((key, chosen) -> {
@@ -368,7 +364,7 @@ public class SiteService {
       choices.putAll(after);
       return "Took over choices from a file";
     });
-    return left;
+    return told;
   }
 
   /** Makes the draft what is live, or all defaults if nothing is; the way back is undo. */
@@ -462,7 +458,7 @@ public class SiteService {
       if (!leftOut.isEmpty()) {
         LeftOut first = leftOut.get(0);
         throw new BadInputException("The site did not go live: " + palette.setting(first.key()).orElseThrow().label()
-            + " is " + first.value() + ", which the theme no longer allows. " + first.why(), "Choose something else there.");
+            + " is " + first.value() + ", which the theme no longer allows. " + first.why().said(new OwnerWords(palette)), "Choose something else there.");
       }
       Edition now = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
       String written = Chosen.writeAll(choices);

@@ -267,7 +267,7 @@ public final class PaletteChange {
       if (!before.contains(p.setting().key() + " " + p.band().key())) {
         boolean everywhere = p.source() == Effective.Source.MAKER;
         throw new BadInputException("“" + p.setting().label() + "”: the default " + (everywhere ? "" : "for " + p.band().label() + " ")
-            + p.setting().kind().words(p.value()) + " is not among what an owner may choose. " + p.why(), "Allow it, or take another default.");
+            + p.setting().kind().words(p.value()) + " is not among what an owner may choose. " + p.why().words(), "Allow it, or take another default.");
       }
     }
     for (Scheme scheme : palette.schemes()) {
@@ -275,7 +275,7 @@ public final class PaletteChange {
       for (LeftOut left : Effective.of(palette, scheme.values(), theme.media()).leftOut()) {
         if (!good.contains(left)) {
           throw new BadInputException("The scheme “" + scheme.label() + "” sets " + left.key() + " to " + left.value() + ", which would not be allowed. "
-              + left.why(), "Change the scheme, or allow the value.");
+              + left.why().words(), "Change the scheme, or allow the value.");
         }
       }
     }

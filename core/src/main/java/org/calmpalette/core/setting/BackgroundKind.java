@@ -79,7 +79,7 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     return parts.refusal(value, around);
   }
 

@@ -82,7 +82,7 @@ public record BorderKind(boolean none, CompositeKind parts) implements Kind {
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     return parts.refusalOrNone(none, value, around, "border");
   }
 

@@ -104,9 +104,10 @@ public record ChoiceKind(List<Option> options) implements Kind {
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     return option(value).isPresent() ? Optional.empty()
-        : Optional.of("“" + ((Value.Text) value).text() + "” is not among what may be chosen: " + keys() + ".");
+        : Optional.of(new Refusal.NotAmong(Refusal.Listed.OPTIONS, ((Value.Text) value).text(), options.stream().map(Option::key).toList(),
+            options.stream().map(Option::label).toList()));
   }
 
   Optional<Option> option(Value value) {

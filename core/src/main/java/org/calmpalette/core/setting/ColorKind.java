@@ -51,16 +51,16 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
     /** Below it a colour counts as grey. */
     private static final double GREY = 0.004;
 
-    Optional<String> refusal(Color color) {
+    Optional<Refusal> refusal(Color color) {
       Color lch = color.to(ColorSpace.OKLCH);
       if (lightness != null && !lightness.holds(lch.c0() * 100, 0.05)) {
-        return Optional.of("Its lightness is " + round(lch.c0() * 100, 1) + "%, allowed is " + lightness.inWords("%") + ".");
+        return Optional.of(new Refusal.ColorBeyond(Refusal.Component.LIGHTNESS, lch.c0() * 100, lightness));
       }
       if (chroma != null && !chroma.holds(lch.c1(), 0.0005)) {
-        return Optional.of("Its chroma is " + round(lch.c1(), 3) + ", allowed is " + chroma.inWords("") + ".");
+        return Optional.of(new Refusal.ColorBeyond(Refusal.Component.CHROMA, lch.c1(), chroma));
       }
       if (hue != null && lch.c1() > GREY && !hue.holdsAngle(lch.c2())) {
-        return Optional.of("Its hue is " + round(lch.c2(), 0) + "°, allowed is " + hue.inWords("°") + ".");
+        return Optional.of(new Refusal.ColorBeyond(Refusal.Component.HUE, lch.c2(), hue));
       }
       return Optional.empty();
     }
@@ -131,7 +131,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
    * @param atLeast from 1 to 21
    */
   public record Needed(String with, BigDecimal atLeast) {
-    Optional<String> refusal(Color color, Around around) {
+    Optional<Refusal> refusal(Color color, Around around) {
       Optional<Color> fixed = Color.parse(with);
       Optional<Color> other = fixed.isPresent() ? fixed
           : around.value(with).flatMap(v -> v instanceof Value.Text t ? Color.parse(t.text()) : Optional.empty());
@@ -140,8 +140,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
       }
       double ratio = ratio(color, other.get());
       return ratio >= atLeast.doubleValue() ? Optional.empty()
-          : Optional.of("Beside " + (fixed.isPresent() ? with : "“" + with + "”, which is " + ColorKey.of(other.get()) + ",") + " its contrast is "
-              + round(Math.floor(ratio * 100) / 100, 2) + " to 1; " + Range.plain(atLeast) + " is needed.");
+          : Optional.of(new Refusal.LowContrast(with, fixed.isEmpty(), other.get(), ratio, atLeast));
     }
   }
 
@@ -218,16 +217,16 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     String text = ((Value.Text) value).text();
     Color color = parse(text);
     if (!swatches.isEmpty() && !swatches.contains(text)) {
-      return Optional.of("Only these colours may be chosen here: " + String.join(", ", swatches) + ".");
+      return Optional.of(new Refusal.NotAmong(Refusal.Listed.SWATCHES, text, swatches));
     }
     if (opaque && !color.isOpaque()) {
-      return Optional.of("Only an opaque colour may be chosen here.");
+      return Optional.of(new Refusal.Translucent());
     }
-    Optional<String> outside = bounds == null ? Optional.empty() : bounds.refusal(color);
+    Optional<Refusal> outside = bounds == null ? Optional.empty() : bounds.refusal(color);
     return outside.or(() -> contrasts.stream().flatMap(c -> c.refusal(color, around).stream()).findFirst());
   }
 
@@ -283,7 +282,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
     return normal(Value.of(fields.apply("").strip()));
   }
 
-  private static String round(double v, int places) {
+  static String round(double v, int places) {
     return BigDecimal.valueOf(v).setScale(places, java.math.RoundingMode.HALF_UP).stripTrailingZeros().toPlainString();
   }
 }

@@ -80,16 +80,16 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
     return new Value.Parts(parts);
   }
 
-  Optional<String> refusal(Value value, Kind.Around around) {
+  Optional<Refusal> refusal(Value value, Kind.Around around) {
     for (Map.Entry<String, Kind> e : kinds.entrySet()) {
       Value part = ((Value.Parts) value).part(e.getKey()).orElseThrow();
       Value stays = fixed.get(e.getKey());
       if (stays != null && !stays.equals(part)) {
-        return Optional.of(first(e.getKey()) + " stays " + e.getValue().words(stays) + ".");
+        return Optional.of(new Refusal.Stays(first(e.getKey()), e.getValue().words(stays)));
       }
-      Optional<String> why = stays != null ? Optional.empty() : e.getValue().refusal(part, around);
+      Optional<Refusal> why = stays != null ? Optional.empty() : e.getValue().refusal(part, around);
       if (why.isPresent()) {
-        return Optional.of(first(e.getKey()) + ": " + why.get());
+        return Optional.of(new Refusal.InPart(first(e.getKey()), why.get()));
       }
     }
     return Optional.empty();
@@ -106,9 +106,9 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
   }
 
   /** @param none whether none may be chosen */
-  Optional<String> refusalOrNone(boolean none, Value value, Kind.Around around, String what) {
+  Optional<Refusal> refusalOrNone(boolean none, Value value, Kind.Around around, String what) {
     if (value.equals(NONE)) {
-      return none ? Optional.empty() : Optional.of("There has to be a " + what + " here.");
+      return none ? Optional.empty() : Optional.of(new Refusal.Missing(what));
     }
     return refusal(value, around);
   }

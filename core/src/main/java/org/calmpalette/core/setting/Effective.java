@@ -24,7 +24,7 @@ public final class Effective {
   public enum Source { OWNER_BAND, MAKER_BAND, OWNER, MAKER }
 
   /** A value that is refused where it holds. */
-  public record Problem(Setting setting, Band band, Value value, Source source, String why) {}
+  public record Problem(Setting setting, Band band, Value value, Source source, Refusal why) {}
 
   private final Palette palette;
   private final Map<String, Chosen> choices;
@@ -52,7 +52,7 @@ public final class Effective {
       if (!kept.isEmpty()) {
         good.put(s.key(), kept);
       }
-    }, () -> leftOut.add(new LeftOut(key, words(chosen), "The theme has no setting with this key."))));
+    }, () -> leftOut.add(new LeftOut(key, words(chosen), new Refusal.NoSetting(key)))));
     for (Problem p : new Effective(palette, good, media, List.of()).problems()) {
       boolean owners = p.source() == Source.OWNER || p.source() == Source.OWNER_BAND;
       if (owners && good.containsKey(p.setting().key())) {
@@ -88,12 +88,12 @@ public final class Effective {
         Value normal = s.kind().normal(e.getValue());
         if (!e.getKey().isEmpty() && (!s.perBand() || palette.bands().band(e.getKey()).isEmpty())) {
           leftOut.add(new LeftOut(s.key(), s.kind().words(normal), palette.bands().band(e.getKey()).isEmpty()
-              ? "The theme has no band “" + e.getKey() + "”." : "It may not differ from band to band."));
+              ? new Refusal.NoBand(e.getKey()) : new Refusal.NotByBand()));
         } else {
           kept = kept.with(e.getKey(), normal);
         }
       } catch (BadInputException wrong) {
-        leftOut.add(new LeftOut(s.key(), words(Chosen.of(e.getValue())), wrong.getMessage()));
+        leftOut.add(new LeftOut(s.key(), words(Chosen.of(e.getValue())), new Refusal.Unreadable(wrong.getMessage())));
       }
     }
     return kept;

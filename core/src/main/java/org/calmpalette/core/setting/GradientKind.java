@@ -74,7 +74,7 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
     }
     BigDecimal angle = Range.normal(p.part("angle").orElse(given), "an angle");
     ANGLE.refusal(angle, "°").ifPresent(why -> {
-      throw new BadInputException("The angle " + why, "Write degrees from 0 to 360.");
+      throw new BadInputException("The angle " + why.words(), "Write degrees from 0 to 360.");
     });
     List<Value> stops = new ArrayList<>();
     for (Value stop : many.items()) {
@@ -83,7 +83,7 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
       }
       Value at = AT.normal(s.part("at").orElse(given));
       AT.refusal(at, Around.NOTHING).ifPresent(why -> {
-        throw new BadInputException("A colour of the gradient stands at " + why, "Write percentages from 0 to 100.");
+        throw new BadInputException("A colour of the gradient stands at " + why.words(), "Write percentages from 0 to 100.");
       });
       stops.add(Value.parts("color", color.normal(s.part("color").orElse(given)), "at", at));
     }
@@ -100,17 +100,17 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     String shape = ((Value.Parts) value).text("shape");
     if (!shapes.contains(shape)) {
-      return Optional.of("It has to be " + String.join(" or ", shapes) + ".");
+      return Optional.of(new Refusal.NotAmong(Refusal.Listed.SHAPES, shape, shapes));
     }
     List<Value.Parts> stops = stops(value);
     if (stops.size() > mostStops) {
-      return Optional.of("It has " + stops.size() + " colours; at most " + mostStops + " may be chosen.");
+      return Optional.of(new Refusal.TooMany(stops.size(), mostStops));
     }
     return stops.stream().flatMap(s -> color.refusal(s.part("color").orElseThrow(), around).stream()
-        .map(why -> s.text("color") + ": " + why)).findFirst();
+        .<Refusal>map(why -> new Refusal.InPart(s.text("color"), why))).findFirst();
   }
 
   @Override

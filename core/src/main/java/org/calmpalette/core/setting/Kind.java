@@ -31,8 +31,8 @@ public sealed interface Kind permits BackgroundKind, BorderKind, ChoiceKind, Col
    */
   Value normal(Value given);
 
-  /** Why a value, in its one way of writing, may not be chosen, in plain words; empty if it may. */
-  Optional<String> refusal(Value value, Around around);
+  /** Why a value, in its one way of writing, may not be chosen; empty if it may. */
+  Optional<Refusal> refusal(Value value, Around around);
 
   /** What a new setting of this kind starts with. */
   Value initial();

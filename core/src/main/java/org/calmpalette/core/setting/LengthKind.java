@@ -108,16 +108,16 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     Value.Parts p = (Value.Parts) value;
     if (!steps.isEmpty()) {
       return steps.stream().anyMatch(s -> s.length().equals(p)) ? Optional.empty()
-          : Optional.of("Only these steps may be chosen here: " + inWords() + ".");
+          : Optional.of(new Refusal.NotAmong(Refusal.Listed.STEPS, written(p), steps.stream().map(Step::label).toList()));
     }
     Range range = units.get(p.text("unit"));
     if (range == null) {
       return units.isEmpty() ? Optional.empty()
-          : Optional.of("Only " + String.join(", ", units.keySet()) + " may be chosen here, not " + p.text("unit") + ".");
+          : Optional.of(new Refusal.NotAmong(Refusal.Listed.UNITS, p.text("unit"), List.copyOf(units.keySet())));
     }
     return range.refusal(p.number("value"), gap(p.text("unit")));
   }

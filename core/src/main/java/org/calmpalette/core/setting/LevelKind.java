@@ -48,7 +48,7 @@ public record LevelKind(int least, int most) implements Kind {
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     return new Range(BigDecimal.valueOf(least), BigDecimal.valueOf(most), null).refusal(((Value.Number) value).number(), "");
   }
 

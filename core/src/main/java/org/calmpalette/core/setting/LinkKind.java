@@ -83,18 +83,17 @@ public record LinkKind(List<String> targets) implements Kind {
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     String text = ((Value.Text) value).text();
     boolean page = !text.startsWith("#") && !text.matches("(?s)[A-Za-z][A-Za-z0-9+.-]*:.*");
     String path = text.replaceFirst("(?s)[?#].*", "");
     // A maker who limits links to pages means those that are there.
     if (page && targets.contains("page") && text.length() <= LONGEST && around.knowsFiles() && Pattern.compile(pattern()).matcher(text).find()
         && !around.hasFile(path) && !around.hasFile(path.endsWith("/") ? path + "index.html" : path + "/index.html")) {
-      return Optional.of("The theme has no page “" + (path.length() > 60 ? path.substring(0, 60) + "…" : path) + "”.");
+      return Optional.of(new Refusal.NoPage(path));
     }
     boolean fits = text.length() <= LONGEST && Pattern.compile(pattern()).matcher(text).find();
-    return fits ? Optional.empty() : Optional.of("“" + (text.length() > 60 ? text.substring(0, 60) + "…" : text)
-        + "” is not among what may be linked here: " + inWords() + ".");
+    return fits ? Optional.empty() : Optional.of(new Refusal.NotLinked(text, inWords()));
   }
 
   @Override

@@ -57,7 +57,7 @@ public record NumberKind(boolean percentage, Range range) implements Kind {
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     return range.refusal(((Value.Number) value).number(), unit());
   }
 

@@ -115,43 +115,41 @@ public record PictureKind(boolean none, int leastWidth, int leastHeight, BigDeci
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     return refusal(value, around, FORMATS);
   }
 
-  Optional<String> refusal(Value value, Around around, List<String> known) {
+  Optional<Refusal> refusal(Value value, Around around, List<String> known) {
     String path = ((Value.Text) value).text();
     if (path.isEmpty()) {
-      return none ? Optional.empty() : Optional.of("One has to be chosen here.");
+      return none ? Optional.empty() : Optional.of(new Refusal.Missing(""));
     }
     String format = MediaFacts.format(path);
     List<String> good = formats.isEmpty() ? known : formats;
     if (!good.contains(format)) {
-      return Optional.of(path + " is a ." + format + " file; allowed are " + String.join(", ", good) + ".");
+      return Optional.of(new Refusal.Format(path, format, good));
     }
     MediaFacts facts = around.media(path).orElse(null);
     if (facts == null) {
-      return around == Around.NOTHING ? Optional.empty() : Optional.of("There is no file " + path + " in the theme.");
+      return around == Around.NOTHING ? Optional.empty() : Optional.of(new Refusal.NoFile(path));
     }
     if (mostBytes > 0 && facts.bytes() > mostBytes) {
-      return Optional.of(path + " weighs " + size(facts.bytes()) + "; at most " + size(mostBytes) + " load quickly enough.");
+      return Optional.of(new Refusal.TooHeavy(path, facts.bytes(), mostBytes));
     }
     boolean sized = leastWidth > 0 || leastHeight > 0 || narrowest != null || widest != null;
     if (!sized || format.equals("svg") && facts.width() == 0) {
       return Optional.empty();
     }
     if (facts.width() == 0) {
-      return Optional.of("The size of " + path + " cannot be read.");
+      return Optional.of(new Refusal.NoSize(path));
     }
-    String is = path + " is " + facts.width() + " by " + facts.height() + " px";
     // An SVG has no pixels of its own: it is sharp at every size.
     if (!format.equals("svg") && (facts.width() < leastWidth || facts.height() < leastHeight)) {
-      return Optional.of(is + "; it would blur. " + (leastHeight == 0 ? leastWidth + " px of width" : leastWidth + " by " + leastHeight + " px") + " are needed.");
+      return Optional.of(new Refusal.TooSmall(path, facts.width(), facts.height(), leastWidth, leastHeight));
     }
     boolean narrow = narrowest != null && facts.shape() < narrowest.doubleValue();
     boolean wide = widest != null && facts.shape() > widest.doubleValue();
-    return narrow || wide ? Optional.of(is + ", too " + (narrow ? "high" : "wide") + " for its width or height; the shape has to be "
-        + (narrow ? "at least " + Range.plain(narrowest) : "at most " + Range.plain(widest)) + " (width divided by height).") : Optional.empty();
+    return narrow || wide ? Optional.of(new Refusal.WrongShape(path, facts.width(), facts.height(), narrow, narrow ? narrowest : widest)) : Optional.empty();
   }
 
   @Override

@@ -57,12 +57,12 @@ public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
     return Value.parts("least", isOpen(least) ? null : least, "most", isOpen(most) ? null : most, "step", step);
   }
 
-  Optional<String> refusal(BigDecimal n, String unit) {
+  Optional<Refusal> refusal(BigDecimal n, String unit) {
     if (n.compareTo(least) < 0 || n.compareTo(most) > 0) {
-      return Optional.of(plain(n) + unit + " is outside of " + inWords(unit) + ".");
+      return Optional.of(new Refusal.OutOfRange(n, unit, this));
     }
     if (step != null && n.remainder(step).signum() != 0) {
-      return Optional.of(plain(n) + unit + " is not on a step of " + plain(step) + unit + ".");
+      return Optional.of(new Refusal.OffStep(n, unit, step));
     }
     return Optional.empty();
   }

@@ -55,7 +55,7 @@ public record SpacingKind(CompositeKind sides) implements Kind {
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     return sides.refusal(value, around);
   }
 

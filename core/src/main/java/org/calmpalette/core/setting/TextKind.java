@@ -80,13 +80,10 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     String text = ((Value.Text) value).text();
     int length = text.codePointCount(0, text.length());
-    if (length < least) {
-      return Optional.of(length == 0 ? "It may not be empty." : "It has " + length + " characters; at least " + least + " are needed.");
-    }
-    return length > most ? Optional.of("It has " + length + " characters; at most " + most + " fit.") : Optional.empty();
+    return length < least || length > most ? Optional.of(new Refusal.Length(length, least, most)) : Optional.empty();
   }
 
   @Override

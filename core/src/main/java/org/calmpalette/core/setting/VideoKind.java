@@ -61,15 +61,15 @@ public record VideoKind(boolean none, long mostBytes, List<String> formats, Pict
   }
 
   /** Why a video by itself may not be chosen; empty if it may. */
-  public Optional<String> refusal(String src, Around around) {
+  public Optional<Refusal> refusal(String src, Around around) {
     return film().refusal(Value.of(src), around, FORMATS);
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     Value.Parts p = (Value.Parts) value;
     return refusal(p.text("src"), around)
-        .or(() -> poster.refusal(p.part("poster").orElseThrow(), around).map(why -> "Poster: " + why));
+        .or(() -> poster.refusal(p.part("poster").orElseThrow(), around).map(why -> new Refusal.InPart("Poster", why)));
   }
 
   @Override

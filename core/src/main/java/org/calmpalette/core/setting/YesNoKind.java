@@ -56,7 +56,7 @@ public record YesNoKind(String yes, String no) implements Kind {
   }
 
   @Override
-  public Optional<String> refusal(Value value, Around around) {
+  public Optional<Refusal> refusal(Value value, Around around) {
     return Optional.empty();
   }
 

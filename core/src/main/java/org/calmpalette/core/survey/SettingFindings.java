@@ -24,7 +24,7 @@ final class SettingFindings {
     }
     for (Effective.Problem p : ThemeBuild.defaults(theme).problems()) {
       all.add(new Finding(Finding.Kind.UNUSABLE_SETTING, Palette.FILE, PaletteJson.line(theme.files().read(Palette.FILE), p.setting().key()), 0, "The default of “" + p.setting().label() + "” for " + p.band().label() + ", "
-          + p.setting().kind().words(p.value()) + ", is not among what an owner may choose. " + p.why(), "Allow it, or take another default."));
+          + p.setting().kind().words(p.value()) + ", is not among what an owner may choose. " + p.why().words(), "Allow it, or take another default."));
     }
     theme.pages().stream().filter(BoundPage::isBound).forEach(p -> bound(theme, p, all));
     return all;

@@ -60,7 +60,7 @@ class EffectiveTest {
     Effective values = Effective.of(PALETTE, Map.of("height", Chosen.of(Specimens.px(20)), "weight", Chosen.of(Value.of(450)), "gone", Chosen.of("x"),
         "align", new Chosen(null, Map.of("watch", Value.of("left"))), "ink", Chosen.of("#101010"), "ground", Chosen.of("#222222")), Media.NONE);
     assertThat(values.leftOut()).extracting(LeftOut::key).containsExactly("align", "gone", "ground", "height", "weight");
-    assertThat(values.leftOut()).extracting(LeftOut::why).anyMatch(w -> w.contains("no band “watch”")).anyMatch(w -> w.contains("from 200 px"))
+    assertThat(values.leftOut()).extracting(l -> l.why().words()).anyMatch(w -> w.contains("no band “watch”")).anyMatch(w -> w.contains("from 200 px"))
         .anyMatch(w -> w.contains("not on a step of 100")).anyMatch(w -> w.contains("Beside “ink”, which is #303030"));
     assertThat(values.words(PALETTE.known("ground"), BANDS.widest())).isEqualTo("#ffffff");
     assertThat(values.words(PALETTE.known("ink"), BANDS.widest())).isEqualTo("#101010");

@@ -147,13 +147,13 @@ class KindsTest {
   void limitsOfColoursAreToldInWords() {
     Kind bounded = Kinds.read("color", Value.parts("bounds", Value.parts("lightness", pair(20, 60), "hue", pair(350, 20)), "opaque", true,
         "contrast", new Value.Many(List.of(Value.parts("with", "#ffffff", "atLeast", new BigDecimal("4.5"))))));
-    assertThat(bounded.refusal(Value.of("#8b0000"), Kind.Around.NOTHING)).contains("Its hue is 29°, allowed is 350 to 20°.");
-    assertThat(bounded.refusal(Value.of("#ffc0cb"), Kind.Around.NOTHING)).get().asString().startsWith("Its lightness is 86.8%");
-    assertThat(bounded.refusal(Value.of("#8a003080"), Kind.Around.NOTHING)).contains("Only an opaque colour may be chosen here.");
+    assertThat(bounded.refusal(Value.of("#8b0000"), Kind.Around.NOTHING).map(Refusal::words)).contains("Its hue is 29°, allowed is 350 to 20°.");
+    assertThat(bounded.refusal(Value.of("#ffc0cb"), Kind.Around.NOTHING).orElseThrow().words()).startsWith("Its lightness is 86.8%");
+    assertThat(bounded.refusal(Value.of("#8a003080"), Kind.Around.NOTHING).map(Refusal::words)).contains("Only an opaque colour may be chosen here.");
     assertThat(bounded.refusal(Value.of("#8a0030"), Kind.Around.NOTHING)).isEmpty();
     // Black on white is 21 to 1 (WCAG 2.2); grey #777777 on white is 4.47 by its formula, which rounds to 4.5 and is not enough.
     Kind text = Kinds.read("color", Value.parts("contrast", new Value.Many(List.of(Value.parts("with", "#fff")))));
-    assertThat(text.refusal(Value.of("#777777"), Kind.Around.NOTHING)).contains("Beside #fff its contrast is 4.47 to 1; 4.5 is needed.");
+    assertThat(text.refusal(Value.of("#777777"), Kind.Around.NOTHING).map(Refusal::words)).contains("Beside #fff its contrast is 4.47 to 1; 4.5 is needed.");
     assertThat(text.refusal(Value.of("#767676"), Kind.Around.NOTHING)).isEmpty();
   }
 

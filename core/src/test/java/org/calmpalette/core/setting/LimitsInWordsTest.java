@@ -89,8 +89,8 @@ class LimitsInWordsTest {
     assertThat(kind.refusal(Value.of("piers.html?a#b"), theme)).isEmpty();
     assertThat(kind.refusal(Value.of("deep/"), theme)).isEmpty();
     assertThat(kind.refusal(Value.of("deep"), theme)).isEmpty();
-    assertThat(kind.refusal(Value.of("gone.html"), theme)).hasValue("The theme has no page “gone.html”.");
-    assertThat(kind.refusal(Value.of("x".repeat(2_500) + ".html"), theme)).hasValueSatisfying(w -> assertThat(w).contains("…").contains("page"));
+    assertThat(kind.refusal(Value.of("gone.html"), theme).map(Refusal::words)).hasValue("The theme has no page “gone.html”.");
+    assertThat(kind.refusal(Value.of("x".repeat(2_500) + ".html"), theme).map(Refusal::words)).hasValueSatisfying(w -> assertThat(w).contains("…").contains("page"));
   }
 
   @ParameterizedTest
