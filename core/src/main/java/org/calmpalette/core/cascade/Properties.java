@@ -13,16 +13,8 @@ import java.util.Set;
 
 /** What is known of CSS properties: their names, which are inherited, their initial values, which are shorthands. */
 final class Properties {
-  private static final Set<String> NAMES = read();
-  private static final Set<String> INHERITED = Set.of(
-      "color", "visibility", "fill", "stroke", "font-size", "font-weight", "font-family", "direction", "color-scheme",
-      "font-style", "font-variant", "font-stretch", "line-height", "letter-spacing", "word-spacing", "text-align",
-      "text-indent", "text-transform", "white-space", "cursor", "list-style-type", "list-style-position",
-      "list-style-image", "border-collapse", "border-spacing", "caption-side", "empty-cells", "quotes", "tab-size",
-      "text-shadow", "word-break", "overflow-wrap", "hyphens", "caret-color", "accent-color", "stroke-width",
-      "fill-opacity", "stroke-opacity", "fill-rule", "stroke-linecap", "stroke-linejoin", "pointer-events",
-      "image-rendering", "writing-mode", "text-rendering", "text-anchor", "text-underline-offset",
-      "-webkit-text-fill-color", "-webkit-font-smoothing", "user-select");
+  private static final Set<String> NAMES = read("properties.txt");
+  private static final Set<String> INHERITED = read("inherited.txt");
   static final List<String> SIDES = List.of("top", "right", "bottom", "left");
   private static final Map<String, String> INITIAL = new LinkedHashMap<>();
   private static final Map<String, List<String>> SHORTHANDS = new LinkedHashMap<>();
@@ -101,8 +93,8 @@ final class Properties {
     SHORTHANDS.put(name, sides);
   }
 
-  private static Set<String> read() {
-    try (InputStream in = Properties.class.getResourceAsStream("properties.txt")) {
+  private static Set<String> read(String list) {
+    try (InputStream in = Properties.class.getResourceAsStream(list)) {
       Set<String> names = new HashSet<>(new String(in.readAllBytes(), StandardCharsets.UTF_8).lines().toList());
       names.removeIf(n -> n.startsWith("#") || n.isBlank());
       return names;

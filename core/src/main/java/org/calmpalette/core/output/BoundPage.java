@@ -6,16 +6,15 @@ import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.page.StartTag;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.setting.Effective;
@@ -34,7 +33,6 @@ import org.jsoup.nodes.TextNode;
 public final class BoundPage {
   static final String IN = "data-setting-in";
   static final String HIDDEN = "data-setting-hidden";
-  private static final Pattern ATTRIBUTE = Pattern.compile("([^\\s\"'<>/=]+)(\\s*=\\s*(\"[^\"]*\"|'[^']*'|[^\\s>\"']+))?");
   private static final Pattern HEADING = Pattern.compile("h[1-6]");
 
   private final Page page;
@@ -157,7 +155,7 @@ public final class BoundPage {
   }
 
   private String written(Element e, Map<Binding, Value> here, Set<String> in, Set<String> hidden, Set<String> bands, boolean copy) {
-    String tag = without(without(text.substring(e.sourceRange().startPos(), e.sourceRange().endPos()), IN), HIDDEN);
+    StartTag tag = new StartTag(text.substring(e.sourceRange().startPos(), e.sourceRange().endPos())).without(IN).without(HIDDEN);
     Optional<Page.Span> contents = page.inside(e);
     boolean closes = contents.isPresent();
     int innerEnd = contents.map(Page.Span::end).orElse(e.sourceRange().endPos());
@@ -176,15 +174,15 @@ public final class BoundPage {
         }
         case SRC -> tag = v instanceof Value.Text t ? source(tag, "src", t.text(), e, file)
             : source(source(tag, "src", ((Value.Parts) v).text("src"), e, file), "poster", ((Value.Parts) v).text("poster"), e, file);
-        case ALT -> tag = e.attr("alt").equals(((Value.Text) v).text()) && e.hasAttr("alt") ? tag : with(tag, "alt", ((Value.Text) v).text());
+        case ALT -> tag = e.attr("alt").equals(((Value.Text) v).text()) && e.hasAttr("alt") ? tag : tag.with("alt", html(((Value.Text) v).text()));
         case HREF -> {
           String to = ((Value.Text) v).text();
-          tag = target(file, e.attr("href")).equals(to) ? tag : with(tag, "href", seenFrom(file, to));
+          tag = target(file, e.attr("href")).equals(to) ? tag : tag.with("href", html(seenFrom(file, to)));
         }
         case LEVEL -> {
           String name = "h" + ((Value.Number) v).number().toPlainString();
           if (!name.equals(e.normalName())) {
-            tag = "<" + name + tag.substring(3);
+            tag = tag.named(name);
             close = close.isEmpty() ? close : "</" + name + close.substring(4);
           }
         }
@@ -195,12 +193,12 @@ public final class BoundPage {
       inner = nested(e, inner, bands);
     }
     if (copy) {
-      tag = without(tag, "id");
-      tag = e.normalName().equals("img") ? with(tag, "loading", "lazy") : tag;
+      tag = tag.without("id");
+      tag = e.normalName().equals("img") ? tag.with("loading", "lazy") : tag;
     }
-    tag = in.isEmpty() ? tag : with(tag, IN, String.join(" ", in));
-    tag = hidden.isEmpty() ? tag : with(tag, HIDDEN, String.join(" ", hidden));
-    return tag + inner + close;
+    tag = in.isEmpty() ? tag : tag.with(IN, String.join(" ", in));
+    tag = hidden.isEmpty() ? tag : tag.with(HIDDEN, String.join(" ", hidden));
+    return tag.text() + inner + close;
   }
 
   /** Bound parts inside of a bound part. */
@@ -217,13 +215,13 @@ public final class BoundPage {
     return out.append(text, last, from + inner.length()).toString();
   }
 
-  private String source(String tag, String attribute, String path, Element e, String file) {
+  private StartTag source(StartTag tag, String attribute, String path, Element e, String file) {
     if (Paths.resolve(file, e.attr(attribute)).orElse("").equals(path)) {
       return tag;
     }
     // Other sizes of the picture that was there would win over the new one.
-    String plain = attribute.equals("src") ? without(without(tag, "srcset"), "sizes") : tag;
-    return path.isEmpty() ? without(plain, attribute) : with(plain, attribute, Paths.address(Paths.relative(file, path)));
+    StartTag plain = attribute.equals("src") ? tag.without("srcset").without("sizes") : tag;
+    return path.isEmpty() ? plain.without(attribute) : plain.with(attribute, html(Paths.address(Paths.relative(file, path))));
   }
 
   /** Where a link leads, as a link setting says it: a page by its path from the theme's folder. */
@@ -258,37 +256,6 @@ public final class BoundPage {
       }
     });
     return out.toString();
-  }
-
-  private String with(String tag, String name, String value) {
-    String written = name + "=\"" + html(value) + "\"";
-    int[] found = find(tag, name);
-    if (found != null) {
-      return tag.substring(0, found[0]) + written + tag.substring(found[1]);
-    }
-    int end = tag.endsWith("/>") ? tag.length() - 2 : tag.length() - 1;
-    String before = tag.substring(0, end).stripTrailing();
-    return before + " " + written + (tag.endsWith("/>") ? " />" : ">");
-  }
-
-  private static String without(String tag, String name) {
-    int[] found = find(tag, name);
-    return found == null ? tag : tag.substring(0, found[0]).stripTrailing() + tag.substring(found[1]);
-  }
-
-  private static int[] find(String tag, String name) {
-    Matcher m = ATTRIBUTE.matcher(tag);
-    // Behind the name of the element.
-    int from = 1;
-    while (from < tag.length() && !Character.isWhitespace(tag.charAt(from)) && tag.charAt(from) != '>' && tag.charAt(from) != '/') {
-      from++;
-    }
-    for (boolean more = m.find(from); more; more = m.find()) {
-      if (m.group(1).toLowerCase(Locale.ROOT).equals(name)) {
-        return new int[] {m.start(), m.end()};
-      }
-    }
-    return null;
   }
 
   /** What one bound part of a page gets, for a page that is open: the same as the build writes, as far as a script can do it. */

@@ -1,5 +1,6 @@
 package org.calmpalette.core.page;
 
+import java.util.Optional;
 import org.calmpalette.core.css.Edit;
 import org.jsoup.nodes.Element;
 
@@ -25,49 +26,33 @@ public record Tag(Page page, Element element) {
 
   /** Takes an attribute out, with the white space before it. */
   public Edit without(String name) {
-    var range = element.attributes().sourceRange(name);
-    String text = page.source().text();
-    int start = range.nameRange().startPos();
-    int end = behindValue(text, range.nameRange().endPos());
-    while (start > 0 && Character.isWhitespace(text.charAt(start - 1))) {
-      start--;
-    }
-    return new Edit(start, end, "");
+    StartTag tag = written();
+    StartTag.Attribute a = tag.attribute(name).orElseThrow();
+    int from = element.sourceRange().startPos();
+    return new Edit(from + tag.before(a), from + a.end(), "");
   }
 
-  /** HTML, sections 13.2.5.34 to 38: the parser does not tell where a value that is empty ends. */
-  private static int behindValue(String text, int behindName) {
-    int at = behindName;
-    while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
-      at++;
-    }
-    if (at >= text.length() || text.charAt(at) != '=') {
-      return behindName;
-    }
-    at++;
-    while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
-      at++;
-    }
-    char quote = at < text.length() ? text.charAt(at) : ' ';
-    if (quote == '"' || quote == '\'') {
-      int closing = text.indexOf(quote, at + 1);
-      return closing < 0 ? text.length() : closing + 1;
-    }
-    while (at < text.length() && !Character.isWhitespace(text.charAt(at)) && text.charAt(at) != '>') {
-      at++;
-    }
-    return at;
-  }
-
-  /** Gives an attribute that is there another value. */
+  /** Gives an attribute that is there another value, between the quotes that it has. */
   public Edit replaced(String name, String value) {
-    var range = element.attributes().sourceRange(name).valueRange();
-    return new Edit(range.startPos(), range.endPos(), value);
+    StartTag.Attribute a = written().attribute(name).orElseThrow();
+    int from = element.sourceRange().startPos();
+    return a.valueStart() < 0 ? new Edit(from + a.end(), from + a.end(), "=\"" + value + "\"") : new Edit(from + a.valueStart(), from + a.valueEnd(), value);
+  }
+
+  private StartTag written() {
+    return new StartTag(page.source().text().substring(element.sourceRange().startPos(), element.sourceRange().endPos()));
   }
 
   /** Puts a class behind those that are there. */
   public Edit withClass(String name) {
-    int end = element.hasAttr("class") ? element.attributes().sourceRange("class").valueRange().endPos() : -1;
-    return end > 0 ? new Edit(end, end, " " + name) : with("class", name);
+    Optional<StartTag.Attribute> there = written().attribute("class").filter(a -> a.valueStart() >= 0);
+    if (there.isEmpty()) {
+      return element.hasAttr("class") ? replaced("class", name) : with("class", name);
+    }
+    int end = element.sourceRange().startPos() + there.get().valueEnd();
+    char before = page.source().text().charAt(element.sourceRange().startPos() + there.get().valueStart() - 1);
+    // Without quotes a second class would be an attribute.
+    return before == '"' || before == '\'' ? new Edit(end, end, " " + name)
+        : new Edit(element.sourceRange().startPos() + there.get().valueStart(), end, "\"" + element.attr("class") + " " + name + "\"");
   }
 }
