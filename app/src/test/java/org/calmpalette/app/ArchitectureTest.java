@@ -12,7 +12,7 @@ import org.junit.jupiter.api.Test;
 /** Features stand on each other in one direction only. */
 class ArchitectureTest {
   /** Each may use those before it. */
-  private static final List<String> ORDER = List.of("web", "storage", "accounts", "frames", "themes", "settings", "survey", "pictures", "sites", "previews", "handover", "people", "demo");
+  private static final List<String> ORDER = List.of("web", "work", "storage", "accounts", "frames", "themes", "settings", "survey", "pictures", "sites", "previews", "handover", "people", "demo");
   private final JavaClasses app = new ClassFileImporter().withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS).importPackages("org.calmpalette.app");
 
   @Test

@@ -1,8 +1,6 @@
 package org.calmpalette.app.themes;
 
-import jakarta.annotation.PreDestroy;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -15,17 +13,15 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
-import org.calmpalette.app.web.Courtesy;
 import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.app.work.Job;
+import org.calmpalette.app.work.Jobs;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.intake.Specimen;
@@ -42,8 +38,6 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class ImportService {
   private static final Logger LOG = LoggerFactory.getLogger(ImportService.class);
-  /** Two at once: more would only make each other wait. */
-  private static final int AT_ONCE = 2;
   /** Processor time of one import. What the limits of files let through takes a few seconds. */
   private static final Duration LONGEST = Duration.ofMinutes(2);
   private static final int FILES_BETWEEN_REPORTS = 20;
@@ -52,22 +46,16 @@ public class ImportService {
   private final ThemeService themes;
   private final ContentStore store;
   private final TransactionTemplate transaction;
-  private final Courtesy courtesy;
-  private final ExecutorService executor = Executors.newFixedThreadPool(AT_ONCE);
+  private final Jobs work;
   /** Jobs of this node that have not ended. */
   private final Set<String> open = ConcurrentHashMap.newKeySet();
 
-  ImportService(ImportJobRepository jobs, ThemeService themes, ContentStore store, TransactionTemplate transaction, Courtesy courtesy) {
+  ImportService(ImportJobRepository jobs, ThemeService themes, ContentStore store, TransactionTemplate transaction, Jobs work) {
     this.jobs = jobs;
-    this.courtesy = courtesy;
+    this.work = work;
     this.themes = themes;
     this.store = store;
     this.transaction = transaction;
-  }
-
-  @PreDestroy
-  void stop() {
-    executor.shutdownNow();
   }
 
   /**
@@ -80,7 +68,10 @@ public class ImportService {
   public String start(Path upload, String shownName, SignedIn me) {
     ImportJob job = jobs.save(new ImportJob(UUID.randomUUID().toString(), me.id(), shownName));
     open.add(job.id());
-    executor.submit(() -> run(job.id(), upload, shownName, me));
+    work.<String>start(Jobs.Lane.IMPORTS, LONGEST, doing -> {
+      run(doing, job.id(), upload, shownName, me);
+      return job.id();
+    });
     return job.id();
   }
 
@@ -114,15 +105,15 @@ public class ImportService {
     return jobs.findByIdAndAccountId(id, me.id()).orElseThrow(NotFoundException::new);
   }
 
-  private void run(String jobId, Path upload, String shownName, SignedIn me) {
+  private void run(Job<String> doing, String jobId, Path upload, String shownName, SignedIn me) {
     try {
       update(jobId, job -> job.progress(0, 0, ""));
-      StoredTheme theme = givingWay(work -> read(upload, shownName, me, (done, total, path) -> {
-        work.giveWay();
+      StoredTheme theme = read(upload, shownName, me, (done, total, path) -> {
+        doing.at(done, total, path);
         if (done % FILES_BETWEEN_REPORTS == 0 || done == total) {
           update(jobId, job -> job.progress(done, total, path));
         }
-      }));
+      });
       update(jobId, job -> job.finish(theme.id()));
     } catch (BadInputException e) {
       update(jobId, job -> job.fail(e.getMessage(), e.mend()));
@@ -137,27 +128,6 @@ public class ImportService {
       } catch (IOException e) {
         LOG.warn("could not delete {}", upload, e);
       }
-    }
-  }
-
-  private interface Reading {
-    StoredTheme read(Courtesy.LongWork work) throws IOException;
-  }
-
-  private StoredTheme givingWay(Reading reading) throws IOException {
-    try (Courtesy.LongWork work = courtesy.background()) {
-      return Budget.within(LONGEST, Long.MAX_VALUE, () -> {
-        work.giveWay();
-        return false;
-      }, () -> {
-        try {
-          return reading.read(work);
-        } catch (IOException e) {
-          throw new UncheckedIOException(e);
-        }
-      });
-    } catch (UncheckedIOException e) {
-      throw e.getCause();
     }
   }
 

@@ -1,39 +1,31 @@
 package org.calmpalette.app.themes;
 
-import jakarta.annotation.PreDestroy;
+import java.time.Duration;
 import java.util.Map;
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
+import org.calmpalette.app.work.Job;
+import org.calmpalette.app.work.Jobs;
 import org.calmpalette.core.render.Measures;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
+import org.calmpalette.core.survey.Survey;
 import org.springframework.stereotype.Component;
 
 /**
- * Makes surveys in the background: one at a time, since one uses both cores, and one for each theme. When a theme has moved
- * on, the survey of its earlier state is stopped: nobody will look at it. A survey that failed is not made again by itself.
+ * Has surveys made in the background, one for each theme. When a theme has moved on, the survey of its earlier state is stopped:
+ * nobody will look at it. A survey that failed is not made again by itself.
  */
 @Component
 class Surveys {
-  private static final Logger LOG = LoggerFactory.getLogger(Surveys.class);
+  /** Processor time; a survey shares its own out among pages and questions, and ends far below. */
+  private static final Duration LONGEST = Duration.ofMinutes(10);
+  /** Processor time for what lies behind the texts of all pages. */
+  private static final Duration LOOKING_BEHIND = Duration.ofSeconds(60);
 
-  private final ExecutorService worker = Executors.newSingleThreadExecutor(r -> {
-    Thread thread = new Thread(r, "survey");
-    thread.setDaemon(true);
-    return thread;
-  });
-  private final Map<Long, ThemeCache.Read> newest = new ConcurrentHashMap<>();
-  private final AtomicInteger left = new AtomicInteger();
+  private final Jobs jobs;
+  private final Map<Long, Job<Survey>> newest = new ConcurrentHashMap<>();
 
-  @PreDestroy
-  void stop() {
-    newest.values().forEach(ThemeCache.Read::cancel);
-    worker.shutdownNow();
+  Surveys(Jobs jobs) {
+    this.jobs = jobs;
   }
 
   /**
@@ -42,42 +34,26 @@ class Surveys {
    * @param measured asked when the survey is made: what was measured of the pages
    */
   void make(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
-    if (!read.claim()) {
-      return;
-    }
-    ThemeCache.Read before = newest.put(themeId, read);
-    if (before != null && before != read) {
-      before.cancel();
-    }
-    worker.submit(() -> {
-      try {
-        read.survey();
-        read.lookBehind(measured.get());
-      } catch (CancellationException e) {
-        left.incrementAndGet();
-        read.unclaim();
-      } catch (RuntimeException | StackOverflowError e) {
-        LOG.error("a survey failed", e);
-        read.fail("The theme could not be surveyed because of a fault on our side. The reason stands in the log of the application.");
-      } finally {
-        newest.remove(themeId, read);
+    read.newJob(() -> jobs.start(Jobs.Lane.SURVEYS, LONGEST, read::survey)).ifPresent(job -> {
+      Job<Survey> before = newest.put(themeId, job);
+      if (before != null) {
+        before.stop();
       }
+      jobs.start(Jobs.Lane.SURVEYS, LOOKING_BEHIND, after -> {
+        newest.remove(themeId, job);
+        if (job.result().isPresent()) {
+          read.lookBehind(measured.get());
+        }
+        return after;
+      });
     });
   }
 
-  /** Looks behind the texts of pages that were measured since; waits for what is being made. */
-  Future<?> lookBehind(ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
-    return worker.submit(() -> {
-      try {
-        read.lookBehind(measured.get());
-      } catch (RuntimeException | StackOverflowError e) {
-        LOG.error("looking behind the texts failed", e);
-      }
+  /** Looks behind the texts of pages that were measured since. */
+  Job<ThemeCache.Read> lookBehind(ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
+    return jobs.start(Jobs.Lane.SURVEYS, LOOKING_BEHIND, job -> {
+      read.lookBehind(measured.get());
+      return read;
     });
-  }
-
-  /** How many were left because their theme had moved on. */
-  int left() {
-    return left.get();
   }
 }

@@ -9,15 +9,14 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
-import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.Courtesy;
+import org.calmpalette.app.work.Job;
 import org.calmpalette.core.BeyondLimitException;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.background.Sweep;
@@ -57,8 +56,6 @@ public class ThemeCache {
 
   /** Processor time for the backgrounds of one page. */
   private static final Duration PAINTED = Duration.ofMillis(250);
-  /** Processor time for what lies behind the texts of all pages. */
-  private static final Duration LOOKING_BEHIND = Duration.ofSeconds(60);
 
   /** A theme with what was found out about it, each when first asked for. */
   public static final class Read {
@@ -67,12 +64,8 @@ public class ThemeCache {
 
     private final Theme theme;
     private final Rendered rendered;
-    private final CountDownLatch ended = new CountDownLatch(1);
-    private volatile Progress progress = new Progress(0, 1, "");
     private volatile Survey survey;
-    private volatile boolean cancelled;
-    private volatile String failure = "";
-    private boolean claimed;
+    private volatile Job<Survey> job;
     private ColorUsage.Result colors;
     private Map<String, SheetRole> roles;
     private Readers readers;
@@ -195,9 +188,7 @@ public class ThemeCache {
     /** Looks at what lies behind the texts of measured pages, unless these were looked at already. */
     void lookBehind(Map<String, Measures> measured) {
       if (!lookedBehind.equals(measured.keySet())) {
-        try (Courtesy.LongWork work = courtesy.background()) {
-          behind = Budget.within(LOOKING_BEHIND, () -> BackgroundFindings.of(rendered, gallery(), measured));
-        }
+        behind = BackgroundFindings.of(rendered, gallery(), measured);
         lookedBehind = Set.copyOf(measured.keySet());
       }
     }
@@ -220,72 +211,44 @@ public class ThemeCache {
       return paints;
     }
 
-    /** The survey, made now if it is not there yet: for what cannot go on without it. */
-    public Survey survey() {
-      Survey found = survey;
-      if (found == null) {
-        try (Courtesy.LongWork work = courtesy.background()) {
-          found = Survey.of(rendered, colors(), (done, total, what) -> progress = new Progress(done, total, what), () -> {
-            work.giveWay();
-            return cancelled;
-          });
-        }
-        survey = found;
-        ended.countDown();
-      }
+    /** Makes the survey, as the work of a job. */
+    Survey survey(Job<Survey> making) {
+      Survey found = Survey.of(rendered, colors(), making::at, () -> {
+        making.goesOn();
+        return false;
+      });
+      survey = found;
       return found;
     }
 
     /** The survey if it is there, or will be within a moment. */
     public Optional<Survey> surveyWithin(Duration patience) {
-      if (survey == null && !patience.isZero()) {
-        courtesy.waiting(() -> {
-          try {
-            ended.await(patience.toMillis(), TimeUnit.MILLISECONDS);
-          } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-          }
-        });
+      Job<Survey> making = job;
+      if (survey == null && making != null && !patience.isZero()) {
+        courtesy.waiting(() -> making.await(patience));
       }
       return Optional.ofNullable(survey);
     }
 
-    /** True for the one who is to make the survey. */
-    synchronized boolean claim() {
-      if (survey != null || claimed || !failure.isEmpty()) {
-        return false;
+    /** The job that makes the survey: what goes on or has ended, unless it was stopped; then another. */
+    synchronized Optional<Job<Survey>> newJob(Supplier<Job<Survey>> start) {
+      if (survey != null || job != null && !job.isStopping()) {
+        return Optional.empty();
       }
-      claimed = true;
-      cancelled = false;
-      return true;
-    }
-
-    synchronized void unclaim() {
-      claimed = false;
-    }
-
-    void cancel() {
-      cancelled = true;
-    }
-
-    void fail(String why) {
-      failure = why;
-      ended.countDown();
+      job = start.get();
+      return Optional.of(job);
     }
 
     /** Why there will be no survey, or empty. */
     public String failure() {
-      return failure;
+      return job == null ? "" : job.failure().map(f -> "The theme could not be surveyed. " + f.getMessage() + " " + f.mend()).orElse("");
     }
 
     /** How far a survey in the background is. */
-    public Progress progress() {
-      return progress;
+    public Job.Progress progress() {
+      return job == null ? new Job.Progress(0, 1, "") : job.progress();
     }
   }
-
-  /** @param what is looked at now */
-  public record Progress(int done, int total, String what) {}
 
   private final ContentStore store;
   private final Courtesy courtesy;
