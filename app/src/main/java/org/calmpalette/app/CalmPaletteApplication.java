@@ -10,7 +10,7 @@ import org.springframework.scheduling.annotation.EnableScheduling;
 @ConfigurationPropertiesScan
 @EnableScheduling
 public class CalmPaletteApplication {
-  public static void main(String[] arguments) {
-    SpringApplication.run(CalmPaletteApplication.class, arguments);
-  }
+    public static void main(String[] arguments) {
+        SpringApplication.run(CalmPaletteApplication.class, arguments);
+    }
 }

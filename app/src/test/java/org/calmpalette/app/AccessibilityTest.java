@@ -9,81 +9,121 @@ import org.junit.jupiter.api.Test;
 
 /** axe-core finds nothing on any of our views, and the thread can be gone through with the keyboard. */
 class AccessibilityTest {
-  @AfterEach
-  void closeWindows() {
-    Browsers.closeAll();
-  }
-
-  private final Running running = Running.get();
-
-  private void check(Page page, String path) {
-    page.navigate(running.address + path);
-    page.waitForTimeout(300);
-    // The frames hold strangers' pages, whose faults are not ours.
-    var found = new AxeBuilder(page).setLegacyMode(true).exclude("iframe").analyze().getViolations();
-    assertThat(found).as(path).allSatisfy(v -> assertThat(v.getId() + " " + v.getNodes().get(0).getHtml()).isEmpty());
-  }
-
-  @Test
-  void axeFindsNothingOnAnyView() {
-    Page nobody = running.visitor(1280, 800);
-    check(nobody, "/sign-in");
-    check(nobody, "/sign-in?failed");
-    Page maker = running.maker();
-    check(maker, "/themes");
-    String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).getAttribute("href").replace("/survey", "");
-    for (String view : new String[] {"/survey", "/survey?view=findings", "/survey?view=search&q=button", "/survey?at=19", "/settings", "/settings?key=header-fill",
-        "/settings?key=hero-height", "/settings?key=card-edge", "/bands", "/schemes", "/formats", "/history", "/handover", "/pictures", "/pictures?picture=img/harrow-pier.svg"}) {
-      check(maker, theme + view);
+    @AfterEach
+    void closeWindows() {
+        Browsers.closeAll();
     }
-    for (String kind : new String[] {"background", "gradient", "video", "choice", "spacing", "shadow"}) {
-      maker.navigate(running.address + theme + "/settings");
-      maker.click("text=New setting");
-      maker.click(".kinds a[hx-get$='kind=" + kind + "']");
-      maker.waitForSelector("#f-key");
-      var found = new AxeBuilder(maker).setLegacyMode(true).exclude("iframe").analyze().getViolations();
-      assertThat(found).as(kind).allSatisfy(v -> assertThat(v.getId() + " " + v.getNodes().get(0).getHtml()).isEmpty());
-    }
-    check(maker, "/account");
-    check(maker, "/sites");
-    check(maker, "/nothing-here");
-    Page owner = running.owner();
-    check(owner, "/sites/sallowmere-ferries");
-    owner.click("[data-place=hero]");
-    var hero = new AxeBuilder(owner).setLegacyMode(true).exclude("iframe").analyze().getViolations();
-    assertThat(hero).as("the hero's questions").allSatisfy(v -> assertThat(v.getId() + " " + v.getNodes().get(0).getHtml()).isEmpty());
-    check(owner, "/sites/sallowmere-ferries/editions");
-    check(owner, "/account");
-    Page phone = running.signedIn("jonas", 390, 844);
-    check(phone, "/sites/sallowmere-ferries");
-    assertThat(phone.evaluate("() => document.documentElement.scrollWidth")).as("no sideways scrolling").isEqualTo(390);
-  }
 
-  @Test
-  void rowsAndChoicesAreReachedByKeyboard() {
-    Page page = running.maker();
-    page.keyboard().press("Tab");
-    page.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).focus();
-    page.keyboard().press("Enter");
-    page.waitForURL("**/survey");
-    page.keyboard().press("?");
-    page.waitForSelector("#keys[open]");
-    page.keyboard().press("Escape");
-    page.keyboard().press("/");
-    page.keyboard().type("pier-cards nothing");
-    page.waitForSelector("text=No colour, file or selector like that.");
-    page.locator("[data-search]").fill("");
-    page.locator("tr.pick .name").first().focus();
-    page.keyboard().press("ArrowDown");
-    String second = page.locator("tr.pick").nth(1).getAttribute("data-row");
-    page.waitForCondition(() -> second.equals(page.locator("#card [data-marks]").getAttribute("data-row")));
-    Page owner = running.owner();
-    owner.click("[data-place=header]");
-    owner.locator("#slip [data-key=header-fill] input:checked").focus();
-    owner.keyboard().press("ArrowRight");
-    owner.waitForCondition(() -> Running.style(Running.frames(owner).get(0), ".site-header", "backgroundColor").equals("rgb(74, 38, 54)"));
-    owner.waitForSelector("#state >> text=not yet live");
-    owner.keyboard().press("ArrowLeft");
-    owner.waitForCondition(() -> Running.style(Running.frames(owner).get(0), ".site-header", "backgroundColor").equals("rgb(36, 70, 58)"));
-  }
+    private final Running running = Running.get();
+
+    private void check(Page page, String path) {
+        page.navigate(running.address + path);
+        page.waitForTimeout(300);
+        // The frames hold strangers' pages, whose faults are not ours.
+        var found = new AxeBuilder(page)
+                .setLegacyMode(true)
+                .exclude("iframe")
+                .analyze()
+                .getViolations();
+        assertThat(found).as(path).allSatisfy(v -> assertThat(
+                        v.getId() + " " + v.getNodes().get(0).getHtml())
+                .isEmpty());
+    }
+
+    @Test
+    void axeFindsNothingOnAnyView() {
+        Page nobody = running.visitor(1280, 800);
+        check(nobody, "/sign-in");
+        check(nobody, "/sign-in?failed");
+        Page maker = running.maker();
+        check(maker, "/themes");
+        String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath"))
+                .getAttribute("href")
+                .replace("/survey", "");
+        for (String view : new String[] {
+            "/survey",
+            "/survey?view=findings",
+            "/survey?view=search&q=button",
+            "/survey?at=19",
+            "/settings",
+            "/settings?key=header-fill",
+            "/settings?key=hero-height",
+            "/settings?key=card-edge",
+            "/bands",
+            "/schemes",
+            "/formats",
+            "/history",
+            "/handover",
+            "/pictures",
+            "/pictures?picture=img/harrow-pier.svg"
+        }) {
+            check(maker, theme + view);
+        }
+        for (String kind : new String[] {"background", "gradient", "video", "choice", "spacing", "shadow"}) {
+            maker.navigate(running.address + theme + "/settings");
+            maker.click("text=New setting");
+            maker.click(".kinds a[hx-get$='kind=" + kind + "']");
+            maker.waitForSelector("#f-key");
+            var found = new AxeBuilder(maker)
+                    .setLegacyMode(true)
+                    .exclude("iframe")
+                    .analyze()
+                    .getViolations();
+            assertThat(found).as(kind).allSatisfy(v -> assertThat(
+                            v.getId() + " " + v.getNodes().get(0).getHtml())
+                    .isEmpty());
+        }
+        check(maker, "/account");
+        check(maker, "/sites");
+        check(maker, "/nothing-here");
+        Page owner = running.owner();
+        check(owner, "/sites/sallowmere-ferries");
+        owner.click("[data-place=hero]");
+        var hero = new AxeBuilder(owner)
+                .setLegacyMode(true)
+                .exclude("iframe")
+                .analyze()
+                .getViolations();
+        assertThat(hero).as("the hero's questions").allSatisfy(v -> assertThat(
+                        v.getId() + " " + v.getNodes().get(0).getHtml())
+                .isEmpty());
+        check(owner, "/sites/sallowmere-ferries/editions");
+        check(owner, "/account");
+        Page phone = running.signedIn("jonas", 390, 844);
+        check(phone, "/sites/sallowmere-ferries");
+        assertThat(phone.evaluate("() => document.documentElement.scrollWidth"))
+                .as("no sideways scrolling")
+                .isEqualTo(390);
+    }
+
+    @Test
+    void rowsAndChoicesAreReachedByKeyboard() {
+        Page page = running.maker();
+        page.keyboard().press("Tab");
+        page.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).focus();
+        page.keyboard().press("Enter");
+        page.waitForURL("**/survey");
+        page.keyboard().press("?");
+        page.waitForSelector("#keys[open]");
+        page.keyboard().press("Escape");
+        page.keyboard().press("/");
+        page.keyboard().type("pier-cards nothing");
+        page.waitForSelector("text=No colour, file or selector like that.");
+        page.locator("[data-search]").fill("");
+        page.locator("tr.pick .name").first().focus();
+        page.keyboard().press("ArrowDown");
+        String second = page.locator("tr.pick").nth(1).getAttribute("data-row");
+        page.waitForCondition(
+                () -> second.equals(page.locator("#card [data-marks]").getAttribute("data-row")));
+        Page owner = running.owner();
+        owner.click("[data-place=header]");
+        owner.locator("#slip [data-key=header-fill] input:checked").focus();
+        owner.keyboard().press("ArrowRight");
+        owner.waitForCondition(() -> Running.style(Running.frames(owner).get(0), ".site-header", "backgroundColor")
+                .equals("rgb(74, 38, 54)"));
+        owner.waitForSelector("#state >> text=not yet live");
+        owner.keyboard().press("ArrowLeft");
+        owner.waitForCondition(() -> Running.style(Running.frames(owner).get(0), ".site-header", "backgroundColor")
+                .equals("rgb(36, 70, 58)"));
+    }
 }

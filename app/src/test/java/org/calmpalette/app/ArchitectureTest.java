@@ -1,7 +1,7 @@
 package org.calmpalette.app;
 
-import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
@@ -11,22 +11,47 @@ import org.junit.jupiter.api.Test;
 
 /** Features stand on each other in one direction only. */
 class ArchitectureTest {
-  /** Each may use those before it. */
-  private static final List<String> ORDER = List.of("web", "work", "storage", "accounts", "frames", "themes", "settings", "survey", "pictures", "sites", "previews", "handover", "people", "demo");
-  private final JavaClasses app = new ClassFileImporter().withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS).importPackages("org.calmpalette.app");
+    /** Each may use those before it. */
+    private static final List<String> ORDER = List.of(
+            "web",
+            "work",
+            "storage",
+            "accounts",
+            "frames",
+            "themes",
+            "settings",
+            "survey",
+            "pictures",
+            "sites",
+            "previews",
+            "handover",
+            "people",
+            "demo");
 
-  @Test
-  void thereIsNoCircleBetweenFeatures() {
-    slices().matching("org.calmpalette.app.(*)..").should().beFreeOfCycles().check(app);
-  }
+    private final JavaClasses app = new ClassFileImporter()
+            .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+            .importPackages("org.calmpalette.app");
 
-  @Test
-  void eachFeatureUsesOnlyThoseBeforeIt() {
-    for (int i = 0; i < ORDER.size(); i++) {
-      String[] later = ORDER.subList(i + 1, ORDER.size()).stream().map(p -> "org.calmpalette.app." + p + "..").toArray(String[]::new);
-      if (later.length > 0) {
-        noClasses().that().resideInAPackage("org.calmpalette.app." + ORDER.get(i) + "..").should().dependOnClassesThat().resideInAnyPackage(later).check(app);
-      }
+    @Test
+    void thereIsNoCircleBetweenFeatures() {
+        slices().matching("org.calmpalette.app.(*)..").should().beFreeOfCycles().check(app);
     }
-  }
+
+    @Test
+    void eachFeatureUsesOnlyThoseBeforeIt() {
+        for (int i = 0; i < ORDER.size(); i++) {
+            String[] later = ORDER.subList(i + 1, ORDER.size()).stream()
+                    .map(p -> "org.calmpalette.app." + p + "..")
+                    .toArray(String[]::new);
+            if (later.length > 0) {
+                noClasses()
+                        .that()
+                        .resideInAPackage("org.calmpalette.app." + ORDER.get(i) + "..")
+                        .should()
+                        .dependOnClassesThat()
+                        .resideInAnyPackage(later)
+                        .check(app);
+            }
+        }
+    }
 }

@@ -28,197 +28,248 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** The packed application as {@code ./calm} runs it: started, killed in the middle of writing, started again, stopped. */
 class CalmIT {
-  private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
-  private static final int WRITES_BEFORE_A_KILL = 7;
-  private final Path run = Path.of("target/calm-run").toAbsolutePath();
-  @TempDir
-  Path folder;
+    private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+    private static final int WRITES_BEFORE_A_KILL = 7;
+    private final Path run = Path.of("target/calm-run").toAbsolutePath();
 
-  private record Said(int code, String words) {}
+    @TempDir
+    Path folder;
 
-  private Said calm(Path from, String... arguments) throws IOException, InterruptedException {
-    List<String> command = new ArrayList<>(List.of(from.resolve("calm").toString()));
-    if (!Files.exists(from.resolve("calm"))) {
-      command.set(0, ROOT.resolve("calm").toString());
-    }
-    command.addAll(List.of(arguments));
-    // Into a file: what is started goes on with it, and would keep a pipe open for ever.
-    File out = File.createTempFile("calm", ".out", folder.toFile());
-    ProcessBuilder builder = new ProcessBuilder(command).directory(from.toFile()).redirectErrorStream(true).redirectOutput(out)
-        .redirectInput(new File("/dev/null"));
-    builder.environment().put("CALM_RUN", run.toString());
-    Process process = builder.start();
-    assertThat(process.waitFor(5, TimeUnit.MINUTES)).as(Arrays.toString(arguments)).isTrue();
-    return new Said(process.exitValue(), Files.readString(out.toPath()));
-  }
+    private record Said(int code, String words) {}
 
-  private static void await(String what, BooleanSupplier condition) throws InterruptedException {
-    long end = System.nanoTime() + Duration.ofMinutes(4).toNanos();
-    while (!condition.getAsBoolean()) {
-      assertThat(System.nanoTime()).as(what).isLessThan(end);
-      Thread.sleep(100);
-    }
-  }
-
-  private static int freePort() throws IOException {
-    try (ServerSocket socket = new ServerSocket(0)) {
-      return socket.getLocalPort();
-    }
-  }
-
-  private static void kill(String pid) throws IOException, InterruptedException {
-    assertThat(new ProcessBuilder("kill", "-9", pid).start().waitFor()).isZero();
-  }
-
-  private String pid(String file) throws IOException {
-    return Files.readString(run.resolve(file)).strip().split(" ")[0];
-  }
-
-  @AfterEach
-  void stop() throws IOException, InterruptedException {
-    calm(ROOT, "stop");
-  }
-
-  @Test
-  void killsInTheMiddleOfWritesLoseNothingThatWasTold() throws IOException, InterruptedException {
-    calm(ROOT, "stop");
-    new ProcessBuilder("rm", "-rf", run.toString()).start().waitFor();
-    Files.createDirectories(run.resolve("database"));
-    // Left over: a number that another process has today.
-    Files.writeString(run.resolve("process"), ProcessHandle.current().pid() + " 1\n");
-    Files.writeString(run.resolve("database/process"), ProcessHandle.current().pid() + " 1\n");
-    int port = freePort();
-    Said started = calm(ROOT, "start", "--port", String.valueOf(port));
-    assertThat(started.code()).as(started.words()).isZero();
-    assertThat(calm(ROOT, "start").words()).contains("runs already");
-    Client client = new Client("http://127.0.0.1:" + port);
-    client.signedIn("jonas", Files.readString(run.resolve("demo-password")).strip());
-    AtomicReference<String> last = new AtomicReference<>("");
-    AtomicReference<String> sent = new AtomicReference<>("");
-    int told = 0;
-    for (int round = 0; round < 4; round++) {
-      boolean database = round % 2 == 1;
-      String victim = database ? pid("database/process") : pid("java-pid");
-      CountDownLatch some = new CountDownLatch(WRITES_BEFORE_A_KILL);
-      Thread killer = new Thread(() -> {
-        try {
-          // In the middle of the writes below, which go on meanwhile.
-          some.await();
-          kill(victim);
-        } catch (IOException | InterruptedException e) {
-          throw new IllegalStateException(e);
+    private Said calm(Path from, String... arguments) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of(from.resolve("calm").toString()));
+        if (!Files.exists(from.resolve("calm"))) {
+            command.set(0, ROOT.resolve("calm").toString());
         }
-      });
-      killer.start();
-      for (int i = 0; ; i++) {
-        String color = String.format("#%02x%04x", round + 16, i);
-        sent.set(color);
-        try {
-          if (client.post("/sites/sallowmere-ferries/choose", "key", "signal-fill", "v", color).statusCode() != 200) {
-            break;
-          }
-          last.set(color);
-          told++;
-          some.countDown();
-          if (i % 3 == 0 && client.post("/sites/sallowmere-ferries/go-live").statusCode() != 302) {
-            break;
-          }
-        } catch (RuntimeException gone) {
-          break;
-        }
-      }
-      // If they were refused before, the assertion below says so.
-      while (some.getCount() > 0) {
-        some.countDown();
-      }
-      killer.join();
-      if (database) {
-        assertThat(client.get("/at/sallowmere-ferries/").statusCode()).as("live sites go on").isEqualTo(200);
-        Said again = calm(ROOT, "start");
-        assertThat(again.words()).contains("without its database");
-      }
-      await("the application is back by itself", () -> {
-        try {
-          return client.get("/sites/sallowmere-ferries/choices.json").statusCode() == 200;
-        } catch (RuntimeException notYet) {
-          return false;
-        }
-      });
-      String kept = client.get("/sites/sallowmere-ferries/choices.json").body();
-      // What was told as kept is there, or the one that was on its way after it.
-      assertThat(kept).containsAnyOf(last.get(), sent.get());
-      assertThat(client.get("/sites/sallowmere-ferries/editions").statusCode()).isEqualTo(200);
-      assertThat(client.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
+        command.addAll(List.of(arguments));
+        // Into a file: what is started goes on with it, and would keep a pipe open for ever.
+        File out = File.createTempFile("calm", ".out", folder.toFile());
+        ProcessBuilder builder = new ProcessBuilder(command)
+                .directory(from.toFile())
+                .redirectErrorStream(true)
+                .redirectOutput(out)
+                .redirectInput(new File("/dev/null"));
+        builder.environment().put("CALM_RUN", run.toString());
+        Process process = builder.start();
+        assertThat(process.waitFor(5, TimeUnit.MINUTES))
+                .as(Arrays.toString(arguments))
+                .isTrue();
+        return new Said(process.exitValue(), Files.readString(out.toPath()));
     }
-    assertThat(told).isGreaterThanOrEqualTo(4 * WRITES_BEFORE_A_KILL);
-    assertThat(Files.readString(run.resolve("app.log"))).as("the log of before stays").contains("ended with 137 and started again");
-    // Nobody but who runs the database is its root.
-    Process root = new ProcessBuilder("bash", "-c", ". " + run.resolve("database/env") + "; p=${CALM_DATABASE_URL#*1:}; mariadb --no-defaults --protocol=tcp -h 127.0.0.1 -P ${p%/*} -u root -e 'select 1'")
-        .redirectErrorStream(true).start();
-    assertThat(new String(root.getInputStream().readAllBytes(), StandardCharsets.UTF_8)).contains("Access denied");
-    assertThat(calm(ROOT, "stop").words()).contains("Stopped");
-    assertThat(ProcessHandle.of(Long.parseLong(Files.exists(run.resolve("java-pid")) ? pid("java-pid") : "1")).filter(p -> p.pid() != 1 && p.isAlive())).isEmpty();
-    assertThat(calm(ROOT, "stop").words()).contains("does not run");
-  }
 
-  /** With the heap that {@code ./calm} gives: nothing falls over, and a second person goes on working. */
-  @Test
-  void fourHostileThemesAtOnceStayWithinTheHeap() throws IOException, InterruptedException, ExecutionException {
-    int port = freePort();
-    Said started = calm(ROOT, "start", "--port", String.valueOf(port));
-    assertThat(started.code()).as(started.words()).isZero();
-    String address = "http://127.0.0.1:" + port;
-    String password = Files.readString(run.resolve("demo-password")).strip();
-    String process = pid("java-pid");
-    Client owner = new Client(address).signedIn("jonas", password);
-    ExecutorService makers = Executors.newFixedThreadPool(4);
-    List<Future<?>> all = new ArrayList<>();
-    for (String name : List.of("29,000 rules for one class of 5,000 elements", "one rule of 60,000 declarations", "1,900 pages", "10,000 colours")) {
-      all.add(makers.submit(() -> {
-        Client maker = new Client(address).signedIn("ida", password);
-        String theme = maker.bringIn(name.replaceAll("[^a-z0-9]+", "-") + ".zip", HostileThemesInTheApplicationTest.zip(HostileThemes.all().get(name).get()));
-        maker.survey(theme);
-        for (String view : List.of("/settings", "/part?page=index.html&at=6&width=1440", "/part/change?page=index.html&at=6&width=1440&aspect=text",
-            "/handover.zip")) {
-          assertThat(maker.get(theme + view).statusCode()).as(name + view).isIn(200, 422);
+    private static void await(String what, BooleanSupplier condition) throws InterruptedException {
+        long end = System.nanoTime() + Duration.ofMinutes(4).toNanos();
+        while (!condition.getAsBoolean()) {
+            assertThat(System.nanoTime()).as(what).isLessThan(end);
+            Thread.sleep(100);
         }
-        assertThat(maker.post(theme + "/remove").statusCode()).as(name).isEqualTo(302);
-      }));
     }
-    makers.shutdown();
-    List<Long> times = new ArrayList<>();
-    while (!makers.awaitTermination(60, TimeUnit.MILLISECONDS)) {
-      long began = System.nanoTime();
-      assertThat(owner.get("/sites/sallowmere-ferries").statusCode()).isEqualTo(200);
-      times.add((System.nanoTime() - began) / 1_000_000);
-      assertThat(owner.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
-    }
-    for (Future<?> one : all) {
-      one.get();
-    }
-    Collections.sort(times);
-    Files.writeString(Path.of("target/four-at-once.txt"), "The owner's page meanwhile: median " + times.get(times.size() / 2) + " ms, 95 of 100 within "
-        + times.get(times.size() * 95 / 100) + " ms, the slowest " + times.get(times.size() - 1) + " ms, of " + times.size() + "\n");
-    assertThat(pid("java-pid")).as("it never ended").isEqualTo(process);
-  }
 
-  @Test
-  void pathsAreReadFromWhereThePersonStandsAndTheScriptMayBeALink() throws IOException, InterruptedException {
-    Files.createDirectories(folder.resolve("mine/theme"));
-    Path mine = folder.resolve("mine");
-    Files.writeString(mine.resolve("theme/index.html"), "<link rel=stylesheet href=a.css><p class=a>x");
-    Files.writeString(mine.resolve("theme/a.css"), ".a{color:#123456}");
-    Files.writeString(mine.resolve("mine.json"), "{}");
-    Files.writeString(mine.resolve("cases.jsonl"), "{\"path\": \"theme\"}\n");
-    Files.createSymbolicLink(mine.resolve("calm"), ROOT.resolve("calm"));
-    assertThat(calm(mine, "survey", "theme", "--json")).satisfies(s -> assertThat(s.code()).as(s.words()).isZero())
-        .extracting(Said::words).asString().contains("#123456");
-    assertThat(calm(mine, "survey", "--cases", "cases.jsonl").words()).contains("#123456");
-    assertThat(calm(mine, "build", "theme", "--values", "mine.json", "--out", "out").code()).isZero();
-    assertThat(mine.resolve("out/settings.css")).exists();
-    assertThat(calm(mine, "explain", "theme/index.html", "--select", ".a", "--property", "color").words()).contains("a.css");
-    assertThat(calm(mine, "export", "theme", "--as", "tokens.json", "--out", "tokens.json").code()).isZero();
-    assertThat(mine.resolve("tokens.json")).exists();
-    assertThat(calm(mine, "survey", "not-there.zip")).satisfies(s -> assertThat(s.code()).isEqualTo(2)).extracting(Said::words).asString().contains("not-there.zip");
-  }
+    private static int freePort() throws IOException {
+        try (ServerSocket socket = new ServerSocket(0)) {
+            return socket.getLocalPort();
+        }
+    }
+
+    private static void kill(String pid) throws IOException, InterruptedException {
+        assertThat(new ProcessBuilder("kill", "-9", pid).start().waitFor()).isZero();
+    }
+
+    private String pid(String file) throws IOException {
+        return Files.readString(run.resolve(file)).strip().split(" ")[0];
+    }
+
+    @AfterEach
+    void stop() throws IOException, InterruptedException {
+        calm(ROOT, "stop");
+    }
+
+    @Test
+    void killsInTheMiddleOfWritesLoseNothingThatWasTold() throws IOException, InterruptedException {
+        calm(ROOT, "stop");
+        new ProcessBuilder("rm", "-rf", run.toString()).start().waitFor();
+        Files.createDirectories(run.resolve("database"));
+        // Left over: a number that another process has today.
+        Files.writeString(run.resolve("process"), ProcessHandle.current().pid() + " 1\n");
+        Files.writeString(
+                run.resolve("database/process"), ProcessHandle.current().pid() + " 1\n");
+        int port = freePort();
+        Said started = calm(ROOT, "start", "--port", String.valueOf(port));
+        assertThat(started.code()).as(started.words()).isZero();
+        assertThat(calm(ROOT, "start").words()).contains("runs already");
+        Client client = new Client("http://127.0.0.1:" + port);
+        client.signedIn("jonas", Files.readString(run.resolve("demo-password")).strip());
+        AtomicReference<String> last = new AtomicReference<>("");
+        AtomicReference<String> sent = new AtomicReference<>("");
+        int told = 0;
+        for (int round = 0; round < 4; round++) {
+            boolean database = round % 2 == 1;
+            String victim = database ? pid("database/process") : pid("java-pid");
+            CountDownLatch some = new CountDownLatch(WRITES_BEFORE_A_KILL);
+            Thread killer = new Thread(() -> {
+                try {
+                    // In the middle of the writes below, which go on meanwhile.
+                    some.await();
+                    kill(victim);
+                } catch (IOException | InterruptedException e) {
+                    throw new IllegalStateException(e);
+                }
+            });
+            killer.start();
+            for (int i = 0; ; i++) {
+                String color = String.format("#%02x%04x", round + 16, i);
+                sent.set(color);
+                try {
+                    if (client.post("/sites/sallowmere-ferries/choose", "key", "signal-fill", "v", color)
+                                    .statusCode()
+                            != 200) {
+                        break;
+                    }
+                    last.set(color);
+                    told++;
+                    some.countDown();
+                    if (i % 3 == 0
+                            && client.post("/sites/sallowmere-ferries/go-live").statusCode() != 302) {
+                        break;
+                    }
+                } catch (RuntimeException gone) {
+                    break;
+                }
+            }
+            // If they were refused before, the assertion below says so.
+            while (some.getCount() > 0) {
+                some.countDown();
+            }
+            killer.join();
+            if (database) {
+                assertThat(client.get("/at/sallowmere-ferries/").statusCode())
+                        .as("live sites go on")
+                        .isEqualTo(200);
+                Said again = calm(ROOT, "start");
+                assertThat(again.words()).contains("without its database");
+            }
+            await("the application is back by itself", () -> {
+                try {
+                    return client.get("/sites/sallowmere-ferries/choices.json").statusCode() == 200;
+                } catch (RuntimeException notYet) {
+                    return false;
+                }
+            });
+            String kept = client.get("/sites/sallowmere-ferries/choices.json").body();
+            // What was told as kept is there, or the one that was on its way after it.
+            assertThat(kept).containsAnyOf(last.get(), sent.get());
+            assertThat(client.get("/sites/sallowmere-ferries/editions").statusCode())
+                    .isEqualTo(200);
+            assertThat(client.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
+        }
+        assertThat(told).isGreaterThanOrEqualTo(4 * WRITES_BEFORE_A_KILL);
+        assertThat(Files.readString(run.resolve("app.log")))
+                .as("the log of before stays")
+                .contains("ended with 137 and started again");
+        // Nobody but who runs the database is its root.
+        Process root = new ProcessBuilder(
+                        "bash",
+                        "-c",
+                        ". " + run.resolve("database/env")
+                                + "; p=${CALM_DATABASE_URL#*1:}; mariadb --no-defaults --protocol=tcp -h 127.0.0.1 -P ${p%/*} -u root -e 'select 1'")
+                .redirectErrorStream(true)
+                .start();
+        assertThat(new String(root.getInputStream().readAllBytes(), StandardCharsets.UTF_8))
+                .contains("Access denied");
+        assertThat(calm(ROOT, "stop").words()).contains("Stopped");
+        assertThat(ProcessHandle.of(Long.parseLong(Files.exists(run.resolve("java-pid")) ? pid("java-pid") : "1"))
+                        .filter(p -> p.pid() != 1 && p.isAlive()))
+                .isEmpty();
+        assertThat(calm(ROOT, "stop").words()).contains("does not run");
+    }
+
+    /** With the heap that {@code ./calm} gives: nothing falls over, and a second person goes on working. */
+    @Test
+    void fourHostileThemesAtOnceStayWithinTheHeap() throws IOException, InterruptedException, ExecutionException {
+        int port = freePort();
+        Said started = calm(ROOT, "start", "--port", String.valueOf(port));
+        assertThat(started.code()).as(started.words()).isZero();
+        String address = "http://127.0.0.1:" + port;
+        String password = Files.readString(run.resolve("demo-password")).strip();
+        String process = pid("java-pid");
+        Client owner = new Client(address).signedIn("jonas", password);
+        ExecutorService makers = Executors.newFixedThreadPool(4);
+        List<Future<?>> all = new ArrayList<>();
+        for (String name : List.of(
+                "29,000 rules for one class of 5,000 elements",
+                "one rule of 60,000 declarations",
+                "1,900 pages",
+                "10,000 colours")) {
+            all.add(makers.submit(() -> {
+                Client maker = new Client(address).signedIn("ida", password);
+                String theme = maker.bringIn(
+                        name.replaceAll("[^a-z0-9]+", "-") + ".zip",
+                        HostileThemesInTheApplicationTest.zip(
+                                HostileThemes.all().get(name).get()));
+                maker.survey(theme);
+                for (String view : List.of(
+                        "/settings",
+                        "/part?page=index.html&at=6&width=1440",
+                        "/part/change?page=index.html&at=6&width=1440&aspect=text",
+                        "/handover.zip")) {
+                    assertThat(maker.get(theme + view).statusCode())
+                            .as(name + view)
+                            .isIn(200, 422);
+                }
+                assertThat(maker.post(theme + "/remove").statusCode()).as(name).isEqualTo(302);
+            }));
+        }
+        makers.shutdown();
+        List<Long> times = new ArrayList<>();
+        while (!makers.awaitTermination(60, TimeUnit.MILLISECONDS)) {
+            long began = System.nanoTime();
+            assertThat(owner.get("/sites/sallowmere-ferries").statusCode()).isEqualTo(200);
+            times.add((System.nanoTime() - began) / 1_000_000);
+            assertThat(owner.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
+        }
+        for (Future<?> one : all) {
+            one.get();
+        }
+        Collections.sort(times);
+        Files.writeString(
+                Path.of("target/four-at-once.txt"),
+                "The owner's page meanwhile: median " + times.get(times.size() / 2) + " ms, 95 of 100 within "
+                        + times.get(times.size() * 95 / 100) + " ms, the slowest " + times.get(times.size() - 1)
+                        + " ms, of " + times.size() + "\n");
+        assertThat(pid("java-pid")).as("it never ended").isEqualTo(process);
+    }
+
+    @Test
+    void pathsAreReadFromWhereThePersonStandsAndTheScriptMayBeALink() throws IOException, InterruptedException {
+        Files.createDirectories(folder.resolve("mine/theme"));
+        Path mine = folder.resolve("mine");
+        Files.writeString(mine.resolve("theme/index.html"), "<link rel=stylesheet href=a.css><p class=a>x");
+        Files.writeString(mine.resolve("theme/a.css"), ".a{color:#123456}");
+        Files.writeString(mine.resolve("mine.json"), "{}");
+        Files.writeString(mine.resolve("cases.jsonl"), "{\"path\": \"theme\"}\n");
+        Files.createSymbolicLink(mine.resolve("calm"), ROOT.resolve("calm"));
+        assertThat(calm(mine, "survey", "theme", "--json"))
+                .satisfies(s -> assertThat(s.code()).as(s.words()).isZero())
+                .extracting(Said::words)
+                .asString()
+                .contains("#123456");
+        assertThat(calm(mine, "survey", "--cases", "cases.jsonl").words()).contains("#123456");
+        assertThat(calm(mine, "build", "theme", "--values", "mine.json", "--out", "out")
+                        .code())
+                .isZero();
+        assertThat(mine.resolve("out/settings.css")).exists();
+        assertThat(calm(mine, "explain", "theme/index.html", "--select", ".a", "--property", "color")
+                        .words())
+                .contains("a.css");
+        assertThat(calm(mine, "export", "theme", "--as", "tokens.json", "--out", "tokens.json")
+                        .code())
+                .isZero();
+        assertThat(mine.resolve("tokens.json")).exists();
+        assertThat(calm(mine, "survey", "not-there.zip"))
+                .satisfies(s -> assertThat(s.code()).isEqualTo(2))
+                .extracting(Said::words)
+                .asString()
+                .contains("not-there.zip");
+    }
 }

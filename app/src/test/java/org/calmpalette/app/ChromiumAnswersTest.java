@@ -33,187 +33,225 @@ import org.junit.jupiter.api.io.TempDir;
  * writes them.
  */
 class ChromiumAnswersTest {
-  private static final boolean RECORD = Boolean.getBoolean("calm.record");
-  @TempDir
-  Path folder;
+    private static final boolean RECORD = Boolean.getBoolean("calm.record");
 
-  @AfterEach
-  void closeWindows() {
-    Browsers.closeAll();
-  }
+    @TempDir
+    Path folder;
 
-  private static void settle(String name, Map<String, List<String>> answers) {
-    if (RECORD) {
-      Answers.write(name, answers);
-      return;
+    @AfterEach
+    void closeWindows() {
+        Browsers.closeAll();
     }
-    Answers recorded = Answers.read(name);
-    answers.forEach((question, now) -> {
-      List<String> then = recorded.to(question);
-      assertThat(now).as(question).hasSameSizeAs(then);
-      List<String> differ = new ArrayList<>();
-      for (int i = 0; i < now.size(); i++) {
-        if (!Answers.same(now.get(i), then.get(i))) {
-          differ.add("answer " + i + ": recorded " + then.get(i) + " | now " + now.get(i));
-        }
-      }
-      assertThat(differ).as(question + " in " + Browsers.get().version()).isEmpty();
-    });
-  }
 
-  @Test
-  @SuppressWarnings("unchecked")
-  void computedStyles() throws IOException {
-    Map<String, List<String>> answers = new LinkedHashMap<>();
-    for (ComputedStyleTest.Case c : (Iterable<ComputedStyleTest.Case>) ComputedStyleTest.cases()::iterator) {
-      Path own = folder.resolve(c.name().replace(' ', '-'));
-      for (Map.Entry<String, byte[]> f : c.files().entrySet()) {
-        Path file = own.resolve(f.getKey());
-        Files.createDirectories(file.getParent());
-        Files.write(file, f.getValue());
-      }
-      Page browser = Browsers.page(c.width(), ComputedStyleTest.HEIGHT);
-      browser.navigate(own.resolve("index.html").toUri().toString());
-      answers.put(c.question(), (List<String>) browser.evaluate("""
+    private static void settle(String name, Map<String, List<String>> answers) {
+        if (RECORD) {
+            Answers.write(name, answers);
+            return;
+        }
+        Answers recorded = Answers.read(name);
+        answers.forEach((question, now) -> {
+            List<String> then = recorded.to(question);
+            assertThat(now).as(question).hasSameSizeAs(then);
+            List<String> differ = new ArrayList<>();
+            for (int i = 0; i < now.size(); i++) {
+                if (!Answers.same(now.get(i), then.get(i))) {
+                    differ.add("answer " + i + ": recorded " + then.get(i) + " | now " + now.get(i));
+                }
+            }
+            assertThat(differ).as(question + " in " + Browsers.get().version()).isEmpty();
+        });
+    }
+
+    @Test
+    @SuppressWarnings("unchecked")
+    void computedStyles() throws IOException {
+        Map<String, List<String>> answers = new LinkedHashMap<>();
+        for (ComputedStyleTest.Case c : (Iterable<ComputedStyleTest.Case>) ComputedStyleTest.cases()::iterator) {
+            Path own = folder.resolve(c.name().replace(' ', '-'));
+            for (Map.Entry<String, byte[]> f : c.files().entrySet()) {
+                Path file = own.resolve(f.getKey());
+                Files.createDirectories(file.getParent());
+                Files.write(file, f.getValue());
+            }
+            Page browser = Browsers.page(c.width(), ComputedStyleTest.HEIGHT);
+            browser.navigate(own.resolve("index.html").toUri().toString());
+            answers.put(c.question(), (List<String>) browser.evaluate(
+                    """
           ([names, base]) => [...document.querySelectorAll('*')].map(e => [e.localName, ...[null, '::before', '::after'].flatMap(p => {
             const s = getComputedStyle(e, p); return names.map(n => s.getPropertyValue(n).replaceAll(base, '')) })].join('\\t'))""",
-          List.of(ComputedStyleTest.PROPERTIES, own.toUri().toString())));
-      Browsers.closeAll();
+                    List.of(ComputedStyleTest.PROPERTIES, own.toUri().toString())));
+            Browsers.closeAll();
+        }
+        settle("computed-style", answers);
     }
-    settle("computed-style", answers);
-  }
 
-  @Test
-  @SuppressWarnings("unchecked")
-  void selectors() {
-    Map<String, List<String>> answers = new LinkedHashMap<>();
-    Page browser = Browsers.page(800, 600);
-    for (SelectorsTest.Case c : (Iterable<SelectorsTest.Case>) SelectorsTest.cases()::iterator) {
-      browser.setContent(c.html());
-      answers.put(c.question(), (List<String>) browser.evaluate("""
+    @Test
+    @SuppressWarnings("unchecked")
+    void selectors() {
+        Map<String, List<String>> answers = new LinkedHashMap<>();
+        Page browser = Browsers.page(800, 600);
+        for (SelectorsTest.Case c : (Iterable<SelectorsTest.Case>) SelectorsTest.cases()::iterator) {
+            browser.setContent(c.html());
+            answers.put(c.question(), (List<String>) browser.evaluate(
+                    """
           list => { const all = [...document.querySelectorAll('*')]; const at = new Map(all.map((e, i) => [e, i]));
             return list.map(s => { try { return [...document.querySelectorAll(s)].map(e => at.get(e)).join(' ') } catch { return 'invalid' } }) }""",
-          SelectorsTest.selectors()));
+                    SelectorsTest.selectors()));
+        }
+        answers.put(SelectorsTest.doubtfulQuestion(), (List<String>) browser.evaluate(
+                "list => list.map(s => { try { document.querySelector(s); return 'valid' } catch { return 'invalid' } })",
+                SelectorsTest.doubtful()));
+        settle("selectors", answers);
     }
-    answers.put(SelectorsTest.doubtfulQuestion(), (List<String>) browser.evaluate(
-        "list => list.map(s => { try { document.querySelector(s); return 'valid' } catch { return 'invalid' } })", SelectorsTest.doubtful()));
-    settle("selectors", answers);
-  }
 
-  @Test
-  @SuppressWarnings("unchecked")
-  void conditions() {
-    Map<String, List<String>> answers = new LinkedHashMap<>();
-    for (String window : ConditionsTest.WINDOWS) {
-      Page page = Browsers.page(Integer.parseInt(window.split("x")[0]), Integer.parseInt(window.split("x")[1]));
-      answers.put(ConditionsTest.question(window, ConditionsTest.MEDIA),
-          (List<String>) page.evaluate("list => list.map(q => String(matchMedia(q).matches))", ConditionsTest.MEDIA));
+    @Test
+    @SuppressWarnings("unchecked")
+    void conditions() {
+        Map<String, List<String>> answers = new LinkedHashMap<>();
+        for (String window : ConditionsTest.WINDOWS) {
+            Page page = Browsers.page(Integer.parseInt(window.split("x")[0]), Integer.parseInt(window.split("x")[1]));
+            answers.put(ConditionsTest.question(window, ConditionsTest.MEDIA), (List<String>)
+                    page.evaluate("list => list.map(q => String(matchMedia(q).matches))", ConditionsTest.MEDIA));
+        }
+        Page page = Browsers.page(800, 600);
+        answers.put(ConditionsTest.question("supports", ConditionsTest.SUPPORTS), (List<String>)
+                page.evaluate("list => list.map(c => String(CSS.supports(c)))", ConditionsTest.SUPPORTS));
+        answers.put(ConditionsTest.question("values", ConditionsTest.VALUES), (List<String>) page.evaluate(
+                "list => list.map(d => { const at = d.indexOf(': '); return String(CSS.supports(d.slice(0, at), d.slice(at + 2))) })",
+                ConditionsTest.VALUES));
+        settle("conditions", answers);
     }
-    Page page = Browsers.page(800, 600);
-    answers.put(ConditionsTest.question("supports", ConditionsTest.SUPPORTS),
-        (List<String>) page.evaluate("list => list.map(c => String(CSS.supports(c)))", ConditionsTest.SUPPORTS));
-    answers.put(ConditionsTest.question("values", ConditionsTest.VALUES), (List<String>) page.evaluate(
-        "list => list.map(d => { const at = d.indexOf(': '); return String(CSS.supports(d.slice(0, at), d.slice(at + 2))) })", ConditionsTest.VALUES));
-    settle("conditions", answers);
-  }
 
-  @Test
-  @SuppressWarnings("unchecked")
-  void colors() {
-    Map<String, List<String>> answers = new LinkedHashMap<>();
-    Page page = Browsers.page(400, 300);
-    List<String> notations = ColorsTest.notations();
-    answers.put(ColorsTest.question("notations", notations), (List<String>) page.evaluate("""
+    @Test
+    @SuppressWarnings("unchecked")
+    void colors() {
+        Map<String, List<String>> answers = new LinkedHashMap<>();
+        Page page = Browsers.page(400, 300);
+        List<String> notations = ColorsTest.notations();
+        answers.put(ColorsTest.question("notations", notations), (List<String>) page.evaluate(
+                """
         list => list.map(c => { const e = document.createElement('p'); document.body.append(e); e.style.color = c;
-          const s = e.style.color ? getComputedStyle(e).color : 'none'; e.remove(); return s })""", notations));
-    page.addScriptTag(new Page.AddScriptTagOptions()
-        .setContent(new String(OutsideSheets.resource("/outside/colorjs-0.7.1.global.min.js"), StandardCharsets.UTF_8)));
-    List<String> pairs = ColorsTest.pairs();
-    answers.put(ColorsTest.question("colorjs 0.7.1", pairs), (List<String>) page.evaluate("""
+          const s = e.style.color ? getComputedStyle(e).color : 'none'; e.remove(); return s })""",
+                notations));
+        page.addScriptTag(new Page.AddScriptTagOptions()
+                .setContent(new String(
+                        OutsideSheets.resource("/outside/colorjs-0.7.1.global.min.js"), StandardCharsets.UTF_8)));
+        List<String> pairs = ColorsTest.pairs();
+        answers.put(ColorsTest.question("colorjs 0.7.1", pairs), (List<String>) page.evaluate(
+                """
         list => list.map(pair => { const [a, b] = pair.split(' '); const x = new Color(a);
           return [...x.to('oklab').coords, ...x.to('lab').coords, ...x.to('p3').coords, x.contrast(new Color(b), 'WCAG21')].map(v => v.toFixed(7)).join(' ') })""",
-        pairs));
-    settle("colors", answers);
-  }
+                pairs));
+        settle("colors", answers);
+    }
 
-  /** Reads the tiles of generated backgrounds back from the pixels. */
-  @Test
-  void backgrounds() throws IOException {
-    List<BackgroundsTest.Case> cases = BackgroundsTest.cases();
-    List<String> answers = new ArrayList<>();
-    int together = 100;
-    for (int from = 0; from < cases.size(); from += together) {
-      List<BackgroundsTest.Case> some = cases.subList(from, Math.min(cases.size(), from + together));
-      StringBuilder html = new StringBuilder("<!doctype html><body style='margin:0;background:#000'>");
-      for (int i = 0; i < some.size(); i++) {
-        BackgroundsTest.Case c = some.get(i);
-        html.append(String.format("<div data-w=%d data-h=%d style=\"position:absolute;left:%dpx;top:%dpx;width:%dpx;height:%dpx;border:solid transparent;border-width:%dpx %dpx %dpx %dpx;"
-            + "padding:%dpx %dpx %dpx %dpx;image-rendering:pixelated;%s\"></div>", c.pictureWidth(), c.pictureHeight(), i % 5 * 240, i / 5 * 220, c.width() - c.padding()[1] - c.padding()[3],
-            c.height() - c.padding()[0] - c.padding()[2], c.border()[0], c.border()[1], c.border()[2], c.border()[3], c.padding()[0], c.padding()[1], c.padding()[2], c.padding()[3], c.style()));
-      }
-      Page browser = Browsers.page(1200, 800);
-      browser.setContent(html.toString());
-      browser.evaluate("""
+    /** Reads the tiles of generated backgrounds back from the pixels. */
+    @Test
+    void backgrounds() throws IOException {
+        List<BackgroundsTest.Case> cases = BackgroundsTest.cases();
+        List<String> answers = new ArrayList<>();
+        int together = 100;
+        for (int from = 0; from < cases.size(); from += together) {
+            List<BackgroundsTest.Case> some = cases.subList(from, Math.min(cases.size(), from + together));
+            StringBuilder html = new StringBuilder("<!doctype html><body style='margin:0;background:#000'>");
+            for (int i = 0; i < some.size(); i++) {
+                BackgroundsTest.Case c = some.get(i);
+                html.append(String.format(
+                        "<div data-w=%d data-h=%d style=\"position:absolute;left:%dpx;top:%dpx;width:%dpx;height:%dpx;border:solid transparent;border-width:%dpx %dpx %dpx %dpx;"
+                                + "padding:%dpx %dpx %dpx %dpx;image-rendering:pixelated;%s\"></div>",
+                        c.pictureWidth(),
+                        c.pictureHeight(),
+                        i % 5 * 240,
+                        i / 5 * 220,
+                        c.width() - c.padding()[1] - c.padding()[3],
+                        c.height() - c.padding()[0] - c.padding()[2],
+                        c.border()[0],
+                        c.border()[1],
+                        c.border()[2],
+                        c.border()[3],
+                        c.padding()[0],
+                        c.padding()[1],
+                        c.padding()[2],
+                        c.padding()[3],
+                        c.style()));
+            }
+            Page browser = Browsers.page(1200, 800);
+            browser.setContent(html.toString());
+            browser.evaluate(
+                    """
           async () => { for (const e of document.querySelectorAll('div')) {
             const w = +e.dataset.w, h = +e.dataset.h, c = document.createElement('canvas'); c.width = w; c.height = h;
             const g = c.getContext('2d'), d = g.createImageData(w, h);
             for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) d.data.set([(x + .5) / w * 255, (y + .5) / h * 255, 255, 255], 4 * (y * w + x));
             g.putImageData(d, 0, 0); const u = c.toDataURL(); const i = new Image(); i.src = u; await i.decode(); e.style.backgroundImage = `url(${u})` }
             await new Promise(r => requestAnimationFrame(() => requestAnimationFrame(r))) }""");
-      BufferedImage seen = ImageIO.read(new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
-      for (int i = 0; i < some.size(); i++) {
-        BackgroundsTest.Case c = some.get(i);
-        answers.add(projected(seen, i % 5 * 240, i / 5 * 220, c.outerWidth(), c.outerHeight(), true) + " "
-            + projected(seen, i % 5 * 240, i / 5 * 220, c.outerWidth(), c.outerHeight(), false));
-      }
-      Browsers.closeAll();
-    }
-    Map<String, List<String>> all = new LinkedHashMap<>();
-    all.put(BackgroundsTest.question(), answers);
-    settle("backgrounds", all);
-  }
-
-  /** The computed value of each gradient, and the colours of its pixels. */
-  @Test
-  void gradients() throws IOException {
-    List<String> cases = GradientsTest.cases();
-    StringBuilder html = new StringBuilder("<!doctype html><body style='margin:0;background:#fff'>");
-    for (int i = 0; i < cases.size(); i++) {
-      html.append(String.format("<div style=\"position:absolute;left:%dpx;top:%dpx;width:%dpx;height:%dpx;background:%s\"></div>", i % 12 * GradientsTest.WIDTH,
-          i / 12 * GradientsTest.HEIGHT, GradientsTest.WIDTH, GradientsTest.HEIGHT, cases.get(i)));
-    }
-    Page browser = Browsers.page(12 * GradientsTest.WIDTH, 800);
-    browser.setContent(html.toString());
-    @SuppressWarnings("unchecked")
-    List<String> computed = (List<String>) browser.evaluate("() => [...document.querySelectorAll('div')].map(e => getComputedStyle(e).backgroundImage)");
-    BufferedImage seen = ImageIO.read(new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
-    List<String> answers = new ArrayList<>();
-    for (int i = 0; i < cases.size(); i++) {
-      StringBuilder pixels = new StringBuilder();
-      for (int y = 0; y < GradientsTest.HEIGHT; y += GradientsTest.STEP) {
-        for (int x = 0; x < GradientsTest.WIDTH; x += GradientsTest.STEP) {
-          pixels.append(String.format("%06x", seen.getRGB(i % 12 * GradientsTest.WIDTH + x, i / 12 * GradientsTest.HEIGHT + y) & 0xffffff));
+            BufferedImage seen = ImageIO.read(
+                    new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
+            for (int i = 0; i < some.size(); i++) {
+                BackgroundsTest.Case c = some.get(i);
+                answers.add(projected(seen, i % 5 * 240, i / 5 * 220, c.outerWidth(), c.outerHeight(), true) + " "
+                        + projected(seen, i % 5 * 240, i / 5 * 220, c.outerWidth(), c.outerHeight(), false));
+            }
+            Browsers.closeAll();
         }
-      }
-      answers.add(computed.get(i) + " " + pixels);
+        Map<String, List<String>> all = new LinkedHashMap<>();
+        all.put(BackgroundsTest.question(), answers);
+        settle("backgrounds", all);
     }
-    settle("gradients", Map.of(GradientsTest.question(), answers));
-  }
 
-  /** Boxes and lines as measures hold them, then for each width and text the worst contrast with the pixels behind it and the one that 95 of 100 reach. */
-  @Test
-  @SuppressWarnings("unchecked")
-  void grounds() throws IOException {
-    Files.write(folder.resolve("hills.png"), GroundsTest.picture());
-    Files.writeString(folder.resolve("index.html"), GroundsTest.HTML);
-    Map<String, List<List<Object>>> boxes = new TreeMap<>();
-    Map<String, List<List<Object>>> lines = new TreeMap<>();
-    List<List<Object>> heights = new ArrayList<>();
-    List<String> readings = new ArrayList<>();
-    for (int width : GroundsTest.WIDTHS) {
-      Page browser = Browsers.page(width, GroundsTest.HEIGHT);
-      browser.navigate(folder.resolve("index.html").toUri().toString());
-      Map<String, Object> laid = (Map<String, Object>) browser.evaluate("""
+    /** The computed value of each gradient, and the colours of its pixels. */
+    @Test
+    void gradients() throws IOException {
+        List<String> cases = GradientsTest.cases();
+        StringBuilder html = new StringBuilder("<!doctype html><body style='margin:0;background:#fff'>");
+        for (int i = 0; i < cases.size(); i++) {
+            html.append(String.format(
+                    "<div style=\"position:absolute;left:%dpx;top:%dpx;width:%dpx;height:%dpx;background:%s\"></div>",
+                    i % 12 * GradientsTest.WIDTH,
+                    i / 12 * GradientsTest.HEIGHT,
+                    GradientsTest.WIDTH,
+                    GradientsTest.HEIGHT,
+                    cases.get(i)));
+        }
+        Page browser = Browsers.page(12 * GradientsTest.WIDTH, 800);
+        browser.setContent(html.toString());
+        @SuppressWarnings("unchecked")
+        List<String> computed = (List<String>) browser.evaluate(
+                "() => [...document.querySelectorAll('div')].map(e => getComputedStyle(e).backgroundImage)");
+        BufferedImage seen = ImageIO.read(
+                new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
+        List<String> answers = new ArrayList<>();
+        for (int i = 0; i < cases.size(); i++) {
+            StringBuilder pixels = new StringBuilder();
+            for (int y = 0; y < GradientsTest.HEIGHT; y += GradientsTest.STEP) {
+                for (int x = 0; x < GradientsTest.WIDTH; x += GradientsTest.STEP) {
+                    pixels.append(String.format(
+                            "%06x",
+                            seen.getRGB(i % 12 * GradientsTest.WIDTH + x, i / 12 * GradientsTest.HEIGHT + y)
+                                    & 0xffffff));
+                }
+            }
+            answers.add(computed.get(i) + " " + pixels);
+        }
+        settle("gradients", Map.of(GradientsTest.question(), answers));
+    }
+
+    /** Boxes and lines as measures hold them, then for each width and text the worst contrast with the pixels behind it and the one that 95 of 100 reach. */
+    @Test
+    @SuppressWarnings("unchecked")
+    void grounds() throws IOException {
+        Files.write(folder.resolve("hills.png"), GroundsTest.picture());
+        Files.writeString(folder.resolve("index.html"), GroundsTest.HTML);
+        Map<String, List<List<Object>>> boxes = new TreeMap<>();
+        Map<String, List<List<Object>>> lines = new TreeMap<>();
+        List<List<Object>> heights = new ArrayList<>();
+        List<String> readings = new ArrayList<>();
+        for (int width : GroundsTest.WIDTHS) {
+            Page browser = Browsers.page(width, GroundsTest.HEIGHT);
+            browser.navigate(folder.resolve("index.html").toUri().toString());
+            Map<String, Object> laid = (Map<String, Object>)
+                    browser.evaluate(
+                            """
           () => { document.documentElement.style.scrollbarWidth = 'none'; const boxes = {}, lines = {}, colors = {};
             [...document.querySelectorAll('*')].forEach((e, i) => { const b = e.getBoundingClientRect(); if (!e.getClientRects().length) return;
               const s = getComputedStyle(e), side = n => ['Top', 'Right', 'Bottom', 'Left'].map(d => parseFloat(s[n + d + (n === 'border' ? 'Width' : '')]));
@@ -221,74 +259,105 @@ class ChromiumAnswersTest {
               const own = [...e.childNodes].filter(n => n.nodeType === 3 && n.data.trim()).flatMap(n => { const r = document.createRange(); r.selectNodeContents(n); return [...r.getClientRects()] });
               if (own.length) { lines[i + 1] = own.flatMap(r => [r.left, r.top, r.width, r.height]); colors[i + 1] = s.color } });
             return { boxes, lines, colors, height: document.documentElement.scrollHeight } }""");
-      heights.add(List.of(width, laid.get("height")));
-      ((Map<String, List<Object>>) laid.get("boxes")).forEach((k, v) -> boxes.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
-      ((Map<String, List<Object>>) laid.get("lines")).forEach((k, v) -> lines.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
-      browser.addStyleTag(new Page.AddStyleTagOptions().setContent("* { color: transparent !important }"));
-      BufferedImage seen = ImageIO.read(new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
-      new TreeMap<>((Map<String, List<Number>>) laid.get("lines")).forEach((k, v) -> readings.add(width + " " + k + " "
-          + contrast(seen, v, ((Map<String, String>) laid.get("colors")).get(k))));
-      Browsers.closeAll();
-    }
-    String measures = tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(new TreeMap<>(Map.of("format", "calm-measures/1", "page", "index.html", "windowHeight", GroundsTest.HEIGHT,
-        "from", 320, "to", 1920, "unsure", List.of(), "height", heights, "boxes", boxes, "lines", lines)));
-    readings.add(0, measures);
-    settle("grounds", Map.of(GroundsTest.question(), readings));
-  }
-
-  private static List<Object> at(int width, List<Object> numbers) {
-    List<Object> all = new ArrayList<>(List.of(width));
-    all.addAll(numbers);
-    return all;
-  }
-
-  /** WCAG 2.2, contrast ratio, with each pixel whose middle lies in a line. */
-  private static String contrast(BufferedImage seen, List<Number> lines, String color) {
-    int[] rgb = java.util.Arrays.stream(color.replaceAll("[^0-9,]", "").split(",")).mapToInt(Integer::parseInt).toArray();
-    double text = luminance(rgb[0], rgb[1], rgb[2]);
-    List<Double> ratios = new ArrayList<>();
-    for (int i = 0; i < lines.size(); i += 4) {
-      double left = lines.get(i).doubleValue();
-      double top = lines.get(i + 1).doubleValue();
-      for (int y = (int) Math.ceil(top - 0.5); y + 0.5 < top + lines.get(i + 3).doubleValue() && y < seen.getHeight(); y++) {
-        for (int x = Math.max(0, (int) Math.ceil(left - 0.5)); x + 0.5 < left + lines.get(i + 2).doubleValue() && x < seen.getWidth(); x++) {
-          int p = seen.getRGB(x, y);
-          double ground = luminance(p >> 16 & 255, p >> 8 & 255, p & 255);
-          ratios.add((Math.max(text, ground) + 0.05) / (Math.min(text, ground) + 0.05));
+            heights.add(List.of(width, laid.get("height")));
+            ((Map<String, List<Object>>) laid.get("boxes"))
+                    .forEach((k, v) ->
+                            boxes.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
+            ((Map<String, List<Object>>) laid.get("lines"))
+                    .forEach((k, v) ->
+                            lines.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
+            browser.addStyleTag(new Page.AddStyleTagOptions().setContent("* { color: transparent !important }"));
+            BufferedImage seen = ImageIO.read(
+                    new ByteArrayInputStream(browser.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
+            new TreeMap<>((Map<String, List<Number>>) laid.get("lines"))
+                    .forEach((k, v) -> readings.add(width + " " + k + " "
+                            + contrast(seen, v, ((Map<String, String>) laid.get("colors")).get(k))));
+            Browsers.closeAll();
         }
-      }
+        String measures = tools.jackson.databind.json.JsonMapper.shared()
+                .writeValueAsString(new TreeMap<>(Map.of(
+                        "format",
+                        "calm-measures/1",
+                        "page",
+                        "index.html",
+                        "windowHeight",
+                        GroundsTest.HEIGHT,
+                        "from",
+                        320,
+                        "to",
+                        1920,
+                        "unsure",
+                        List.of(),
+                        "height",
+                        heights,
+                        "boxes",
+                        boxes,
+                        "lines",
+                        lines)));
+        readings.add(0, measures);
+        settle("grounds", Map.of(GroundsTest.question(), readings));
     }
-    ratios.sort(null);
-    return String.format(java.util.Locale.ROOT, "%.3f %.3f", ratios.get(0), ratios.get((int) Math.floor(ratios.size() * 0.05)));
-  }
 
-  private static double luminance(int r, int g, int b) {
-    return 0.2126 * linear(r) + 0.7152 * linear(g) + 0.0722 * linear(b);
-  }
+    private static List<Object> at(int width, List<Object> numbers) {
+        List<Object> all = new ArrayList<>(List.of(width));
+        all.addAll(numbers);
+        return all;
+    }
 
-  private static double linear(int byteValue) {
-    double v = byteValue / 255.0;
-    return v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
-  }
-
-  /** For each column the red, or for each row the green, of its pixel that is painted most fully; -- where nothing is painted. */
-  private static String projected(BufferedImage seen, int left, int top, int width, int height, boolean columns) {
-    StringBuilder out = new StringBuilder();
-    for (int a = 0; a < (columns ? width : height); a++) {
-      String found = "--";
-      int most = 127;
-      // The pixel that is painted most fully: one at the edge of a tile is mixed with what is behind.
-      for (int b = 0; b < (columns ? height : width) && most < 255; b++) {
-        int x = left + (columns ? a : b);
-        int y = top + (columns ? b : a);
-        int rgb = x < seen.getWidth() && y < seen.getHeight() ? seen.getRGB(x, y) : 0;
-        if ((rgb & 255) > most) {
-          most = rgb & 255;
-          found = String.format("%02x", columns ? rgb >> 16 & 255 : rgb >> 8 & 255);
+    /** WCAG 2.2, contrast ratio, with each pixel whose middle lies in a line. */
+    private static String contrast(BufferedImage seen, List<Number> lines, String color) {
+        int[] rgb = java.util.Arrays.stream(color.replaceAll("[^0-9,]", "").split(","))
+                .mapToInt(Integer::parseInt)
+                .toArray();
+        double text = luminance(rgb[0], rgb[1], rgb[2]);
+        List<Double> ratios = new ArrayList<>();
+        for (int i = 0; i < lines.size(); i += 4) {
+            double left = lines.get(i).doubleValue();
+            double top = lines.get(i + 1).doubleValue();
+            for (int y = (int) Math.ceil(top - 0.5);
+                    y + 0.5 < top + lines.get(i + 3).doubleValue() && y < seen.getHeight();
+                    y++) {
+                for (int x = Math.max(0, (int) Math.ceil(left - 0.5));
+                        x + 0.5 < left + lines.get(i + 2).doubleValue() && x < seen.getWidth();
+                        x++) {
+                    int p = seen.getRGB(x, y);
+                    double ground = luminance(p >> 16 & 255, p >> 8 & 255, p & 255);
+                    ratios.add((Math.max(text, ground) + 0.05) / (Math.min(text, ground) + 0.05));
+                }
+            }
         }
-      }
-      out.append(found);
+        ratios.sort(null);
+        return String.format(
+                java.util.Locale.ROOT, "%.3f %.3f", ratios.get(0), ratios.get((int) Math.floor(ratios.size() * 0.05)));
     }
-    return out.toString();
-  }
+
+    private static double luminance(int r, int g, int b) {
+        return 0.2126 * linear(r) + 0.7152 * linear(g) + 0.0722 * linear(b);
+    }
+
+    private static double linear(int byteValue) {
+        double v = byteValue / 255.0;
+        return v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
+    }
+
+    /** For each column the red, or for each row the green, of its pixel that is painted most fully; -- where nothing is painted. */
+    private static String projected(BufferedImage seen, int left, int top, int width, int height, boolean columns) {
+        StringBuilder out = new StringBuilder();
+        for (int a = 0; a < (columns ? width : height); a++) {
+            String found = "--";
+            int most = 127;
+            // The pixel that is painted most fully: one at the edge of a tile is mixed with what is behind.
+            for (int b = 0; b < (columns ? height : width) && most < 255; b++) {
+                int x = left + (columns ? a : b);
+                int y = top + (columns ? b : a);
+                int rgb = x < seen.getWidth() && y < seen.getHeight() ? seen.getRGB(x, y) : 0;
+                if ((rgb & 255) > most) {
+                    most = rgb & 255;
+                    found = String.format("%02x", columns ? rgb >> 16 & 255 : rgb >> 8 & 255);
+                }
+            }
+            out.append(found);
+        }
+        return out.toString();
+    }
 }

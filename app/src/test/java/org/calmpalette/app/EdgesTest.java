@@ -3,9 +3,9 @@ package org.calmpalette.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.net.URI;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -19,208 +19,342 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** Lengths, rates, guesses, leaving, and what stays behind. */
 class EdgesTest {
-  private final Running running = Running.get();
-  private final JdbcClient database = running.bean(JdbcClient.class);
-  private final AccountService accounts = running.bean(AccountService.class);
+    private final Running running = Running.get();
+    private final JdbcClient database = running.bean(JdbcClient.class);
+    private final AccountService accounts = running.bean(AccountService.class);
 
-  private static byte[] plain(String css) {
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", "<link rel=stylesheet href=a.css><p>x".getBytes(StandardCharsets.UTF_8));
-    files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
-    return HostileThemesInTheApplicationTest.zip(files);
-  }
-
-  private Client made(String name, Role role) {
-    accounts.create(name, "Somebody", "a long password", role);
-    return new Client(running.address).signedIn(name, "a long password");
-  }
-
-  /** Every form with a text, filled with one character more than its column or limit takes: told, never a 5xx, nothing kept. */
-  @Test
-  void whatIsTooLongIsToldBeforeTheDatabaseFindsOut() {
-    Client maker = made("long-" + System.nanoTime(), Role.MAKER);
-    String theme = maker.bringIn("long.zip", plain("p{color:#123456}"));
-    maker.survey(theme);
-    String x = "x".repeat(20_000);
-    record Form(String path, String field, int most, String... others) {}
-    List<Form> forms = List.of(
-        new Form(theme + "/points", "name", 80, "snapshot", maker.base(theme)),
-        new Form(theme + "/sites", "name", 100, "whose", "me", "owner", ""),
-        new Form(theme + "/sites", "owner", 100, "whose", "owner", "name", "S"),
-        new Form(theme + "/settings/new", "key", 60, "base", maker.base(theme), "kind", "number", "label", "N", "v", "1", "place", "Page"),
-        new Form(theme + "/settings/new", "label", 120, "base", maker.base(theme), "kind", "number", "key", "n", "v", "1", "place", "Page"),
-        new Form(theme + "/settings/new", "place", 80, "base", maker.base(theme), "kind", "number", "key", "n", "label", "N", "v", "1"),
-        new Form(theme + "/settings/new", "help", 1_000, "base", maker.base(theme), "kind", "number", "key", "n", "label", "N", "v", "1", "place", "Page"),
-        new Form("/account/password", "next", 72, "now", "a long password"));
-    for (Form form : forms) {
-      String[] fields = new String[form.others().length + 2];
-      System.arraycopy(form.others(), 0, fields, 0, form.others().length);
-      fields[fields.length - 2] = form.field();
-      for (int length : new int[] {form.most() + 1, x.length()}) {
-        fields[fields.length - 1] = x.substring(0, length);
-        HttpResponse<String> answer = maker.post(form.path(), fields);
-        assertThat(answer.statusCode()).as(form.path() + " " + form.field() + " with " + length + ": " + answer.body().replaceAll("<[^>]*>", " ").strip()).isEqualTo(422);
-      }
+    private static byte[] plain(String css) {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", "<link rel=stylesheet href=a.css><p>x".getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
+        return HostileThemesInTheApplicationTest.zip(files);
     }
-    Client visitor = new Client(running.address);
-    for (String field : List.of("signIn", "name", "password")) {
-      for (int length : new int[] {101, 5_000}) {
-        TreeMap<String, String> all = new TreeMap<>(java.util.Map.of("signIn", "somebody", "name", "N", "password", "a long password"));
-        all.put(field, x.substring(0, length));
-        assertThat(org.assertj.core.api.Assertions.catchThrowable(() -> accounts.create(all.get("signIn"), all.get("name"), all.get("password"), Role.OWNER)))
-            .as(field + " " + length).isInstanceOf(org.calmpalette.core.BadInputException.class);
-      }
+
+    private Client made(String name, Role role) {
+        accounts.create(name, "Somebody", "a long password", role);
+        return new Client(running.address).signedIn(name, "a long password");
     }
-    // The longest that can be made signs in.
-    String longest = "l".repeat(80) + String.format("%020d", System.nanoTime());
-    assertThat(made(longest, Role.OWNER).get("/account").statusCode()).isEqualTo(200);
-    assertThat(visitor.post("/sign-in", "username", x, "password", x).statusCode()).isEqualTo(302);
-    // A link of two thousand characters is allowed, and its note is cut, not the choice.
-    assertThat(maker.post(theme + "/settings/new", "base", maker.base(theme), "kind", "link", "key", "to", "label", "To", "v", "index.html", "place", "Page").statusCode()).isEqualTo(302);
-    String name = "Link " + System.nanoTime();
-    assertThat(maker.post(theme + "/sites", "name", name, "whose", "me", "owner", "").statusCode()).isEqualTo(302);
-    String link = "https://pages.invalid/" + "a".repeat(1_900);
-    HttpResponse<String> chosen = maker.post("/sites/" + name.toLowerCase().replace(' ', '-') + "/choose", "key", "to", "v", link);
-    assertThat(chosen.statusCode()).as(chosen.body()).isEqualTo(200);
-    assertThat(maker.get("/sites/" + name.toLowerCase().replace(' ', '-') + "/choices.json").body()).contains(link);
-  }
 
-  @Test
-  void namesAreComparedAsTheyAreWritten() {
-    String n = String.valueOf(System.nanoTime());
-    made("jonas" + n, Role.OWNER);
-    made("j\u00f6nas" + n, Role.OWNER);
-    assertThat(accounts.findBySignIn("jo\u0308nas" + n)).as("two spellings of one accent are one name").isPresent();
-    assertThat(accounts.findBySignIn("J\u00d6NAS" + n)).isPresent();
-    assertThat(accounts.findBySignIn("jonas" + n).orElseThrow().signIn()).isEqualTo("jonas" + n);
-    assertThat(accounts.findBySignIn("j\u00f3nas" + n)).isEmpty();
-  }
-
-  @Test
-  void whoGuessesWaitsAndTheOwnerIsTold() {
-    String name = "guessed-" + System.nanoTime();
-    accounts.create(name, "Guessed", "a long password", Role.OWNER);
-    Client guesser = new Client(running.address);
-    String token = guesser.token();
-    String last = "";
-    for (int i = 0; i < 7; i++) {
-      last = guesser.postAs(token, "/sign-in", "username", name, "password", "wrong words here").headers().firstValue("Location").orElse("");
+    /** Every form with a text, filled with one character more than its column or limit takes: told, never a 5xx, nothing kept. */
+    @Test
+    void whatIsTooLongIsToldBeforeTheDatabaseFindsOut() {
+        Client maker = made("long-" + System.nanoTime(), Role.MAKER);
+        String theme = maker.bringIn("long.zip", plain("p{color:#123456}"));
+        maker.survey(theme);
+        String x = "x".repeat(20_000);
+        record Form(String path, String field, int most, String... others) {}
+        List<Form> forms = List.of(
+                new Form(theme + "/points", "name", 80, "snapshot", maker.base(theme)),
+                new Form(theme + "/sites", "name", 100, "whose", "me", "owner", ""),
+                new Form(theme + "/sites", "owner", 100, "whose", "owner", "name", "S"),
+                new Form(
+                        theme + "/settings/new",
+                        "key",
+                        60,
+                        "base",
+                        maker.base(theme),
+                        "kind",
+                        "number",
+                        "label",
+                        "N",
+                        "v",
+                        "1",
+                        "place",
+                        "Page"),
+                new Form(
+                        theme + "/settings/new",
+                        "label",
+                        120,
+                        "base",
+                        maker.base(theme),
+                        "kind",
+                        "number",
+                        "key",
+                        "n",
+                        "v",
+                        "1",
+                        "place",
+                        "Page"),
+                new Form(
+                        theme + "/settings/new",
+                        "place",
+                        80,
+                        "base",
+                        maker.base(theme),
+                        "kind",
+                        "number",
+                        "key",
+                        "n",
+                        "label",
+                        "N",
+                        "v",
+                        "1"),
+                new Form(
+                        theme + "/settings/new",
+                        "help",
+                        1_000,
+                        "base",
+                        maker.base(theme),
+                        "kind",
+                        "number",
+                        "key",
+                        "n",
+                        "label",
+                        "N",
+                        "v",
+                        "1",
+                        "place",
+                        "Page"),
+                new Form("/account/password", "next", 72, "now", "a long password"));
+        for (Form form : forms) {
+            String[] fields = new String[form.others().length + 2];
+            System.arraycopy(form.others(), 0, fields, 0, form.others().length);
+            fields[fields.length - 2] = form.field();
+            for (int length : new int[] {form.most() + 1, x.length()}) {
+                fields[fields.length - 1] = x.substring(0, length);
+                HttpResponse<String> answer = maker.post(form.path(), fields);
+                assertThat(answer.statusCode())
+                        .as(form.path() + " " + form.field() + " with " + length + ": "
+                                + answer.body().replaceAll("<[^>]*>", " ").strip())
+                        .isEqualTo(422);
+            }
+        }
+        Client visitor = new Client(running.address);
+        for (String field : List.of("signIn", "name", "password")) {
+            for (int length : new int[] {101, 5_000}) {
+                TreeMap<String, String> all = new TreeMap<>(
+                        java.util.Map.of("signIn", "somebody", "name", "N", "password", "a long password"));
+                all.put(field, x.substring(0, length));
+                assertThat(org.assertj.core.api.Assertions.catchThrowable(() ->
+                                accounts.create(all.get("signIn"), all.get("name"), all.get("password"), Role.OWNER)))
+                        .as(field + " " + length)
+                        .isInstanceOf(org.calmpalette.core.BadInputException.class);
+            }
+        }
+        // The longest that can be made signs in.
+        String longest = "l".repeat(80) + String.format("%020d", System.nanoTime());
+        assertThat(made(longest, Role.OWNER).get("/account").statusCode()).isEqualTo(200);
+        assertThat(visitor.post("/sign-in", "username", x, "password", x).statusCode())
+                .isEqualTo(302);
+        // A link of two thousand characters is allowed, and its note is cut, not the choice.
+        assertThat(maker.post(
+                                theme + "/settings/new",
+                                "base",
+                                maker.base(theme),
+                                "kind",
+                                "link",
+                                "key",
+                                "to",
+                                "label",
+                                "To",
+                                "v",
+                                "index.html",
+                                "place",
+                                "Page")
+                        .statusCode())
+                .isEqualTo(302);
+        String name = "Link " + System.nanoTime();
+        assertThat(maker.post(theme + "/sites", "name", name, "whose", "me", "owner", "")
+                        .statusCode())
+                .isEqualTo(302);
+        String link = "https://pages.invalid/" + "a".repeat(1_900);
+        HttpResponse<String> chosen =
+                maker.post("/sites/" + name.toLowerCase().replace(' ', '-') + "/choose", "key", "to", "v", link);
+        assertThat(chosen.statusCode()).as(chosen.body()).isEqualTo(200);
+        assertThat(maker.get("/sites/" + name.toLowerCase().replace(' ', '-') + "/choices.json")
+                        .body())
+                .contains(link);
     }
-    assertThat(last).contains("/sign-in?wait=");
-    assertThat(guesser.get(last.replaceFirst(".*(/sign-in)", "$1")).body()).contains("was not looked at").contains("Wait ");
-    // From elsewhere, which the proxy would tell, the owner gets in at once: here the tries are moved to another address.
-    database.sql("update sign_in_attempt set address = '10.9.8.7' where sign_in = ?").param(name).update();
-    Client owner = new Client(running.address).signedIn(name, "a long password");
-    assertThat(owner.get("/account").body()).contains("5 tries to sign in with your name failed").contains("guessing");
-    assertThat(owner.get("/account").body()).as("told once").doesNotContain("tries to sign in");
-  }
 
-  @Test
-  void whoAsksTooOftenIsToldWhen() {
-    Client owner = new Client(running.address).signedIn("jonas");
-    String token = owner.token();
-    HttpResponse<String> answer = null;
-    for (int i = 0; i < 400 && (answer == null || answer.statusCode() != 429); i++) {
-      answer = owner.postAs(token, "/sites/sallowmere-ferries/try", "key", "no-such-key", "v", "red");
+    @Test
+    void namesAreComparedAsTheyAreWritten() {
+        String n = String.valueOf(System.nanoTime());
+        made("jonas" + n, Role.OWNER);
+        made("j\u00f6nas" + n, Role.OWNER);
+        assertThat(accounts.findBySignIn("jo\u0308nas" + n))
+                .as("two spellings of one accent are one name")
+                .isPresent();
+        assertThat(accounts.findBySignIn("J\u00d6NAS" + n)).isPresent();
+        assertThat(accounts.findBySignIn("jonas" + n).orElseThrow().signIn()).isEqualTo("jonas" + n);
+        assertThat(accounts.findBySignIn("j\u00f3nas" + n)).isEmpty();
     }
-    assertThat(answer.statusCode()).isEqualTo(429);
-    assertThat(answer.headers().firstValueAsLong("Retry-After").orElse(0)).isBetween(1L, 5L);
-    assertThat(answer.body()).contains("Wait 1 second");
-    assertThat(owner.get("/sites/sallowmere-ferries").statusCode()).as("pages are not counted").isEqualTo(200);
-  }
 
-  @Test
-  void nobodysUploadIsNotWrittenToTheDisk() throws IOException {
-    Path temporary = Path.of(System.getProperty("java.io.tmpdir"));
-    long before = size(temporary);
-    Client visitor = new Client(running.address);
-    HttpResponse<String> answer = visitor.upload("/themes", "large.zip", new byte[40_000_000]);
-    assertThat(answer.statusCode()).isEqualTo(302);
-    assertThat(answer.headers().firstValue("Location").orElse("")).endsWith("/sign-in");
-    HttpResponse<String> forged = visitor.send(HttpRequest.newBuilder(URI.create(running.address + "/themes")).header("Cookie", "calm-session=bm90LWEtc2Vzc2lvbg==")
-        .header("Content-Type", "multipart/form-data; boundary=x").POST(HttpRequest.BodyPublishers.ofString("--x--\r\n")).build());
-    assertThat(forged.statusCode()).isEqualTo(302);
-    assertThat(size(temporary)).isLessThan(before + 5_000_000);
-  }
-
-  private static long size(Path folder) throws IOException {
-    try (var all = Files.walk(folder)) {
-      return all.filter(f -> f.getFileName().toString().startsWith("upload_") || f.toString().contains("tomcat.")).filter(Files::isRegularFile).mapToLong(f -> f.toFile().length()).sum();
+    @Test
+    void whoGuessesWaitsAndTheOwnerIsTold() {
+        String name = "guessed-" + System.nanoTime();
+        accounts.create(name, "Guessed", "a long password", Role.OWNER);
+        Client guesser = new Client(running.address);
+        String token = guesser.token();
+        String last = "";
+        for (int i = 0; i < 7; i++) {
+            last = guesser.postAs(token, "/sign-in", "username", name, "password", "wrong words here")
+                    .headers()
+                    .firstValue("Location")
+                    .orElse("");
+        }
+        assertThat(last).contains("/sign-in?wait=");
+        assertThat(guesser.get(last.replaceFirst(".*(/sign-in)", "$1")).body())
+                .contains("was not looked at")
+                .contains("Wait ");
+        // From elsewhere, which the proxy would tell, the owner gets in at once: here the tries are moved to another
+        // address.
+        database.sql("update sign_in_attempt set address = '10.9.8.7' where sign_in = ?")
+                .param(name)
+                .update();
+        Client owner = new Client(running.address).signedIn(name, "a long password");
+        assertThat(owner.get("/account").body())
+                .contains("5 tries to sign in with your name failed")
+                .contains("guessing");
+        assertThat(owner.get("/account").body()).as("told once").doesNotContain("tries to sign in");
     }
-  }
 
-  @Test
-  void whoLeavesIsToldWhatBecomesOfEverything() {
-    String n = String.valueOf(System.nanoTime());
-    Client maker = made("leaver-" + n, Role.MAKER);
-    Client owner = made("leavers-owner-" + n, Role.OWNER);
-    String theme = maker.bringIn("leaving.zip", plain("p{color:#654321}"));
-    String name = "Left " + n;
-    String slug = "left-" + n;
-    assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", "leavers-owner-" + n).statusCode()).isEqualTo(302);
-    assertThat(owner.post("/sites/" + slug + "/go-live").statusCode()).isEqualTo(302);
-    assertThat(maker.get("/account").body()).contains("1 theme").contains("leaving").contains("1 site").contains(name);
-    assertThat(maker.post("/account/remove", "password", "wrong words here").statusCode()).isEqualTo(422);
-    HttpResponse<String> kept = maker.post("/account/remove", "password", "a long password", "handTo", "");
-    assertThat(kept.statusCode()).isEqualTo(422);
-    assertThat(kept.body()).contains(name).contains("would lose its theme");
+    @Test
+    void whoAsksTooOftenIsToldWhen() {
+        Client owner = new Client(running.address).signedIn("jonas");
+        String token = owner.token();
+        HttpResponse<String> answer = null;
+        for (int i = 0; i < 400 && (answer == null || answer.statusCode() != 429); i++) {
+            answer = owner.postAs(token, "/sites/sallowmere-ferries/try", "key", "no-such-key", "v", "red");
+        }
+        assertThat(answer.statusCode()).isEqualTo(429);
+        assertThat(answer.headers().firstValueAsLong("Retry-After").orElse(0)).isBetween(1L, 5L);
+        assertThat(answer.body()).contains("Wait 1 second");
+        assertThat(owner.get("/sites/sallowmere-ferries").statusCode())
+                .as("pages are not counted")
+                .isEqualTo(200);
+    }
 
-    // A second maker comes by invitation, which works once, and takes over.
-    assertThat(maker.post("/makers/invite").statusCode()).isEqualTo(302);
-    String join = maker.get("/account").body().replaceFirst("(?s).*data-copy=\"[^\"]*(/makers/join/[^\"]+)\".*", "$1");
-    Client visitor = new Client(running.address);
-    assertThat(visitor.get(join).body()).contains("Somebody invites you");
-    assertThat(visitor.post(join, "signIn", "heir-" + n, "name", "Heir", "password", "a long password").statusCode()).isEqualTo(302);
-    assertThat(visitor.get(join).statusCode()).isEqualTo(404);
-    Client heir = new Client(running.address).signedIn("heir-" + n, "a long password");
-    assertThat(maker.post("/account/remove", "password", "a long password", "handTo", "heir-" + n).statusCode()).isEqualTo(302);
-    assertThat(maker.get("/themes").statusCode()).as("the session is over").isEqualTo(302);
-    assertThat(accounts.findBySignIn("leaver-" + n)).isEmpty();
-    assertThat(heir.get(theme + "/settings").statusCode()).isEqualTo(200);
-    assertThat(visitor.get("/at/" + slug + "/").statusCode()).isEqualTo(200);
+    @Test
+    void nobodysUploadIsNotWrittenToTheDisk() throws IOException {
+        Path temporary = Path.of(System.getProperty("java.io.tmpdir"));
+        long before = size(temporary);
+        Client visitor = new Client(running.address);
+        HttpResponse<String> answer = visitor.upload("/themes", "large.zip", new byte[40_000_000]);
+        assertThat(answer.statusCode()).isEqualTo(302);
+        assertThat(answer.headers().firstValue("Location").orElse("")).endsWith("/sign-in");
+        HttpResponse<String> forged = visitor.send(HttpRequest.newBuilder(URI.create(running.address + "/themes"))
+                .header("Cookie", "calm-session=bm90LWEtc2Vzc2lvbg==")
+                .header("Content-Type", "multipart/form-data; boundary=x")
+                .POST(HttpRequest.BodyPublishers.ofString("--x--\r\n"))
+                .build());
+        assertThat(forged.statusCode()).isEqualTo(302);
+        assertThat(size(temporary)).isLessThan(before + 5_000_000);
+    }
 
-    // The owner leaves: the site stays live and is its maker's.
-    Client elsewhere = new Client(running.address).signedIn("leavers-owner-" + n, "a long password");
-    assertThat(owner.get("/account").body()).contains(name).contains("stays live");
-    assertThat(owner.post("/account/password", "now", "a long password", "next", "another long one").statusCode()).isEqualTo(302);
-    assertThat(elsewhere.get("/sites").statusCode()).as("signed out elsewhere").isEqualTo(302);
-    assertThat(owner.post("/account/remove", "password", "another long one").statusCode()).isEqualTo(302);
-    assertThat(visitor.get("/at/" + slug + "/").statusCode()).isEqualTo(200);
-    assertThat(heir.get("/sites/" + slug).statusCode()).isEqualTo(200);
+    private static long size(Path folder) throws IOException {
+        try (var all = Files.walk(folder)) {
+            return all.filter(f -> f.getFileName().toString().startsWith("upload_")
+                            || f.toString().contains("tomcat."))
+                    .filter(Files::isRegularFile)
+                    .mapToLong(f -> f.toFile().length())
+                    .sum();
+        }
+    }
 
-    // The site is removed by its name, then the theme.
-    String id = heir.get(theme + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
-    assertThat(heir.post(theme + "/sites/" + id + "/remove", "confirmed", "something else").statusCode()).isEqualTo(422);
-    assertThat(heir.post(theme + "/sites/" + id + "/remove", "confirmed", name).statusCode()).isEqualTo(302);
-    assertThat(visitor.get("/at/" + slug + "/").statusCode()).isEqualTo(404);
-    assertThat(heir.post("/account/remove", "password", "a long password", "handTo", "").statusCode()).isEqualTo(302);
-    assertThat(accounts.findBySignIn("heir-" + n)).isEmpty();
-    assertThat(database.sql("select count(*) from theme where name = 'leaving'").query(Long.class).single()).isZero();
-    // Contents that nothing uses go, what is used stays.
-    String gone = org.calmpalette.app.storage.Hash.of("p{color:#654321}");
-    assertThat(count(gone)).isEqualTo(1);
-    SweepAccess.sweep(running.bean(org.calmpalette.app.storage.ContentStore.class), 120);
-    assertThat(count(gone)).as("too young").isEqualTo(1);
-    database.sql("update content set kept_at = kept_at - interval 1 day").update();
-    SweepAccess.sweep(running.bean(org.calmpalette.app.storage.ContentStore.class), 120);
-    assertThat(count(gone)).isZero();
-    assertThat(visitor.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
-    Client ida = new Client(running.address).signedIn("ida");
-    String demo = ida.get("/themes").body().replaceFirst("(?s).*href=\"(/themes/\\d+)/survey\">Towpath<.*", "$1");
-    assertThat(ida.get(demo + "/handover.zip").statusCode()).isEqualTo(200);
-  }
+    @Test
+    void whoLeavesIsToldWhatBecomesOfEverything() {
+        String n = String.valueOf(System.nanoTime());
+        Client maker = made("leaver-" + n, Role.MAKER);
+        Client owner = made("leavers-owner-" + n, Role.OWNER);
+        String theme = maker.bringIn("leaving.zip", plain("p{color:#654321}"));
+        String name = "Left " + n;
+        String slug = "left-" + n;
+        assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", "leavers-owner-" + n)
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(owner.post("/sites/" + slug + "/go-live").statusCode()).isEqualTo(302);
+        assertThat(maker.get("/account").body())
+                .contains("1 theme")
+                .contains("leaving")
+                .contains("1 site")
+                .contains(name);
+        assertThat(maker.post("/account/remove", "password", "wrong words here").statusCode())
+                .isEqualTo(422);
+        HttpResponse<String> kept = maker.post("/account/remove", "password", "a long password", "handTo", "");
+        assertThat(kept.statusCode()).isEqualTo(422);
+        assertThat(kept.body()).contains(name).contains("would lose its theme");
 
-  private long count(String hash) {
-    return database.sql("select count(*) from content where hash = ?").param(hash).query(Long.class).single();
-  }
+        // A second maker comes by invitation, which works once, and takes over.
+        assertThat(maker.post("/makers/invite").statusCode()).isEqualTo(302);
+        String join =
+                maker.get("/account").body().replaceFirst("(?s).*data-copy=\"[^\"]*(/makers/join/[^\"]+)\".*", "$1");
+        Client visitor = new Client(running.address);
+        assertThat(visitor.get(join).body()).contains("Somebody invites you");
+        assertThat(visitor.post(join, "signIn", "heir-" + n, "name", "Heir", "password", "a long password")
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(visitor.get(join).statusCode()).isEqualTo(404);
+        Client heir = new Client(running.address).signedIn("heir-" + n, "a long password");
+        assertThat(maker.post("/account/remove", "password", "a long password", "handTo", "heir-" + n)
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(maker.get("/themes").statusCode()).as("the session is over").isEqualTo(302);
+        assertThat(accounts.findBySignIn("leaver-" + n)).isEmpty();
+        assertThat(heir.get(theme + "/settings").statusCode()).isEqualTo(200);
+        assertThat(visitor.get("/at/" + slug + "/").statusCode()).isEqualTo(200);
 
-  @Test
-  void thePeopleOfTheDemoStayAndTheirSessionsEndWithTheDemo() {
-    Client ida = new Client(running.address).signedIn("ida");
-    assertThat(ida.post("/account/password", "now", Running.PASSWORD, "next", "another long one").body()).contains("people of the demo stay");
-    assertThat(ida.post("/account/remove", "password", Running.PASSWORD).statusCode()).isEqualTo(422);
-    assertThat(ida.get("/themes").statusCode()).isEqualTo(200);
-    accounts.endDemoSessions();
-    assertThat(ida.get("/themes").statusCode()).isEqualTo(302);
-  }
+        // The owner leaves: the site stays live and is its maker's.
+        Client elsewhere = new Client(running.address).signedIn("leavers-owner-" + n, "a long password");
+        assertThat(owner.get("/account").body()).contains(name).contains("stays live");
+        assertThat(owner.post("/account/password", "now", "a long password", "next", "another long one")
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(elsewhere.get("/sites").statusCode())
+                .as("signed out elsewhere")
+                .isEqualTo(302);
+        assertThat(owner.post("/account/remove", "password", "another long one").statusCode())
+                .isEqualTo(302);
+        assertThat(visitor.get("/at/" + slug + "/").statusCode()).isEqualTo(200);
+        assertThat(heir.get("/sites/" + slug).statusCode()).isEqualTo(200);
+
+        // The site is removed by its name, then the theme.
+        String id = heir.get(theme + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
+        assertThat(heir.post(theme + "/sites/" + id + "/remove", "confirmed", "something else")
+                        .statusCode())
+                .isEqualTo(422);
+        assertThat(heir.post(theme + "/sites/" + id + "/remove", "confirmed", name)
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(visitor.get("/at/" + slug + "/").statusCode()).isEqualTo(404);
+        assertThat(heir.post("/account/remove", "password", "a long password", "handTo", "")
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(accounts.findBySignIn("heir-" + n)).isEmpty();
+        assertThat(database.sql("select count(*) from theme where name = 'leaving'")
+                        .query(Long.class)
+                        .single())
+                .isZero();
+        // Contents that nothing uses go, what is used stays.
+        String gone = org.calmpalette.app.storage.Hash.of("p{color:#654321}");
+        assertThat(count(gone)).isEqualTo(1);
+        SweepAccess.sweep(running.bean(org.calmpalette.app.storage.ContentStore.class), 120);
+        assertThat(count(gone)).as("too young").isEqualTo(1);
+        database.sql("update content set kept_at = kept_at - interval 1 day").update();
+        SweepAccess.sweep(running.bean(org.calmpalette.app.storage.ContentStore.class), 120);
+        assertThat(count(gone)).isZero();
+        assertThat(visitor.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
+        Client ida = new Client(running.address).signedIn("ida");
+        String demo = ida.get("/themes").body().replaceFirst("(?s).*href=\"(/themes/\\d+)/survey\">Towpath<.*", "$1");
+        assertThat(ida.get(demo + "/handover.zip").statusCode()).isEqualTo(200);
+    }
+
+    private long count(String hash) {
+        return database.sql("select count(*) from content where hash = ?")
+                .param(hash)
+                .query(Long.class)
+                .single();
+    }
+
+    @Test
+    void thePeopleOfTheDemoStayAndTheirSessionsEndWithTheDemo() {
+        Client ida = new Client(running.address).signedIn("ida");
+        assertThat(ida.post("/account/password", "now", Running.PASSWORD, "next", "another long one")
+                        .body())
+                .contains("people of the demo stay");
+        assertThat(ida.post("/account/remove", "password", Running.PASSWORD).statusCode())
+                .isEqualTo(422);
+        assertThat(ida.get("/themes").statusCode()).isEqualTo(200);
+        accounts.endDemoSessions();
+        assertThat(ida.get("/themes").statusCode()).isEqualTo(302);
+    }
 }

@@ -20,12 +20,13 @@ import org.junit.jupiter.api.Test;
 
 /** The script of the frames and core's {@link Backdrop} see the same text on the same ground. */
 class FrameContrastTest {
-  @AfterEach
-  void closeWindows() {
-    Browsers.closeAll();
-  }
+    @AfterEach
+    void closeWindows() {
+        Browsers.closeAll();
+    }
 
-  private static final String HTML = """
+    private static final String HTML =
+            """
       <!doctype html><style>body{margin:0;background:#f4efe6;color:#22303d} .half{opacity:.5} .glass{background:rgb(31 51 71 / 60%);color:#fff} .solid{background:#1f3347;color:#9ab}
       .pale{color:rgb(0 0 0 / 40%)} .ok{color:oklch(60% .15 30)} .picture{background:url(data:,x)} .blend{mix-blend-mode:multiply} .soft{filter:blur(1px)} .light{opacity:.25;background:#fff}</style>
       <p>1</p><div class=half><p>2</p><div class=solid><p>3</p></div></div><div class=glass><p>4</p><div class=glass><p class=pale>5</p></div></div><div class=solid><p>6</p><p class=half>7</p></div>
@@ -33,53 +34,61 @@ class FrameContrastTest {
       <div class=light><div class=half><p class=ok>14</p></div></div><section class=glass><div class=half><p class="glass half">15</p></div></section>
       """;
 
-  @Test
-  @SuppressWarnings("unchecked")
-  void theScriptSeesWhatCoreSees() throws IOException {
-    String script;
-    try (InputStream in = getClass().getResourceAsStream("/static/assets/frame.js")) {
-      script = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-    }
-    // The parts that reckon with colours, without those that speak with the desk.
-    String reckoning = script.substring(script.indexOf("// Colours as bytes"), script.indexOf("const LONGHANDS"))
-        + script.substring(script.indexOf("// What is seen of a text"), script.indexOf("const hex = (c)"));
-    Page browser = Browsers.page(1000, 800);
-    browser.setContent(HTML);
-    List<Map<String, Object>> theirs = (List<Map<String, Object>>) browser.evaluate("() => { " + reckoning
-        + " return [...document.querySelectorAll('p')].map(p => { const s = seenThrough(p, bytes(getComputedStyle(p).color));"
-        + " return { unknown: s.unknown, ratio: ratio(s.text, s.ground), channels: [s.text.r, s.text.g, s.text.b, s.ground.r, s.ground.g, s.ground.b].map(Number) } }) }");
-    org.calmpalette.core.page.Page page = org.calmpalette.core.page.Page.read("index.html", HTML.getBytes(StandardCharsets.UTF_8));
-    PageStyles styles = PageStyles.sheets(page, f -> Optional.empty()).in(Viewport.of(1000, 800), States.NONE);
-    Backdrop.Reader reader = new Backdrop.Reader(styles, f -> true);
-    List<Element> texts = page.document().getElementsByTag("p");
-    int known = 0;
-    for (int i = 0; i < texts.size(); i++) {
-      Backdrop backdrop = reader.of(texts.get(i));
-      String which = "text " + texts.get(i).text();
-      assertThat(theirs.get(i).get("unknown")).as(which).isEqualTo(backdrop.unknown() != null);
-      if (backdrop.unknown() == null) {
-        Backdrop.Seen seen = backdrop.under(styles.of(texts.get(i)).colorOf("color").orElseThrow());
-        // The script has whole bytes of each colour to begin with.
-        List<Number> channels = (List<Number>) theirs.get(i).get("channels");
-        double[] ours = channels(seen.text(), seen.ground());
-        for (int c = 0; c < 6; c++) {
-          assertThat(channels.get(c).doubleValue()).as(which).isCloseTo(ours[c], org.assertj.core.data.Offset.offset(1.0));
+    @Test
+    @SuppressWarnings("unchecked")
+    void theScriptSeesWhatCoreSees() throws IOException {
+        String script;
+        try (InputStream in = getClass().getResourceAsStream("/static/assets/frame.js")) {
+            script = new String(in.readAllBytes(), StandardCharsets.UTF_8);
         }
-        assertThat(((Number) theirs.get(i).get("ratio")).doubleValue()).as(which).isCloseTo(seen.ratio(), org.assertj.core.data.Offset.offset(0.06));
-        known++;
-      }
+        // The parts that reckon with colours, without those that speak with the desk.
+        String reckoning = script.substring(script.indexOf("// Colours as bytes"), script.indexOf("const LONGHANDS"))
+                + script.substring(script.indexOf("// What is seen of a text"), script.indexOf("const hex = (c)"));
+        Page browser = Browsers.page(1000, 800);
+        browser.setContent(HTML);
+        List<Map<String, Object>> theirs = (List<Map<String, Object>>)
+                browser.evaluate(
+                        "() => { " + reckoning
+                                + " return [...document.querySelectorAll('p')].map(p => { const s = seenThrough(p, bytes(getComputedStyle(p).color));"
+                                + " return { unknown: s.unknown, ratio: ratio(s.text, s.ground), channels: [s.text.r, s.text.g, s.text.b, s.ground.r, s.ground.g, s.ground.b].map(Number) } }) }");
+        org.calmpalette.core.page.Page page =
+                org.calmpalette.core.page.Page.read("index.html", HTML.getBytes(StandardCharsets.UTF_8));
+        PageStyles styles = PageStyles.sheets(page, f -> Optional.empty()).in(Viewport.of(1000, 800), States.NONE);
+        Backdrop.Reader reader = new Backdrop.Reader(styles, f -> true);
+        List<Element> texts = page.document().getElementsByTag("p");
+        int known = 0;
+        for (int i = 0; i < texts.size(); i++) {
+            Backdrop backdrop = reader.of(texts.get(i));
+            String which = "text " + texts.get(i).text();
+            assertThat(theirs.get(i).get("unknown")).as(which).isEqualTo(backdrop.unknown() != null);
+            if (backdrop.unknown() == null) {
+                Backdrop.Seen seen =
+                        backdrop.under(styles.of(texts.get(i)).colorOf("color").orElseThrow());
+                // The script has whole bytes of each colour to begin with.
+                List<Number> channels = (List<Number>) theirs.get(i).get("channels");
+                double[] ours = channels(seen.text(), seen.ground());
+                for (int c = 0; c < 6; c++) {
+                    assertThat(channels.get(c).doubleValue())
+                            .as(which)
+                            .isCloseTo(ours[c], org.assertj.core.data.Offset.offset(1.0));
+                }
+                assertThat(((Number) theirs.get(i).get("ratio")).doubleValue())
+                        .as(which)
+                        .isCloseTo(seen.ratio(), org.assertj.core.data.Offset.offset(0.06));
+                known++;
+            }
+        }
+        assertThat(known).isGreaterThanOrEqualTo(10);
     }
-    assertThat(known).isGreaterThanOrEqualTo(10);
-  }
 
-  private static double[] channels(Color text, Color ground) {
-    double[] all = new double[6];
-    for (int i = 0; i < 2; i++) {
-      Color c = (i == 0 ? text : ground).toGamut();
-      all[3 * i] = c.c0() * 255;
-      all[3 * i + 1] = c.c1() * 255;
-      all[3 * i + 2] = c.c2() * 255;
+    private static double[] channels(Color text, Color ground) {
+        double[] all = new double[6];
+        for (int i = 0; i < 2; i++) {
+            Color c = (i == 0 ? text : ground).toGamut();
+            all[3 * i] = c.c0() * 255;
+            all[3 * i + 1] = c.c1() * 255;
+            all[3 * i + 2] = c.c2() * 255;
+        }
+        return all;
     }
-    return all;
-  }
 }

@@ -20,251 +20,299 @@ import org.junit.jupiter.api.Test;
 
 /** Pictures: pages are measured in the browser, and what is told of every width is what the browser shows there. */
 class PicturesTest {
-  private static Running running;
+    private static Running running;
 
-  @BeforeAll
-  static void start() {
-    running = Running.get();
-  }
-
-  @AfterEach
-  void closeWindows() {
-    Browsers.closeAll();
-  }
-
-  private static String towpath(Page maker) {
-    maker.navigate(running.address + "/themes");
-    return maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).first().getAttribute("href").replace("/survey", "");
-  }
-
-  private static Page pictures(Page maker, String theme) {
-    maker.navigate(running.address + theme + "/pictures?picture=img/river-dusk.jpg");
-    maker.waitForSelector("[data-reading]", new Page.WaitForSelectorOptions().setTimeout(120_000));
-    return maker;
-  }
-
-  @Test
-  void boxesBetweenMeasuredWidthsAreWhereTheBrowserHasThem() {
-    Page maker = running.maker();
-    String theme = towpath(maker);
-    pictures(maker, theme);
-    byte[] file = maker.request().get(running.address + theme + "/measures?page=index.html").body();
-    Measures measures = Measures.read("index.html", file);
-    assertThat(measures.unsure()).isEmpty();
-    String address = maker.locator(".gallery").getAttribute("data-base") + "index.html";
-    Page page = Browsers.page(1280, 800);
-    Random random = new Random(12);
-    List<String> off = new ArrayList<>();
-    int compared = 0;
-    for (int i = 0; i < 60; i++) {
-      int width = 320 + random.nextInt(2241);
-      page.setViewportSize(width, 800);
-      if (i == 0) {
-        page.navigate(running.address + address + "?still");
-      }
-      Map<String, List<Number>> seen = boxes(page.mainFrame());
-      for (Map.Entry<String, List<Number>> e : seen.entrySet()) {
-        Rectangle box = measures.box(Integer.parseInt(e.getKey()), width).orElse(new Rectangle(-1, -1, -1, -1));
-        double[] told = {box.x(), box.y(), box.width(), box.height()};
-        for (int k = 0; k < 4; k++) {
-          compared++;
-          if (Math.abs(told[k] - e.getValue().get(k).doubleValue()) > 0.5) {
-            off.add(width + " px, element " + e.getKey() + ": told " + box + ", seen " + e.getValue());
-          }
-        }
-      }
+    @BeforeAll
+    static void start() {
+        running = Running.get();
     }
-    assertThat(compared).isGreaterThan(5_000);
-    assertThat(off).isEmpty();
-  }
 
-  @SuppressWarnings("unchecked")
-  private static Map<String, List<Number>> boxes(Frame frame) {
-    return (Map<String, List<Number>>) frame.evaluate("""
+    @AfterEach
+    void closeWindows() {
+        Browsers.closeAll();
+    }
+
+    private static String towpath(Page maker) {
+        maker.navigate(running.address + "/themes");
+        return maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath"))
+                .first()
+                .getAttribute("href")
+                .replace("/survey", "");
+    }
+
+    private static Page pictures(Page maker, String theme) {
+        maker.navigate(running.address + theme + "/pictures?picture=img/river-dusk.jpg");
+        maker.waitForSelector("[data-reading]", new Page.WaitForSelectorOptions().setTimeout(120_000));
+        return maker;
+    }
+
+    @Test
+    void boxesBetweenMeasuredWidthsAreWhereTheBrowserHasThem() {
+        Page maker = running.maker();
+        String theme = towpath(maker);
+        pictures(maker, theme);
+        byte[] file = maker.request()
+                .get(running.address + theme + "/measures?page=index.html")
+                .body();
+        Measures measures = Measures.read("index.html", file);
+        assertThat(measures.unsure()).isEmpty();
+        String address = maker.locator(".gallery").getAttribute("data-base") + "index.html";
+        Page page = Browsers.page(1280, 800);
+        Random random = new Random(12);
+        List<String> off = new ArrayList<>();
+        int compared = 0;
+        for (int i = 0; i < 60; i++) {
+            int width = 320 + random.nextInt(2241);
+            page.setViewportSize(width, 800);
+            if (i == 0) {
+                page.navigate(running.address + address + "?still");
+            }
+            Map<String, List<Number>> seen = boxes(page.mainFrame());
+            for (Map.Entry<String, List<Number>> e : seen.entrySet()) {
+                Rectangle box =
+                        measures.box(Integer.parseInt(e.getKey()), width).orElse(new Rectangle(-1, -1, -1, -1));
+                double[] told = {box.x(), box.y(), box.width(), box.height()};
+                for (int k = 0; k < 4; k++) {
+                    compared++;
+                    if (Math.abs(told[k] - e.getValue().get(k).doubleValue()) > 0.5) {
+                        off.add(width + " px, element " + e.getKey() + ": told " + box + ", seen " + e.getValue());
+                    }
+                }
+            }
+        }
+        assertThat(compared).isGreaterThan(5_000);
+        assertThat(off).isEmpty();
+    }
+
+    @SuppressWarnings("unchecked")
+    private static Map<String, List<Number>> boxes(Frame frame) {
+        return (Map<String, List<Number>>)
+                frame.evaluate(
+                        """
         () => { document.documentElement.style.scrollbarWidth = 'none'; const all = {};
           for (const e of document.querySelectorAll('[data-calm-at]')) { if (!e.getClientRects().length) continue;
             const b = e.getBoundingClientRect(); all[e.dataset.calmAt] = [b.left + scrollX, b.top + scrollY, b.width, b.height] } return all }""");
-  }
-
-  @Test
-  void fromTheWidthThatIsToldTheFerryIsUnderTheColumn() {
-    Page maker = running.maker();
-    String theme = towpath(maker);
-    pictures(maker, theme);
-    maker.click("text=In numbers >> nth=0");
-    String told = maker.locator(".runs li", new Page.LocatorOptions().setHasText("is covered")).first().textContent();
-    int from = Integer.parseInt(told.replaceAll("^(\\d+).*", "$1"));
-    String address = maker.locator(".gallery").getAttribute("data-base") + "index.html";
-    Page page = Browsers.page(from, 800);
-    page.navigate(running.address + address + "?still");
-    // The picture is 1600 by 900 at the left top; the ferry's box starts at 80.4 hundredths of it and is 10.1 wide.
-    double left = 16 * 80.4;
-    double width = 16 * 10.1;
-    for (int w : new int[] {from - 1, from}) {
-      page.setViewportSize(w, 800);
-      double column = ((Number) page.evaluate("() => document.querySelector('.column').getBoundingClientRect().right")).doubleValue();
-      double covered = Math.max(0, Math.min(column, left + width) - left) / width;
-      assertThat(covered > 0.005).as("%d px: %.4f of the ferry is covered", w, covered).isEqualTo(w == from);
     }
-    maker.locator("[data-scrub]").fill(String.valueOf(from));
-    assertThat(maker.locator("[data-reading]").textContent()).startsWith(from + " px: ").contains("the ferry is covered");
-    maker.locator("[data-scrub]").fill(String.valueOf(from - 1));
-    assertThat(maker.locator("[data-reading]").textContent()).contains("the ferry is seen whole");
-  }
 
-  @Test
-  void movingAlongTheWidthsAsksTheServerForNothing() {
-    Page maker = running.maker();
-    pictures(maker, towpath(maker));
-    maker.waitForSelector("#tried svg");
-    maker.click("[data-show-page]");
-    maker.waitForCondition(() -> maker.frames().stream().anyMatch(f -> f.url().endsWith("/index.html")));
-    List<String> asked = new ArrayList<>();
-    maker.onRequest(r -> {
-      if (!r.url().contains("/measures") && !r.url().contains("/frame")) {
-        asked.add(r.url());
-      }
-    });
-    maker.evaluate("""
+    @Test
+    void fromTheWidthThatIsToldTheFerryIsUnderTheColumn() {
+        Page maker = running.maker();
+        String theme = towpath(maker);
+        pictures(maker, theme);
+        maker.click("text=In numbers >> nth=0");
+        String told = maker.locator(".runs li", new Page.LocatorOptions().setHasText("is covered"))
+                .first()
+                .textContent();
+        int from = Integer.parseInt(told.replaceAll("^(\\d+).*", "$1"));
+        String address = maker.locator(".gallery").getAttribute("data-base") + "index.html";
+        Page page = Browsers.page(from, 800);
+        page.navigate(running.address + address + "?still");
+        // The picture is 1600 by 900 at the left top; the ferry's box starts at 80.4 hundredths of it and is 10.1 wide.
+        double left = 16 * 80.4;
+        double width = 16 * 10.1;
+        for (int w : new int[] {from - 1, from}) {
+            page.setViewportSize(w, 800);
+            double column = ((Number)
+                            page.evaluate("() => document.querySelector('.column').getBoundingClientRect().right"))
+                    .doubleValue();
+            double covered = Math.max(0, Math.min(column, left + width) - left) / width;
+            assertThat(covered > 0.005)
+                    .as("%d px: %.4f of the ferry is covered", w, covered)
+                    .isEqualTo(w == from);
+        }
+        maker.locator("[data-scrub]").fill(String.valueOf(from));
+        assertThat(maker.locator("[data-reading]").textContent())
+                .startsWith(from + " px: ")
+                .contains("the ferry is covered");
+        maker.locator("[data-scrub]").fill(String.valueOf(from - 1));
+        assertThat(maker.locator("[data-reading]").textContent()).contains("the ferry is seen whole");
+    }
+
+    @Test
+    void movingAlongTheWidthsAsksTheServerForNothing() {
+        Page maker = running.maker();
+        pictures(maker, towpath(maker));
+        maker.waitForSelector("#tried svg");
+        maker.click("[data-show-page]");
+        maker.waitForCondition(
+                () -> maker.frames().stream().anyMatch(f -> f.url().endsWith("/index.html")));
+        List<String> asked = new ArrayList<>();
+        maker.onRequest(r -> {
+            if (!r.url().contains("/measures") && !r.url().contains("/frame")) {
+                asked.add(r.url());
+            }
+        });
+        maker.evaluate(
+                """
         () => { const s = document.querySelector('[data-scrub]');
           for (let w = 320; w <= 2560; w += 10) { s.value = w; s.dispatchEvent(new Event('input', { bubbles: true })) } }""");
-    assertThat(asked).isEmpty();
-    assertThat(maker.locator("[data-frame]").evaluate("f => f.style.width")).isEqualTo("2560px");
-    assertThat(maker.locator("[data-sweep] [data-cursor]").getAttribute("x1")).isEqualTo("546");
-  }
+        assertThat(asked).isEmpty();
+        assertThat(maker.locator("[data-frame]").evaluate("f => f.style.width")).isEqualTo("2560px");
+        assertThat(maker.locator("[data-sweep] [data-cursor]").getAttribute("x1"))
+                .isEqualTo("546");
+    }
 
-  @Test
-  void theBoxIsDrawnKeptAndTakenAwayAndTheAnchorIsChanged() {
-    Page maker = running.maker();
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", "<!doctype html><link rel=stylesheet href=a.css><body><main>Words</main>".getBytes(StandardCharsets.UTF_8));
-    files.put("a.css", "body { background: url(p.png) no-repeat #fff }\nmain { width: 300px; height: 900px; background: #eee }\n".getBytes(StandardCharsets.UTF_8));
-    files.put("p.png", org.calmpalette.core.chromium.GroundsTest.picture());
-    String theme = new Client(running.address).signedIn("ida", Running.PASSWORD).bringIn("pictures.zip", HostileThemesInTheApplicationTest.zip(files));
-    maker.navigate(running.address + theme + "/survey");
-    maker.click("text=Measure what lies behind the texts");
-    maker.waitForSelector("text=Pages are measured", new Page.WaitForSelectorOptions().setTimeout(120_000));
-    maker.navigate(running.address + theme + "/pictures");
-    maker.waitForSelector("[data-reading]");
-    Locator picture = maker.locator("[data-image]");
-    var box = picture.boundingBox();
-    maker.mouse().move(box.x + box.width * 0.1, box.y + box.height * 0.2);
-    maker.mouse().down();
-    maker.mouse().move(box.x + box.width * 0.3, box.y + box.height * 0.6);
-    maker.mouse().up();
-    assertThat(Double.parseDouble(maker.inputValue("[name=left]"))).isCloseTo(10, within(1.0));
-    assertThat(Double.parseDouble(maker.inputValue("[name=height]"))).isCloseTo(40, within(1.5));
-    double before = Double.parseDouble(maker.inputValue("[name=left]"));
-    maker.keyboard().press("ArrowLeft");
-    assertThat(Double.parseDouble(maker.inputValue("[name=left]"))).as("moved by the keys").isCloseTo(before - 0.5, within(0.01));
-    maker.fill("[data-subject-form] [name=name]", "the ridge");
-    maker.click("[data-keep]");
-    maker.waitForSelector(".notice >> text=Marked the ridge in p.png.");
-    maker.waitForSelector("text=the ridge lies under what is over the picture.");
-    maker.click("text=Anchor to right top");
-    maker.waitForSelector("text=right top, auto, no-repeat");
-    Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
-    assertThat(client.get(maker.locator(".gallery").getAttribute("data-base") + "a.css").body())
-        .startsWith("body { background: url(p.png) no-repeat #fff; background-position: right top }\n");
-    maker.click("[data-key=u]");
-    maker.waitForSelector("text=left top, auto, no-repeat");
-    maker.navigate(running.address + theme + "/pictures");
-    maker.click("text=Remove it");
-    maker.waitForSelector(".notice >> text=Nothing is marked in p.png any more.");
-    // A box that does not fit is refused in words.
-    maker.fill("[name=left]", "90");
-    maker.fill("[name=top]", "0");
-    maker.fill("[data-subject-form] [name=width]", "20");
-    maker.fill("[name=height]", "5");
-    maker.evaluate("() => { document.querySelector('[name=left]').value = 90; document.querySelector('[data-keep]').disabled = false }");
-    maker.click("[data-keep]");
-    maker.waitForSelector("text=The subject of p.png does not lie inside of the picture.");
-  }
+    @Test
+    void theBoxIsDrawnKeptAndTakenAwayAndTheAnchorIsChanged() {
+        Page maker = running.maker();
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><link rel=stylesheet href=a.css><body><main>Words</main>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                "body { background: url(p.png) no-repeat #fff }\nmain { width: 300px; height: 900px; background: #eee }\n"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("p.png", org.calmpalette.core.chromium.GroundsTest.picture());
+        String theme = new Client(running.address)
+                .signedIn("ida", Running.PASSWORD)
+                .bringIn("pictures.zip", HostileThemesInTheApplicationTest.zip(files));
+        maker.navigate(running.address + theme + "/survey");
+        maker.click("text=Measure what lies behind the texts");
+        maker.waitForSelector("text=Pages are measured", new Page.WaitForSelectorOptions().setTimeout(120_000));
+        maker.navigate(running.address + theme + "/pictures");
+        maker.waitForSelector("[data-reading]");
+        Locator picture = maker.locator("[data-image]");
+        var box = picture.boundingBox();
+        maker.mouse().move(box.x + box.width * 0.1, box.y + box.height * 0.2);
+        maker.mouse().down();
+        maker.mouse().move(box.x + box.width * 0.3, box.y + box.height * 0.6);
+        maker.mouse().up();
+        assertThat(Double.parseDouble(maker.inputValue("[name=left]"))).isCloseTo(10, within(1.0));
+        assertThat(Double.parseDouble(maker.inputValue("[name=height]"))).isCloseTo(40, within(1.5));
+        double before = Double.parseDouble(maker.inputValue("[name=left]"));
+        maker.keyboard().press("ArrowLeft");
+        assertThat(Double.parseDouble(maker.inputValue("[name=left]")))
+                .as("moved by the keys")
+                .isCloseTo(before - 0.5, within(0.01));
+        maker.fill("[data-subject-form] [name=name]", "the ridge");
+        maker.click("[data-keep]");
+        maker.waitForSelector(".notice >> text=Marked the ridge in p.png.");
+        maker.waitForSelector("text=the ridge lies under what is over the picture.");
+        maker.click("text=Anchor to right top");
+        maker.waitForSelector("text=right top, auto, no-repeat");
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        assertThat(client.get(maker.locator(".gallery").getAttribute("data-base") + "a.css")
+                        .body())
+                .startsWith("body { background: url(p.png) no-repeat #fff; background-position: right top }\n");
+        maker.click("[data-key=u]");
+        maker.waitForSelector("text=left top, auto, no-repeat");
+        maker.navigate(running.address + theme + "/pictures");
+        maker.click("text=Remove it");
+        maker.waitForSelector(".notice >> text=Nothing is marked in p.png any more.");
+        // A box that does not fit is refused in words.
+        maker.fill("[name=left]", "90");
+        maker.fill("[name=top]", "0");
+        maker.fill("[data-subject-form] [name=width]", "20");
+        maker.fill("[name=height]", "5");
+        maker.evaluate(
+                "() => { document.querySelector('[name=left]').value = 90; document.querySelector('[data-keep]').disabled = false }");
+        maker.click("[data-keep]");
+        maker.waitForSelector("text=The subject of p.png does not lie inside of the picture.");
+    }
 
-  @Test
-  void whatIsNoMeasureIsRefusedAndWhatIsBehindTextsIsFound() {
-    Page maker = running.maker();
-    String theme = towpath(maker);
-    pictures(maker, theme);
-    Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
-    assertThat(client.get(theme + "/measures?page=nothing.html").statusCode()).isEqualTo(404);
-    maker.navigate(running.address + theme + "/survey?view=findings");
-    maker.waitForCondition(() -> {
-      maker.reload();
-      return maker.locator("tr[data-kind=lost-subject]").count() == 1;
-    }, new Page.WaitForConditionOptions().setTimeout(120_000));
-    assertThat(maker.locator("tr[data-kind=text-on-picture]").first().textContent()).contains("Cross the mere by dusk");
-    maker.click("tr[data-kind=text-on-picture] .name >> nth=0");
-    maker.waitForSelector("#card >> text=Lay a dark shade of");
-    maker.waitForSelector("#preview .difference");
-  }
+    @Test
+    void whatIsNoMeasureIsRefusedAndWhatIsBehindTextsIsFound() {
+        Page maker = running.maker();
+        String theme = towpath(maker);
+        pictures(maker, theme);
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        assertThat(client.get(theme + "/measures?page=nothing.html").statusCode())
+                .isEqualTo(404);
+        maker.navigate(running.address + theme + "/survey?view=findings");
+        maker.waitForCondition(
+                () -> {
+                    maker.reload();
+                    return maker.locator("tr[data-kind=lost-subject]").count() == 1;
+                },
+                new Page.WaitForConditionOptions().setTimeout(120_000));
+        assertThat(maker.locator("tr[data-kind=text-on-picture]").first().textContent())
+                .contains("Cross the mere by dusk");
+        maker.click("tr[data-kind=text-on-picture] .name >> nth=0");
+        maker.waitForSelector("#card >> text=Lay a dark shade of");
+        maker.waitForSelector("#preview .difference");
+    }
 
-  @Test
-  void aPictureIsMadeLighterReplacedAndAdded(@org.junit.jupiter.api.io.TempDir java.nio.file.Path folder) throws java.io.IOException {
-    Page maker = running.maker();
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", "<!doctype html><img src=p.png>".getBytes(StandardCharsets.UTF_8));
-    files.put("p.png", org.calmpalette.core.chromium.GroundsTest.picture());
-    String theme = new Client(running.address).signedIn("ida", Running.PASSWORD).bringIn("lighter.zip", HostileThemesInTheApplicationTest.zip(files));
-    maker.navigate(running.address + theme + "/pictures");
-    maker.waitForSelector("text=This picture is no background.");
-    maker.click("summary:has-text('Make it lighter')");
-    maker.fill("form[action$=lighten] [name=width]", "300");
-    maker.locator("form[action$=lighten] [name=width]").blur();
-    maker.waitForSelector("#lighter >> text=300 by 200");
-    maker.waitForCondition(() -> ((Number) maker.locator("#lighter img").last().evaluate("i => i.naturalWidth")).intValue() == 300);
-    maker.click("button:has-text('Make it lighter')");
-    maker.waitForSelector(".notice >> text=Made p.png lighter");
-    java.nio.file.Path other = java.nio.file.Files.write(folder.resolve("other.png"), org.calmpalette.core.chromium.GroundsTest.picture());
-    maker.click("summary:has-text('Put another one')");
-    maker.setInputFiles("form[action$=replace] [name=file]", other);
-    maker.click("text=Put it in its place");
-    maker.waitForSelector(".notice >> text=Replaced p.png by a picture of 900 by 600 px.");
-    maker.setInputFiles("[data-add]", java.nio.file.Files.copy(other, folder.resolve("second.png")));
-    maker.waitForSelector(".notice >> text=Added the picture second.png.");
-    maker.click("summary:has-text('What uses it')");
-    maker.click("text=Remove it from the theme");
-    maker.waitForSelector(".notice >> text=Removed the picture second.png.");
-    assertThat(maker.locator(".shelf a")).extracting(Locator::count).isEqualTo(1);
-    maker.click("[data-key=u]");
-    maker.waitForCondition(() -> maker.locator(".shelf a").count() == 2);
-    maker.setInputFiles("[data-add]", java.nio.file.Files.writeString(folder.resolve("third.png"), "no picture"));
-    maker.waitForSelector("text=“third.png” cannot be read as a picture");
-  }
+    @Test
+    void aPictureIsMadeLighterReplacedAndAdded(@org.junit.jupiter.api.io.TempDir java.nio.file.Path folder)
+            throws java.io.IOException {
+        Page maker = running.maker();
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", "<!doctype html><img src=p.png>".getBytes(StandardCharsets.UTF_8));
+        files.put("p.png", org.calmpalette.core.chromium.GroundsTest.picture());
+        String theme = new Client(running.address)
+                .signedIn("ida", Running.PASSWORD)
+                .bringIn("lighter.zip", HostileThemesInTheApplicationTest.zip(files));
+        maker.navigate(running.address + theme + "/pictures");
+        maker.waitForSelector("text=This picture is no background.");
+        maker.click("summary:has-text('Make it lighter')");
+        maker.fill("form[action$=lighten] [name=width]", "300");
+        maker.locator("form[action$=lighten] [name=width]").blur();
+        maker.waitForSelector("#lighter >> text=300 by 200");
+        maker.waitForCondition(() ->
+                ((Number) maker.locator("#lighter img").last().evaluate("i => i.naturalWidth")).intValue() == 300);
+        maker.click("button:has-text('Make it lighter')");
+        maker.waitForSelector(".notice >> text=Made p.png lighter");
+        java.nio.file.Path other = java.nio.file.Files.write(
+                folder.resolve("other.png"), org.calmpalette.core.chromium.GroundsTest.picture());
+        maker.click("summary:has-text('Put another one')");
+        maker.setInputFiles("form[action$=replace] [name=file]", other);
+        maker.click("text=Put it in its place");
+        maker.waitForSelector(".notice >> text=Replaced p.png by a picture of 900 by 600 px.");
+        maker.setInputFiles("[data-add]", java.nio.file.Files.copy(other, folder.resolve("second.png")));
+        maker.waitForSelector(".notice >> text=Added the picture second.png.");
+        maker.click("summary:has-text('What uses it')");
+        maker.click("text=Remove it from the theme");
+        maker.waitForSelector(".notice >> text=Removed the picture second.png.");
+        assertThat(maker.locator(".shelf a")).extracting(Locator::count).isEqualTo(1);
+        maker.click("[data-key=u]");
+        maker.waitForCondition(() -> maker.locator(".shelf a").count() == 2);
+        maker.setInputFiles("[data-add]", java.nio.file.Files.writeString(folder.resolve("third.png"), "no picture"));
+        maker.waitForSelector("text=“third.png” cannot be read as a picture");
+    }
 
-  @Test
-  void aClickAsksAboutWhatIsSeenThere() {
-    Page maker = running.maker();
-    maker.navigate(running.address + towpath(maker) + "/survey");
-    // The hero paints nothing: above its words one sees the picture of the page.
-    Running.clickPart(maker, ".hero", 0.5, 0.3);
-    assertThat(maker.locator("#card .part-name").textContent()).isEqualTo("body");
-    assertThat(maker.locator("#card [data-aspect=picture]").getAttribute("open")).isNotNull();
-    Running.clickPart(maker, ".hero h1");
-    assertThat(maker.locator("#card .part-name").textContent()).isEqualTo("h1");
-    Running.clickPart(maker, ".card", 0.002, 0.5);
-    assertThat(maker.locator("#card [data-aspect=border]").getAttribute("open")).as("its edge").isNotNull();
-  }
+    @Test
+    void aClickAsksAboutWhatIsSeenThere() {
+        Page maker = running.maker();
+        maker.navigate(running.address + towpath(maker) + "/survey");
+        // The hero paints nothing: above its words one sees the picture of the page.
+        Running.clickPart(maker, ".hero", 0.5, 0.3);
+        assertThat(maker.locator("#card .part-name").textContent()).isEqualTo("body");
+        assertThat(maker.locator("#card [data-aspect=picture]").getAttribute("open"))
+                .isNotNull();
+        Running.clickPart(maker, ".hero h1");
+        assertThat(maker.locator("#card .part-name").textContent()).isEqualTo("h1");
+        Running.clickPart(maker, ".card", 0.002, 0.5);
+        assertThat(maker.locator("#card [data-aspect=border]").getAttribute("open"))
+                .as("its edge")
+                .isNotNull();
+    }
 
-  @Test
-  void besideAColourStandsTheContrastOnThePictureOnceThePageWasMeasured() {
-    Page maker = running.maker();
-    String theme = towpath(maker);
-    pictures(maker, theme);
-    maker.navigate(running.address + theme + "/settings?key=hero-text");
-    maker.waitForSelector("[data-judged] >> text=to 1");
-    assertThat(maker.locator("[data-judged]").textContent()).contains("is hard to read").doesNotContain("cannot be told");
-  }
+    @Test
+    void besideAColourStandsTheContrastOnThePictureOnceThePageWasMeasured() {
+        Page maker = running.maker();
+        String theme = towpath(maker);
+        pictures(maker, theme);
+        maker.navigate(running.address + theme + "/settings?key=hero-text");
+        maker.waitForSelector("[data-judged] >> text=to 1");
+        assertThat(maker.locator("[data-judged]").textContent())
+                .contains("is hard to read")
+                .doesNotContain("cannot be told");
+    }
 
-  @Test
-  void thePageIsShownAsItIsUntilItsPicturesCome() {
-    Page maker = running.maker();
-    pictures(maker, towpath(maker));
-    maker.click("[data-bare]");
-    maker.waitForCondition(() -> maker.frames().stream().anyMatch(f -> f.url().endsWith("/index.html") && f.parentFrame() != null
-        && "none".equals(f.evaluate("() => getComputedStyle(document.body).backgroundImage"))));
-    maker.click("[data-bare]");
-    maker.waitForCondition(() -> maker.frames().stream().filter(f -> f.url().endsWith("/index.html")).noneMatch(f ->
-        "none".equals(f.evaluate("() => getComputedStyle(document.body).backgroundImage"))));
-  }
+    @Test
+    void thePageIsShownAsItIsUntilItsPicturesCome() {
+        Page maker = running.maker();
+        pictures(maker, towpath(maker));
+        maker.click("[data-bare]");
+        maker.waitForCondition(() -> maker.frames().stream()
+                .anyMatch(f -> f.url().endsWith("/index.html")
+                        && f.parentFrame() != null
+                        && "none".equals(f.evaluate("() => getComputedStyle(document.body).backgroundImage"))));
+        maker.click("[data-bare]");
+        maker.waitForCondition(() -> maker.frames().stream()
+                .filter(f -> f.url().endsWith("/index.html"))
+                .noneMatch(f -> "none".equals(f.evaluate("() => getComputedStyle(document.body).backgroundImage"))));
+    }
 }

@@ -22,10 +22,18 @@ import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandl
  * the first maker. A route that is not in the table fails the test.
  */
 class RoutesTest {
-  /** Who may: everybody, who is signed in, any maker, the theme's maker, the site's owner, or only an address with a signature. */
-  private enum May { ALL, SIGNED_IN, MAKERS, MAKER, OWNER, SIGNED_ADDRESS }
+    /** Who may: everybody, who is signed in, any maker, the theme's maker, the site's owner, or only an address with a signature. */
+    private enum May {
+        ALL,
+        SIGNED_IN,
+        MAKERS,
+        MAKER,
+        OWNER,
+        SIGNED_ADDRESS
+    }
 
-  private static final Map<String, May> TABLE = table("""
+    private static final Map<String, May> TABLE = table(
+            """
       ALL             GET /  GET /sign-in  GET /welcome  POST /welcome  GET /join/{token}  POST /join/{token}  GET /makers/join/{token}  POST /makers/join/{token}
                       * /error
       SIGNED_IN       GET /account  POST /account/password  POST /account/remove  GET /sites
@@ -51,107 +59,190 @@ class RoutesTest {
       SIGNED_ADDRESS  GET /frame/{token}/**
       """);
 
-  private final Running running = Running.get();
+    private final Running running = Running.get();
 
-  private static Map<String, May> table(String text) {
-    Map<String, May> all = new LinkedHashMap<>();
-    May may = null;
-    for (String word : text.strip().split("\\s{2,}|\\n")) {
-      if (word.isBlank()) {
-        continue;
-      }
-      if (word.strip().matches("[A-Z_]+")) {
-        may = May.valueOf(word.strip());
-      } else {
-        all.put(word.strip(), may);
-      }
+    private static Map<String, May> table(String text) {
+        Map<String, May> all = new LinkedHashMap<>();
+        May may = null;
+        for (String word : text.strip().split("\\s{2,}|\\n")) {
+            if (word.isBlank()) {
+                continue;
+            }
+            if (word.strip().matches("[A-Z_]+")) {
+                may = May.valueOf(word.strip());
+            } else {
+                all.put(word.strip(), may);
+            }
+        }
+        return all;
     }
-    return all;
-  }
 
-  private Set<String> routes() {
-    Set<String> all = new TreeSet<>();
-    running.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class).getHandlerMethods().forEach((mapping, method) -> {
-      if (method.getBeanType().getName().startsWith("org.calmpalette")) {
-        mapping.getPatternValues().forEach(p -> {
-          Set<String> methods = new LinkedHashSet<>();
-          mapping.getMethodsCondition().getMethods().forEach(m -> methods.add(m.name()));
-          (methods.isEmpty() ? Set.of("*") : methods).forEach(m -> all.add(m + " " + p));
-        });
-      }
-    });
-    return all;
-  }
-
-  private Client person(String name, Role role) {
-    AccountService accounts = running.bean(AccountService.class);
-    if (accounts.findBySignIn(name).isEmpty()) {
-      accounts.create(name, name, "a long password", role);
+    private Set<String> routes() {
+        Set<String> all = new TreeSet<>();
+        running.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class)
+                .getHandlerMethods()
+                .forEach((mapping, method) -> {
+                    if (method.getBeanType().getName().startsWith("org.calmpalette")) {
+                        mapping.getPatternValues().forEach(p -> {
+                            Set<String> methods = new LinkedHashSet<>();
+                            mapping.getMethodsCondition().getMethods().forEach(m -> methods.add(m.name()));
+                            (methods.isEmpty() ? Set.of("*") : methods).forEach(m -> all.add(m + " " + p));
+                        });
+                    }
+                });
+        return all;
     }
-    return new Client(running.address).signedIn(name, "a long password");
-  }
 
-  @Test
-  void everyRouteIsInTheTableAndNoOther() {
-    assertThat(routes()).containsExactlyInAnyOrderElementsOf(TABLE.keySet());
-  }
+    private Client person(String name, Role role) {
+        AccountService accounts = running.bean(AccountService.class);
+        if (accounts.findBySignIn(name).isEmpty()) {
+            accounts.create(name, name, "a long password", role);
+        }
+        return new Client(running.address).signedIn(name, "a long password");
+    }
 
-  @Test
-  void nobodyReachesWhatIsNotTheirs() {
-    Client maker = person("routes-maker", Role.MAKER);
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", "<link rel=stylesheet href=a.css><p>x".getBytes(StandardCharsets.UTF_8));
-    files.put("a.css", "p{color:#123456}".getBytes(StandardCharsets.UTF_8));
-    String theme = maker.bringIn("routes.zip", HostileThemesInTheApplicationTest.zip(files));
-    Client owner = person("routes-owner", Role.OWNER);
-    String name = "Routes " + System.nanoTime();
-    String slug = name.toLowerCase().replace(' ', '-');
-    assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", "routes-owner").statusCode()).isEqualTo(302);
-    String site = maker.get(theme + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
-    Map<String, Client> people = new LinkedHashMap<>();
-    people.put("nobody", new Client(running.address));
-    people.put("owner", owner);
-    people.put("other owner", person("routes-owner-2", Role.OWNER));
-    people.put("maker", maker);
-    people.put("other maker", person("routes-maker-2", Role.MAKER));
-    String head = maker.base(theme);
-    List<String> wrong = new ArrayList<>();
-    Map<String, String> tokens = new LinkedHashMap<>();
-    people.forEach((who, client) -> tokens.put(who, client.token()));
-    TABLE.forEach((route, may) -> people.forEach((who, client) -> {
-      // What belongs to somebody is asked for by everybody else; who may do it is tried by all other tests.
-      boolean allowed = switch (may) {
-        case ALL -> true;
-        case SIGNED_IN -> !who.equals("nobody");
-        case MAKERS -> who.contains("maker");
-        case MAKER -> who.equals("maker");
-        case OWNER -> who.equals("owner");
-        case SIGNED_ADDRESS -> false;
-      };
-      if (allowed) {
-        return;
-      }
-      String path = route.substring(route.indexOf(' ') + 1).replace("/themes/{id}", theme).replace("{slug}", slug).replace("{site}", site)
-          .replace("{job}", "00000000-0000-0000-0000-000000000000").replace("{number}", "1").replace("/{name}", "/tokens.json").replace("{token}", "t1-zz-" + "a".repeat(43))
-          .replace("**", "index.html");
-      boolean file = route.equals("POST /themes") || route.endsWith("/read") || route.endsWith("/pictures/replace") || route.endsWith("/pictures/add") || route.equals("POST /sites/{slug}/choices.json");
-      HttpResponse<String> answer = file ? client.upload(path, "x.json", "{}".getBytes(StandardCharsets.UTF_8)) : route.startsWith("POST") ? client.postAs(tokens.get(who), path, "base", head, "key", "k", "confirmed", name, "v", "#000000", "snapshot", head,
-              "name", "n", "to", head, "aspect", "text", "what", "place", "scheme", "s", "reach", "rule", "file", "a.css", "start", "2", "way", "x", "page", "index.html", "at", "1",
-              "width", "800", "note", "n", "text", "t", "kind", "number", "before", "", "owner", "", "whose", "me", "take", "k", "label", "L")
-          : client.get(path + "?page=index.html&at=1&width=800&key=k&file=a.css&start=2&aspect=text&row=%23123456&way=x");
-      boolean kept = may == May.SIGNED_ADDRESS ? answer.statusCode() == 404 : who.equals("nobody")
-          ? answer.statusCode() == 302 && answer.headers().firstValue("Location").orElse("").contains("/sign-in") || answer.statusCode() == 403
-          : answer.statusCode() == 404 || answer.statusCode() == 403;
-      if (!kept) {
-        wrong.add(who + ": " + route + " answered " + answer.statusCode() + " " + answer.headers().firstValue("Location").orElse(""));
-      }
-    }));
-    assertThat(wrong).isEmpty();
-    assertThat(maker.base(theme)).as("nothing was changed").isEqualTo(head);
-    assertThat(owner.get("/sites/" + slug + "/choices.json").body()).isEqualTo("{}");
-    // A form without its token is nobody's.
-    assertThat(owner.postAs("", "/sites/" + slug + "/choose", "key", "k", "v", "#000000").statusCode()).isEqualTo(403);
-    // A site of one maker cannot be reached through another one's theme.
-    assertThat(people.get("other maker").post("/themes/1/sites/" + site + "/give", "owner", "").statusCode()).isEqualTo(404);
-  }
+    @Test
+    void everyRouteIsInTheTableAndNoOther() {
+        assertThat(routes()).containsExactlyInAnyOrderElementsOf(TABLE.keySet());
+    }
+
+    @Test
+    void nobodyReachesWhatIsNotTheirs() {
+        Client maker = person("routes-maker", Role.MAKER);
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", "<link rel=stylesheet href=a.css><p>x".getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", "p{color:#123456}".getBytes(StandardCharsets.UTF_8));
+        String theme = maker.bringIn("routes.zip", HostileThemesInTheApplicationTest.zip(files));
+        Client owner = person("routes-owner", Role.OWNER);
+        String name = "Routes " + System.nanoTime();
+        String slug = name.toLowerCase().replace(' ', '-');
+        assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", "routes-owner")
+                        .statusCode())
+                .isEqualTo(302);
+        String site = maker.get(theme + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
+        Map<String, Client> people = new LinkedHashMap<>();
+        people.put("nobody", new Client(running.address));
+        people.put("owner", owner);
+        people.put("other owner", person("routes-owner-2", Role.OWNER));
+        people.put("maker", maker);
+        people.put("other maker", person("routes-maker-2", Role.MAKER));
+        String head = maker.base(theme);
+        List<String> wrong = new ArrayList<>();
+        Map<String, String> tokens = new LinkedHashMap<>();
+        people.forEach((who, client) -> tokens.put(who, client.token()));
+        TABLE.forEach((route, may) -> people.forEach((who, client) -> {
+            // What belongs to somebody is asked for by everybody else; who may do it is tried by all other tests.
+            boolean allowed =
+                    switch (may) {
+                        case ALL -> true;
+                        case SIGNED_IN -> !who.equals("nobody");
+                        case MAKERS -> who.contains("maker");
+                        case MAKER -> who.equals("maker");
+                        case OWNER -> who.equals("owner");
+                        case SIGNED_ADDRESS -> false;
+                    };
+            if (allowed) {
+                return;
+            }
+            String path = route.substring(route.indexOf(' ') + 1)
+                    .replace("/themes/{id}", theme)
+                    .replace("{slug}", slug)
+                    .replace("{site}", site)
+                    .replace("{job}", "00000000-0000-0000-0000-000000000000")
+                    .replace("{number}", "1")
+                    .replace("/{name}", "/tokens.json")
+                    .replace("{token}", "t1-zz-" + "a".repeat(43))
+                    .replace("**", "index.html");
+            boolean file = route.equals("POST /themes")
+                    || route.endsWith("/read")
+                    || route.endsWith("/pictures/replace")
+                    || route.endsWith("/pictures/add")
+                    || route.equals("POST /sites/{slug}/choices.json");
+            HttpResponse<String> answer = file
+                    ? client.upload(path, "x.json", "{}".getBytes(StandardCharsets.UTF_8))
+                    : route.startsWith("POST")
+                            ? client.postAs(
+                                    tokens.get(who),
+                                    path,
+                                    "base",
+                                    head,
+                                    "key",
+                                    "k",
+                                    "confirmed",
+                                    name,
+                                    "v",
+                                    "#000000",
+                                    "snapshot",
+                                    head,
+                                    "name",
+                                    "n",
+                                    "to",
+                                    head,
+                                    "aspect",
+                                    "text",
+                                    "what",
+                                    "place",
+                                    "scheme",
+                                    "s",
+                                    "reach",
+                                    "rule",
+                                    "file",
+                                    "a.css",
+                                    "start",
+                                    "2",
+                                    "way",
+                                    "x",
+                                    "page",
+                                    "index.html",
+                                    "at",
+                                    "1",
+                                    "width",
+                                    "800",
+                                    "note",
+                                    "n",
+                                    "text",
+                                    "t",
+                                    "kind",
+                                    "number",
+                                    "before",
+                                    "",
+                                    "owner",
+                                    "",
+                                    "whose",
+                                    "me",
+                                    "take",
+                                    "k",
+                                    "label",
+                                    "L")
+                            : client.get(
+                                    path
+                                            + "?page=index.html&at=1&width=800&key=k&file=a.css&start=2&aspect=text&row=%23123456&way=x");
+            boolean kept = may == May.SIGNED_ADDRESS
+                    ? answer.statusCode() == 404
+                    : who.equals("nobody")
+                            ? answer.statusCode() == 302
+                                            && answer.headers()
+                                                    .firstValue("Location")
+                                                    .orElse("")
+                                                    .contains("/sign-in")
+                                    || answer.statusCode() == 403
+                            : answer.statusCode() == 404 || answer.statusCode() == 403;
+            if (!kept) {
+                wrong.add(who + ": " + route + " answered " + answer.statusCode() + " "
+                        + answer.headers().firstValue("Location").orElse(""));
+            }
+        }));
+        assertThat(wrong).isEmpty();
+        assertThat(maker.base(theme)).as("nothing was changed").isEqualTo(head);
+        assertThat(owner.get("/sites/" + slug + "/choices.json").body()).isEqualTo("{}");
+        // A form without its token is nobody's.
+        assertThat(owner.postAs("", "/sites/" + slug + "/choose", "key", "k", "v", "#000000")
+                        .statusCode())
+                .isEqualTo(403);
+        // A site of one maker cannot be reached through another one's theme.
+        assertThat(people.get("other maker")
+                        .post("/themes/1/sites/" + site + "/give", "owner", "")
+                        .statusCode())
+                .isEqualTo(404);
+    }
 }

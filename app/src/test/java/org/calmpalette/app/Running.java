@@ -14,155 +14,170 @@ import org.springframework.context.ConfigurableApplicationContext;
 
 /** The real application on a scratch database with a browser, started once for all tests of a run. */
 public final class Running {
-  static final String PASSWORD = "only-for-this-run";
-  private static final Path DATABASE = Path.of("target/database").toAbsolutePath();
-  private static Running one;
+    static final String PASSWORD = "only-for-this-run";
+    private static final Path DATABASE = Path.of("target/database").toAbsolutePath();
+    private static Running one;
 
-  private final ConfigurableApplicationContext app;
-  final String address;
-  final List<String> consoleErrors = new ArrayList<>();
+    private final ConfigurableApplicationContext app;
+    final String address;
+    final List<String> consoleErrors = new ArrayList<>();
 
-  private Running() throws IOException, InterruptedException {
-    calm("stop");
-    delete(DATABASE);
-    calm("start");
-    Runtime.getRuntime().addShutdownHook(new Thread(() -> calm("stop")));
-    for (String line : Files.readAllLines(DATABASE.resolve("env"))) {
-      String[] pair = line.split("=", 2);
-      System.setProperty(pair[0], pair[1].replace("'", ""));
-    }
-    app = SpringApplication.run(CalmPaletteApplication.class, "--server.port=0", "--calm.demo=true",
-        "--calm.demo-password=" + PASSWORD, "--spring.main.banner-mode=off");
-    address = "http://127.0.0.1:" + app.getEnvironment().getProperty("local.server.port");
-  }
-
-  static synchronized Running get() {
-    if (one == null) {
-      try {
-        one = new Running();
-      } catch (IOException e) {
-        throw new UncheckedIOException(e);
-      } catch (InterruptedException e) {
-        throw new IllegalStateException(e);
-      }
-    }
-    return one;
-  }
-
-  static void calm(String what) {
-    try {
-      // The output goes to a file: MariaDB inherits it and would keep a pipe open for ever.
-      Process process = new ProcessBuilder("../calm", "database", what, DATABASE.toString())
-          .redirectErrorStream(true).redirectOutput(new java.io.File("target/database-" + what + ".log")).start();
-      if (process.waitFor() != 0) {
-        throw new IllegalStateException("database " + what + " failed: "
-            + Files.readString(Path.of("target/database-" + what + ".log")));
-      }
-    } catch (IOException | InterruptedException e) {
-      throw new IllegalStateException(e);
-    }
-  }
-
-  private static void delete(Path folder) throws IOException {
-    if (Files.exists(folder)) {
-      try (var all = Files.walk(folder)) {
-        for (Path p : all.sorted(java.util.Comparator.reverseOrder()).toList()) {
-          Files.delete(p);
+    private Running() throws IOException, InterruptedException {
+        calm("stop");
+        delete(DATABASE);
+        calm("start");
+        Runtime.getRuntime().addShutdownHook(new Thread(() -> calm("stop")));
+        for (String line : Files.readAllLines(DATABASE.resolve("env"))) {
+            String[] pair = line.split("=", 2);
+            System.setProperty(pair[0], pair[1].replace("'", ""));
         }
-      }
+        app = SpringApplication.run(
+                CalmPaletteApplication.class,
+                "--server.port=0",
+                "--calm.demo=true",
+                "--calm.demo-password=" + PASSWORD,
+                "--spring.main.banner-mode=off");
+        address = "http://127.0.0.1:" + app.getEnvironment().getProperty("local.server.port");
     }
-  }
 
-  <T> T bean(Class<T> type) {
-    return app.getBean(type);
-  }
+    static synchronized Running get() {
+        if (one == null) {
+            try {
+                one = new Running();
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            } catch (InterruptedException e) {
+                throw new IllegalStateException(e);
+            }
+        }
+        return one;
+    }
 
-  <T> T bean(String name, Class<T> type) {
-    return app.getBean(name, type);
-  }
+    static void calm(String what) {
+        try {
+            // The output goes to a file: MariaDB inherits it and would keep a pipe open for ever.
+            Process process = new ProcessBuilder("../calm", "database", what, DATABASE.toString())
+                    .redirectErrorStream(true)
+                    .redirectOutput(new java.io.File("target/database-" + what + ".log"))
+                    .start();
+            if (process.waitFor() != 0) {
+                throw new IllegalStateException("database " + what + " failed: "
+                        + Files.readString(Path.of("target/database-" + what + ".log")));
+            }
+        } catch (IOException | InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
 
-  /** A window of a new visitor. */
-  Page visitor(int width, int height) {
-    Page page = Browsers.page(width, height);
-    page.onConsoleMessage(m -> {
-      if (m.type().equals("error")) {
-        consoleErrors.add(page.url() + ": " + m.text());
-      }
-    });
-    return page;
-  }
+    private static void delete(Path folder) throws IOException {
+        if (Files.exists(folder)) {
+            try (var all = Files.walk(folder)) {
+                for (Path p : all.sorted(java.util.Comparator.reverseOrder()).toList()) {
+                    Files.delete(p);
+                }
+            }
+        }
+    }
 
-  Page signedIn(String name, int width, int height) {
-    Page page = visitor(width, height);
-    page.navigate(address + "/sign-in");
-    page.fill("#username", name);
-    page.fill("#password", PASSWORD);
-    page.click("main form button[type=submit] >> nth=0");
-    page.waitForURL(url -> !url.contains("sign-in"));
-    return page;
-  }
+    <T> T bean(Class<T> type) {
+        return app.getBean(type);
+    }
 
-  /** An owner of their own for one test, so that the demo's owner keeps the one site that they have. */
-  String newOwner() {
-    String name = "owner-" + System.nanoTime();
-    bean(org.calmpalette.app.accounts.AccountService.class).create(name, "Owner", PASSWORD, org.calmpalette.app.accounts.Role.OWNER);
-    return name;
-  }
+    <T> T bean(String name, Class<T> type) {
+        return app.getBean(name, type);
+    }
 
-  Page maker() {
-    return signedIn("ida", 1280, 800);
-  }
+    /** A window of a new visitor. */
+    Page visitor(int width, int height) {
+        Page page = Browsers.page(width, height);
+        page.onConsoleMessage(m -> {
+            if (m.type().equals("error")) {
+                consoleErrors.add(page.url() + ": " + m.text());
+            }
+        });
+        return page;
+    }
 
-  Page owner() {
-    return signedIn("jonas", 1280, 800);
-  }
+    Page signedIn(String name, int width, int height) {
+        Page page = visitor(width, height);
+        page.navigate(address + "/sign-in");
+        page.fill("#username", name);
+        page.fill("#password", PASSWORD);
+        page.click("main form button[type=submit] >> nth=0");
+        page.waitForURL(url -> !url.contains("sign-in"));
+        return page;
+    }
 
-  /** The previews on a page, the narrowest first. */
-  static List<Frame> frames(Page page) {
-    // Others, which nobody sees, measure pages in the background.
-    page.waitForCondition(() -> page.querySelectorAll("iframe[data-width]").stream().map(ElementHandle::contentFrame)
-        .allMatch(f -> f != null && f.url().contains("/frame/")));
-    List<Frame> frames = page.querySelectorAll("iframe[data-width]").stream().map(ElementHandle::contentFrame).toList();
-    frames.forEach(Frame::waitForLoadState);
-    return frames;
-  }
+    /** An owner of their own for one test, so that the demo's owner keeps the one site that they have. */
+    String newOwner() {
+        String name = "owner-" + System.nanoTime();
+        bean(org.calmpalette.app.accounts.AccountService.class)
+                .create(name, "Owner", PASSWORD, org.calmpalette.app.accounts.Role.OWNER);
+        return name;
+    }
 
-  static String style(Frame frame, String selector, String property) {
-    return (String) frame.evaluate(
-        "([s, p]) => getComputedStyle(document.querySelector(s))[p]", List.of(selector, property));
-  }
+    Page maker() {
+        return signedIn("ida", 1280, 800);
+    }
 
-  /** Clicks a part in the widest preview, which is drawn to scale, where a person would. */
-  static void clickPart(Page page, String selector) {
-    clickPart(page, selector, 0.5, 0.5);
-  }
+    Page owner() {
+        return signedIn("jonas", 1280, 800);
+    }
 
-  /** @param across share of its width, from its left edge */
-  static void clickPart(Page page, String selector, double across, double down) {
-    page.waitForSelector("iframe[data-width]");
-    List<Frame> frames = frames(page);
-    Frame frame = frames.get(frames.size() - 1);
-    // The strip draws its frames to scale once their room is known; before that a place on the screen means nothing.
-    page.waitForTimeout(250);
-    List<?> inside = (List<?>) frame.evaluate("([s, across, down]) => { const e = document.querySelector(s); e.scrollIntoView({block: 'center', behavior: 'instant'});"
-        + " const b = e.getBoundingClientRect(); return [b.x + b.width * across, b.y + b.height * down]; }", List.of(selector, across, down));
-    List<?> outside = (List<?>) page.evaluate("() => { const f = [...document.querySelectorAll('iframe[data-width]')].pop();"
-        + " const b = f.getBoundingClientRect(); return [b.x, b.y, b.width / f.offsetWidth]; }");
-    double scale = number(outside, 2);
-    page.waitForResponse("**/part?**", () ->
-        page.mouse().click(number(outside, 0) + number(inside, 0) * scale, number(outside, 1) + number(inside, 1) * scale));
-    page.waitForSelector("#card [data-part]");
-  }
+    /** The previews on a page, the narrowest first. */
+    static List<Frame> frames(Page page) {
+        // Others, which nobody sees, measure pages in the background.
+        page.waitForCondition(() -> page.querySelectorAll("iframe[data-width]").stream()
+                .map(ElementHandle::contentFrame)
+                .allMatch(f -> f != null && f.url().contains("/frame/")));
+        List<Frame> frames = page.querySelectorAll("iframe[data-width]").stream()
+                .map(ElementHandle::contentFrame)
+                .toList();
+        frames.forEach(Frame::waitForLoadState);
+        return frames;
+    }
 
-  private static double number(List<?> list, int index) {
-    return ((Number) list.get(index)).doubleValue();
-  }
+    static String style(Frame frame, String selector, String property) {
+        return (String) frame.evaluate(
+                "([s, p]) => getComputedStyle(document.querySelector(s))[p]", List.of(selector, property));
+    }
 
-  /** Brings a file in through the page and waits for its survey, or for the message that it was refused. */
-  static void bringIn(Page page, String address, Path file) {
-    page.navigate(address + "/themes");
-    page.setInputFiles("#file", file);
-    page.click("text=Bring it in");
-    page.waitForCondition(() -> page.url().contains("/survey") || page.locator("[role=alert]").count() > 0);
-  }
+    /** Clicks a part in the widest preview, which is drawn to scale, where a person would. */
+    static void clickPart(Page page, String selector) {
+        clickPart(page, selector, 0.5, 0.5);
+    }
+
+    /** @param across share of its width, from its left edge */
+    static void clickPart(Page page, String selector, double across, double down) {
+        page.waitForSelector("iframe[data-width]");
+        List<Frame> frames = frames(page);
+        Frame frame = frames.get(frames.size() - 1);
+        // The strip draws its frames to scale once their room is known; before that a place on the screen means
+        // nothing.
+        page.waitForTimeout(250);
+        List<?> inside = (List<?>) frame.evaluate(
+                "([s, across, down]) => { const e = document.querySelector(s); e.scrollIntoView({block: 'center', behavior: 'instant'});"
+                        + " const b = e.getBoundingClientRect(); return [b.x + b.width * across, b.y + b.height * down]; }",
+                List.of(selector, across, down));
+        List<?> outside =
+                (List<?>) page.evaluate("() => { const f = [...document.querySelectorAll('iframe[data-width]')].pop();"
+                        + " const b = f.getBoundingClientRect(); return [b.x, b.y, b.width / f.offsetWidth]; }");
+        double scale = number(outside, 2);
+        page.waitForResponse("**/part?**", () -> page.mouse()
+                .click(number(outside, 0) + number(inside, 0) * scale, number(outside, 1) + number(inside, 1) * scale));
+        page.waitForSelector("#card [data-part]");
+    }
+
+    private static double number(List<?> list, int index) {
+        return ((Number) list.get(index)).doubleValue();
+    }
+
+    /** Brings a file in through the page and waits for its survey, or for the message that it was refused. */
+    static void bringIn(Page page, String address, Path file) {
+        page.navigate(address + "/themes");
+        page.setInputFiles("#file", file);
+        page.click("text=Bring it in");
+        page.waitForCondition(() ->
+                page.url().contains("/survey") || page.locator("[role=alert]").count() > 0);
+    }
 }

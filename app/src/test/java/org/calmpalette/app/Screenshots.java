@@ -6,52 +6,54 @@ import org.junit.jupiter.api.Test;
 
 /** Takes the pictures in docs/screenshots from the demo; run by {@code ./calm screenshots}, not with the tests. */
 class Screenshots {
-  private final Running running = Running.get();
-  private final Path target = Path.of(System.getProperty("calm.screenshots", "target/screenshots"));
+    private final Running running = Running.get();
+    private final Path target = Path.of(System.getProperty("calm.screenshots", "target/screenshots"));
 
-  private void take(Page page, String path, String name) {
-    page.navigate(running.address + path);
-    shoot(page, name);
-  }
+    private void take(Page page, String path, String name) {
+        page.navigate(running.address + path);
+        shoot(page, name);
+    }
 
-  private void shoot(Page page, String name) {
-    page.waitForTimeout(1500);
-    page.screenshot(new Page.ScreenshotOptions().setPath(target.resolve(name + ".png")));
-  }
+    private void shoot(Page page, String name) {
+        page.waitForTimeout(1500);
+        page.screenshot(new Page.ScreenshotOptions().setPath(target.resolve(name + ".png")));
+    }
 
-  @Test
-  void all() {
-    take(running.visitor(1280, 800), "/sign-in", "sign-in");
-    Page maker = running.maker();
-    take(maker, "/themes", "themes");
-    String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath")).getAttribute("href").replace("/survey", "");
-    take(maker, theme + "/survey", "survey");
-    maker.navigate(running.address + theme + "/survey");
-    Running.clickPart(maker, ".notice-badge");
-    shoot(maker, "part");
-    maker.navigate(running.address + theme + "/survey?view=findings");
-    maker.click("tr.pick[data-kind=covered-target] .name");
-    shoot(maker, "findings");
-    maker.navigate(running.address + theme + "/survey?view=search&q=radius");
-    maker.locator("tr.pick .name").last().click();
-    maker.locator("#card .ways-to-win button").first().click();
-    shoot(maker, "rules");
-    take(maker, theme + "/settings?key=hero-height", "settings");
-    take(maker, theme + "/settings?key=river-picture", "background");
-    take(maker, theme + "/schemes?key=heather", "schemes");
-    take(maker, theme + "/formats", "formats");
-    take(maker, theme + "/history", "history");
-    maker.navigate(running.address + theme + "/pictures");
-    maker.waitForSelector("#tried svg");
-    shoot(maker, "pictures");
-    take(maker, theme + "/handover", "handover");
-    take(maker, "/account", "account");
-    Page owner = running.owner();
-    owner.navigate(running.address + "/sites/sallowmere-ferries");
-    owner.click("[data-place=hero]");
-    shoot(owner, "owner");
-    take(owner, "/sites/sallowmere-ferries/editions", "editions");
-    take(running.signedIn("jonas", 390, 844), "/sites/sallowmere-ferries", "owner-phone");
-    take(running.visitor(1280, 800), "/at/sallowmere-ferries/", "live");
-  }
+    @Test
+    void all() {
+        take(running.visitor(1280, 800), "/sign-in", "sign-in");
+        Page maker = running.maker();
+        take(maker, "/themes", "themes");
+        String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath"))
+                .getAttribute("href")
+                .replace("/survey", "");
+        take(maker, theme + "/survey", "survey");
+        maker.navigate(running.address + theme + "/survey");
+        Running.clickPart(maker, ".notice-badge");
+        shoot(maker, "part");
+        maker.navigate(running.address + theme + "/survey?view=findings");
+        maker.click("tr.pick[data-kind=covered-target] .name");
+        shoot(maker, "findings");
+        maker.navigate(running.address + theme + "/survey?view=search&q=radius");
+        maker.locator("tr.pick .name").last().click();
+        maker.locator("#card .ways-to-win button").first().click();
+        shoot(maker, "rules");
+        take(maker, theme + "/settings?key=hero-height", "settings");
+        take(maker, theme + "/settings?key=river-picture", "background");
+        take(maker, theme + "/schemes?key=heather", "schemes");
+        take(maker, theme + "/formats", "formats");
+        take(maker, theme + "/history", "history");
+        maker.navigate(running.address + theme + "/pictures");
+        maker.waitForSelector("#tried svg");
+        shoot(maker, "pictures");
+        take(maker, theme + "/handover", "handover");
+        take(maker, "/account", "account");
+        Page owner = running.owner();
+        owner.navigate(running.address + "/sites/sallowmere-ferries");
+        owner.click("[data-place=hero]");
+        shoot(owner, "owner");
+        take(owner, "/sites/sallowmere-ferries/editions", "editions");
+        take(running.signedIn("jonas", 390, 844), "/sites/sallowmere-ferries", "owner-phone");
+        take(running.visitor(1280, 800), "/at/sallowmere-ferries/", "live");
+    }
 }

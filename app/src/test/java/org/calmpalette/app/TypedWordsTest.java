@@ -18,212 +18,244 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Nothing that was typed is lost, whatever is pressed next. */
 class TypedWordsTest {
-  private final Running running = Running.get();
-  private Client maker;
-  private String theme;
-  private String site;
-  private String ownerName;
+    private final Running running = Running.get();
+    private Client maker;
+    private String theme;
+    private String site;
+    private String ownerName;
 
-  /** A theme with a heading and a colour to choose, and a site of it that is live. */
-  @BeforeEach
-  void makeASite() {
-    maker = new Client(running.address).signedIn("ida");
-    ownerName = running.newOwner();
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", "<!doctype html><link rel=stylesheet href=a.css><h1 data-setting-text=heading>Boats</h1><p class=lead>Every hour.</p>"
-        .getBytes(StandardCharsets.UTF_8));
-    files.put("a.css", "h1{color:var(--ink, #102030)}.lead{color:var(--lead, #203040)}".getBytes(StandardCharsets.UTF_8));
-    files.put("palette.json", """
+    /** A theme with a heading and a colour to choose, and a site of it that is live. */
+    @BeforeEach
+    void makeASite() {
+        maker = new Client(running.address).signedIn("ida");
+        ownerName = running.newOwner();
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><link rel=stylesheet href=a.css><h1 data-setting-text=heading>Boats</h1><p class=lead>Every hour.</p>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                "h1{color:var(--ink, #102030)}.lead{color:var(--lead, #203040)}".getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "palette.json",
+                """
         {"name": "Typed", "places": [{"key": "top", "label": "Top"}, {"key": "text", "label": "Text"}], "settings": [
           {"key": "heading", "label": "Heading", "place": "top", "kind": "line", "allowed": {"least": 1, "most": 40}, "default": "Boats"},
           {"key": "ink", "label": "Ink", "place": "top", "kind": "color", "default": "#102030"},
           {"key": "lead", "label": "Lead", "place": "text", "kind": "color", "default": "#203040"}]}
-        """.getBytes(StandardCharsets.UTF_8));
-    theme = maker.bringIn("typed.zip", HostileThemesInTheApplicationTest.zip(files));
-    String name = "Typed " + System.nanoTime();
-    assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", ownerName).statusCode()).isEqualTo(302);
-    site = name.toLowerCase().replace(' ', '-');
-    Client owner = new Client(running.address).signedIn(ownerName);
-    assertThat(owner.post("/sites/" + site + "/go-live").statusCode()).isEqualTo(302);
-  }
-
-  @AfterEach
-  void closeWindows() {
-    Browsers.closeAll();
-  }
-
-  private Page site(int width, int height) {
-    Page page = running.signedIn(ownerName, width, height);
-    page.navigate(running.address + "/sites/" + site);
-    return page;
-  }
-
-  private String live() {
-    return new Client(running.address).get("/at/" + site + "/").body();
-  }
-
-  private String heading(Page page) {
-    return page.locator("[data-key=heading] [name=v]").inputValue();
-  }
-
-  @ParameterizedTest
-  @CsvSource({"1280, 800", "390, 844"})
-  void wordsTypedJustBeforeGoingLiveAreLive(int width, int height) {
-    Page page = site(width, height);
-    for (int i = 0; i < 4; i++) {
-      // With a change already waiting, and with none.
-      if (i % 2 == 1) {
-        page.fill("[data-key=ink] [data-any]", "#40506" + i);
-      }
-      page.locator("[data-key=heading] [name=v]").press("End");
-      page.locator("[data-key=heading] [name=v]").pressSequentially(" " + i);
-      page.evaluate("() => document.getElementById('notice').replaceChildren()");
-      page.locator("[data-go-live]").click();
-      page.waitForSelector("#notice >> text=Your site is live");
-      assertThat(live()).contains(heading(page)).contains("Boats" + " 0 1 2 3".substring(0, 2 * (i + 1)));
+        """
+                        .getBytes(StandardCharsets.UTF_8));
+        theme = maker.bringIn("typed.zip", HostileThemesInTheApplicationTest.zip(files));
+        String name = "Typed " + System.nanoTime();
+        assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", ownerName)
+                        .statusCode())
+                .isEqualTo(302);
+        site = name.toLowerCase().replace(' ', '-');
+        Client owner = new Client(running.address).signedIn(ownerName);
+        assertThat(owner.post("/sites/" + site + "/go-live").statusCode()).isEqualTo(302);
     }
-    page.locator("[data-key=heading] [name=v]").fill("By the enter key");
-    page.keyboard().press("Enter");
-    page.waitForSelector("#state >> text=1 change not yet live");
-    assertThat(page.url()).endsWith("/sites/" + site);
-  }
 
-  /** The answer may come at the worst moment: between pressing the button and letting it go. */
-  @Test
-  void anAnswerThatComesWhileTheButtonIsPressedDoesNotTakeTheClickAway() {
-    Page page = site(1280, 800);
-    page.locator("[data-key=heading] [name=v]").fill("Boats while pressed");
-    var button = page.locator("[data-go-live]").boundingBox();
-    page.mouse().move(button.x + button.width / 2, button.y + button.height / 2);
-    // The field is left when the button goes down, so its words are sent then.
-    page.waitForResponse("**/choose", () -> page.mouse().down()).finished();
-    page.mouse().up();
-    page.waitForSelector("#notice >> text=Your site is live");
-    assertThat(live()).contains("Boats while pressed");
-  }
+    @AfterEach
+    void closeWindows() {
+        Browsers.closeAll();
+    }
 
-  @ParameterizedTest
-  @ValueSource(strings = {"Undo", "Put back", "Earlier editions", "another place", "another page", "reload", "closing", "sign out"})
-  void wordsTypedJustBeforeSomethingElseAreKept(String action) {
-    Page page = site(1280, 800);
-    page.locator("[data-key=heading] [name=v]").fill("First");
-    page.locator("[data-key=heading] [name=v]").blur();
-    page.waitForSelector("#state >> text=1 change not yet live");
-    page.locator("[data-key=heading] [name=v]").fill("Second");
-    switch (action) {
-      case "Undo" -> {
-        page.click("#state >> text=Undo");
-        page.waitForCondition(() -> heading(page).equals("First"));
-        page.click("#state >> text=Redo");
-      }
-      case "Put back" -> {
-        page.click("#state >> text=Put back");
-        page.waitForSelector("#state >> text=nothing changed");
-        page.click("#state >> text=Undo");
-      }
-      case "Earlier editions" -> {
+    private Page site(int width, int height) {
+        Page page = running.signedIn(ownerName, width, height);
+        page.navigate(running.address + "/sites/" + site);
+        return page;
+    }
+
+    private String live() {
+        return new Client(running.address).get("/at/" + site + "/").body();
+    }
+
+    private String heading(Page page) {
+        return page.locator("[data-key=heading] [name=v]").inputValue();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1280, 800", "390, 844"})
+    void wordsTypedJustBeforeGoingLiveAreLive(int width, int height) {
+        Page page = site(width, height);
+        for (int i = 0; i < 4; i++) {
+            // With a change already waiting, and with none.
+            if (i % 2 == 1) {
+                page.fill("[data-key=ink] [data-any]", "#40506" + i);
+            }
+            page.locator("[data-key=heading] [name=v]").press("End");
+            page.locator("[data-key=heading] [name=v]").pressSequentially(" " + i);
+            page.evaluate("() => document.getElementById('notice').replaceChildren()");
+            page.locator("[data-go-live]").click();
+            page.waitForSelector("#notice >> text=Your site is live");
+            assertThat(live()).contains(heading(page)).contains("Boats" + " 0 1 2 3".substring(0, 2 * (i + 1)));
+        }
+        page.locator("[data-key=heading] [name=v]").fill("By the enter key");
+        page.keyboard().press("Enter");
+        page.waitForSelector("#state >> text=1 change not yet live");
+        assertThat(page.url()).endsWith("/sites/" + site);
+    }
+
+    /** The answer may come at the worst moment: between pressing the button and letting it go. */
+    @Test
+    void anAnswerThatComesWhileTheButtonIsPressedDoesNotTakeTheClickAway() {
+        Page page = site(1280, 800);
+        page.locator("[data-key=heading] [name=v]").fill("Boats while pressed");
+        var button = page.locator("[data-go-live]").boundingBox();
+        page.mouse().move(button.x + button.width / 2, button.y + button.height / 2);
+        // The field is left when the button goes down, so its words are sent then.
+        page.waitForResponse("**/choose", () -> page.mouse().down()).finished();
+        page.mouse().up();
+        page.waitForSelector("#notice >> text=Your site is live");
+        assertThat(live()).contains("Boats while pressed");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "Undo",
+                "Put back",
+                "Earlier editions",
+                "another place",
+                "another page",
+                "reload",
+                "closing",
+                "sign out"
+            })
+    void wordsTypedJustBeforeSomethingElseAreKept(String action) {
+        Page page = site(1280, 800);
+        page.locator("[data-key=heading] [name=v]").fill("First");
+        page.locator("[data-key=heading] [name=v]").blur();
+        page.waitForSelector("#state >> text=1 change not yet live");
+        page.locator("[data-key=heading] [name=v]").fill("Second");
+        switch (action) {
+            case "Undo" -> {
+                page.click("#state >> text=Undo");
+                page.waitForCondition(() -> heading(page).equals("First"));
+                page.click("#state >> text=Redo");
+            }
+            case "Put back" -> {
+                page.click("#state >> text=Put back");
+                page.waitForSelector("#state >> text=nothing changed");
+                page.click("#state >> text=Undo");
+            }
+            case "Earlier editions" -> {
+                page.click("text=Earlier editions");
+                page.waitForURL("**/editions");
+            }
+            case "another place" -> page.click("[data-place=text]");
+            case "another page" -> page.navigate(running.address + "/sites");
+            case "reload" -> page.reload();
+            case "sign out" -> page.click("text=Sign out");
+            default -> page.close(new Page.CloseOptions().setRunBeforeUnload(true));
+        }
+        // Kept means that another window sees it.
+        Client owner = new Client(running.address).signedIn(ownerName);
+        Page other = site(1280, 800);
+        other.waitForCondition(
+                () -> owner.get("/sites/" + site + "/choices.json").body().contains("Second"));
+        other.reload();
+        assertThat(heading(other)).isEqualTo("Second");
+    }
+
+    @Test
+    void whatCannotBeKeptStopsLeavingAndSaysWhy() {
+        Page page = site(1280, 800);
+        List<String> asked = new ArrayList<>();
+        page.onDialog(d -> {
+            asked.add(d.type());
+            d.dismiss();
+        });
+        page.locator("[data-key=ink] [data-any]").fill("no colour at all");
+        page.locator("[data-go-live]").click();
+        page.waitForSelector("#notice [role=alert] >> text=no colour at all");
+        assertThat(live()).contains("Boats");
+        assertThat(page.locator("[data-key=ink] [data-any]").inputValue())
+                .as("it is still there to be mended")
+                .isEqualTo("no colour at all");
+
+        page.route("**/choose", Route::abort);
+        page.locator("[data-key=heading] [name=v]").fill("Not sent");
         page.click("text=Earlier editions");
-        page.waitForURL("**/editions");
-      }
-      case "another place" -> page.click("[data-place=text]");
-      case "another page" -> page.navigate(running.address + "/sites");
-      case "reload" -> page.reload();
-      case "sign out" -> page.click("text=Sign out");
-      default -> page.close(new Page.CloseOptions().setRunBeforeUnload(true));
+        page.waitForSelector("#notice [role=alert] >> text=does not answer");
+        assertThat(page.url()).doesNotContain("editions");
+        page.locator("[data-key=heading] [name=v]").fill("Not sent either");
+        page.locator("[data-key=heading] [name=v]").blur();
+        page.waitForSelector("#notice [role=alert] >> text=does not answer");
+        page.close(new Page.CloseOptions().setRunBeforeUnload(true));
+        page.waitForCondition(() -> asked.contains("beforeunload"));
+        page.unroute("**/choose");
+        page.locator("[data-go-live]").click();
+        page.waitForSelector("#notice >> text=Your site is live");
+        assertThat(live()).contains("Not sent either");
     }
-    // Kept means that another window sees it.
-    Client owner = new Client(running.address).signedIn(ownerName);
-    Page other = site(1280, 800);
-    other.waitForCondition(() -> owner.get("/sites/" + site + "/choices.json").body().contains("Second"));
-    other.reload();
-    assertThat(heading(other)).isEqualTo("Second");
-  }
 
-  @Test
-  void whatCannotBeKeptStopsLeavingAndSaysWhy() {
-    Page page = site(1280, 800);
-    List<String> asked = new ArrayList<>();
-    page.onDialog(d -> {
-      asked.add(d.type());
-      d.dismiss();
-    });
-    page.locator("[data-key=ink] [data-any]").fill("no colour at all");
-    page.locator("[data-go-live]").click();
-    page.waitForSelector("#notice [role=alert] >> text=no colour at all");
-    assertThat(live()).contains("Boats");
-    assertThat(page.locator("[data-key=ink] [data-any]").inputValue()).as("it is still there to be mended").isEqualTo("no colour at all");
+    @Test
+    void allColoursAreJudgedWithOneQuestion() {
+        Page page = site(1280, 800);
+        page.waitForSelector(
+                "[data-key=ink] .reading >> text=reads at",
+                new Page.WaitForSelectorOptions()
+                        .setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
+        List<String> asked = new ArrayList<>();
+        page.onRequest((Request r) -> asked.add(r.method() + " " + r.url().replaceAll(".*/", "")));
+        page.locator("[data-key=ink] [data-any]").fill("#304050");
+        page.locator("[data-key=ink] [data-any]").blur();
+        page.waitForSelector("#state >> text=1 change not yet live");
+        page.waitForCondition(() -> asked.contains("POST judge"));
+        page.waitForSelector(
+                "[data-key=lead] .reading >> text=reads at",
+                new Page.WaitForSelectorOptions()
+                        .setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
+        assertThat(asked.stream().filter(a -> a.startsWith("POST")))
+                .as("one try while typing, one to keep it, one about all colours")
+                .containsExactlyInAnyOrder("POST try", "POST choose", "POST judge");
+    }
 
-    page.route("**/choose", Route::abort);
-    page.locator("[data-key=heading] [name=v]").fill("Not sent");
-    page.click("text=Earlier editions");
-    page.waitForSelector("#notice [role=alert] >> text=does not answer");
-    assertThat(page.url()).doesNotContain("editions");
-    page.locator("[data-key=heading] [name=v]").fill("Not sent either");
-    page.locator("[data-key=heading] [name=v]").blur();
-    page.waitForSelector("#notice [role=alert] >> text=does not answer");
-    page.close(new Page.CloseOptions().setRunBeforeUnload(true));
-    page.waitForCondition(() -> asked.contains("beforeunload"));
-    page.unroute("**/choose");
-    page.locator("[data-go-live]").click();
-    page.waitForSelector("#notice >> text=Your site is live");
-    assertThat(live()).contains("Not sent either");
-  }
+    @Test
+    void aMakersFormIsBackAfterAnotherRowUndoAndReload() {
+        Page page = running.maker();
+        page.navigate(running.address + theme + "/settings?key=heading");
+        page.fill("#card [name=v]", "Ferries");
+        page.locator("tr.pick[data-row=ink] .name").click();
+        page.waitForSelector("#card form[data-key=ink]");
+        page.locator("tr.pick[data-row=heading] .name").click();
+        page.waitForSelector("#card [data-typed] >> text=not saved yet");
+        assertThat(page.inputValue("#card [name=v]")).isEqualTo("Ferries");
+        assertThat(page.locator("#card form[data-key=heading]").count()).isEqualTo(1);
+        page.reload();
+        page.waitForSelector("#card [data-typed]");
+        assertThat(page.inputValue("#card [name=v]")).isEqualTo("Ferries");
 
-  @Test
-  void allColoursAreJudgedWithOneQuestion() {
-    Page page = site(1280, 800);
-    page.waitForSelector("[data-key=ink] .reading >> text=reads at", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
-    List<String> asked = new ArrayList<>();
-    page.onRequest((Request r) -> asked.add(r.method() + " " + r.url().replaceAll(".*/", "")));
-    page.locator("[data-key=ink] [data-any]").fill("#304050");
-    page.locator("[data-key=ink] [data-any]").blur();
-    page.waitForSelector("#state >> text=1 change not yet live");
-    page.waitForCondition(() -> asked.contains("POST judge"));
-    page.waitForSelector("[data-key=lead] .reading >> text=reads at", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
-    assertThat(asked.stream().filter(a -> a.startsWith("POST"))).as("one try while typing, one to keep it, one about all colours")
-        .containsExactlyInAnyOrder("POST try", "POST choose", "POST judge");
-  }
+        page.click("#card >> text=Leave it");
+        assertThat(page.inputValue("#card [name=v]")).isEqualTo("Boats");
+        page.fill("#card [name=v]", "Sails");
+        page.click("#card >> text=Save");
+        page.waitForSelector("#notice >> text=default");
+        assertThat(page.inputValue("#card [name=v]")).isEqualTo("Sails");
+        assertThat(page.locator("#card [data-typed]").count())
+                .as("what is saved is not brought back")
+                .isZero();
+        page.click("text=Undo");
+        page.waitForSelector("#notice >> text=Undone");
+        assertThat(page.inputValue("#card [name=v]")).isEqualTo("Boats");
 
-  @Test
-  void aMakersFormIsBackAfterAnotherRowUndoAndReload() {
-    Page page = running.maker();
-    page.navigate(running.address + theme + "/settings?key=heading");
-    page.fill("#card [name=v]", "Ferries");
-    page.locator("tr.pick[data-row=ink] .name").click();
-    page.waitForSelector("#card form[data-key=ink]");
-    page.locator("tr.pick[data-row=heading] .name").click();
-    page.waitForSelector("#card [data-typed] >> text=not saved yet");
-    assertThat(page.inputValue("#card [name=v]")).isEqualTo("Ferries");
-    assertThat(page.locator("#card form[data-key=heading]").count()).isEqualTo(1);
-    page.reload();
-    page.waitForSelector("#card [data-typed]");
-    assertThat(page.inputValue("#card [name=v]")).isEqualTo("Ferries");
-
-    page.click("#card >> text=Leave it");
-    assertThat(page.inputValue("#card [name=v]")).isEqualTo("Boats");
-    page.fill("#card [name=v]", "Sails");
-    page.click("#card >> text=Save");
-    page.waitForSelector("#notice >> text=default");
-    assertThat(page.inputValue("#card [name=v]")).isEqualTo("Sails");
-    assertThat(page.locator("#card [data-typed]").count()).as("what is saved is not brought back").isZero();
-    page.click("text=Undo");
-    page.waitForSelector("#notice >> text=Undone");
-    assertThat(page.inputValue("#card [name=v]")).isEqualTo("Boats");
-
-    // A form that goes the plain way: refused, it is back; taken, it is gone.
-    page.navigate(running.address + theme + "/history");
-    page.fill("#point-name", "before the sails");
-    page.click("header >> text=Handover");
-    page.waitForURL("**/handover");
-    page.navigate(running.address + theme + "/history");
-    page.waitForSelector("[data-typed]");
-    assertThat(page.inputValue("#point-name")).isEqualTo("before the sails");
-    page.click("text=Set it");
-    page.waitForSelector("#notice >> text=before the sails");
-    assertThat(page.locator("[data-typed]").count()).isZero();
-    page.click("text=Sign out");
-    page.waitForURL("**/sign-in*");
-    assertThat(page.evaluate("() => Object.keys(localStorage).length")).as("nothing stays for the next person").isEqualTo(0);
-  }
-
+        // A form that goes the plain way: refused, it is back; taken, it is gone.
+        page.navigate(running.address + theme + "/history");
+        page.fill("#point-name", "before the sails");
+        page.click("header >> text=Handover");
+        page.waitForURL("**/handover");
+        page.navigate(running.address + theme + "/history");
+        page.waitForSelector("[data-typed]");
+        assertThat(page.inputValue("#point-name")).isEqualTo("before the sails");
+        page.click("text=Set it");
+        page.waitForSelector("#notice >> text=before the sails");
+        assertThat(page.locator("[data-typed]").count()).isZero();
+        page.click("text=Sign out");
+        page.waitForURL("**/sign-in*");
+        assertThat(page.evaluate("() => Object.keys(localStorage).length"))
+                .as("nothing stays for the next person")
+                .isEqualTo(0);
+    }
 }

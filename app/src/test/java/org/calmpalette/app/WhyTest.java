@@ -25,224 +25,283 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** Why a part looks so, changing it from there, findings and their mends, rules that do not win: in the browser. */
 class WhyTest {
-  private final Running running = Running.get();
-  private final Set<Long> made = new LinkedHashSet<>();
-  @TempDir
-  Path folder;
+    private final Running running = Running.get();
+    private final Set<Long> made = new LinkedHashSet<>();
 
-  private SignedIn ida() {
-    return running.bean(AccountService.class).demo("ida", "Ida Marlow", Role.MAKER);
-  }
+    @TempDir
+    Path folder;
 
-  /** A second Towpath, so that other tests find the first one as it was. */
-  private String towpath() throws IOException {
-    long id = running.bean(OwnThemes.class).bringIn(OwnThemes.TOWPATH, ida()).id();
-    made.add(id);
-    return running.address + "/themes/" + id;
-  }
-
-  @AfterEach
-  void tidy() {
-    Browsers.closeAll();
-    made.forEach(id -> running.bean(ThemeService.class).remove(id, ida()));
-  }
-
-  private static String styles(Page page, String selector) {
-    return Running.frames(page).stream().map(f -> (String) f.evaluate("s => [...document.querySelectorAll(s)].map(e => {"
-        + " const c = getComputedStyle(e); return [...c].filter(n => !n.startsWith('--')).map(n => n + ':' + c.getPropertyValue(n)).join(';'); }).join('|')", selector)).toList().toString();
-  }
-
-  @Test
-  void fromTheBadgeToItsOwnSettingInTwoStepsAndTheButtonsStay() throws IOException {
-    Page page = running.maker();
-    String theme = towpath();
-    page.navigate(theme + "/survey");
-    String buttons = styles(page, ".button");
-    Running.clickPart(page, ".notice-badge");
-    assertThat(page.locator("[data-aspect=background]").innerText()).contains("#d8a13c", ".notice-badge in css/towpath.css, line 67", "--amber");
-    assertThat(page.locator("[data-aspect=background] .excerpt .marked").innerText()).contains("background: var(--amber);");
-    page.click("[data-aspect=background] [data-own-setting]");
-    page.waitForSelector("#preview >> text=No part of any page looks different.");
-    assertThat(page.locator("#preview").innerText()).contains("background: var(--notice-badge-fill, #d8a13c);");
-    page.click("text=Make the change");
-    page.waitForURL("**/settings?key=notice-badge-fill**");
-    page.fill("#card [name=v]", "#b5462f");
-    page.click("#card >> text=Save");
-    page.waitForSelector("#notice >> text=default #d8a13c to #b5462f");
-    for (Frame frame : Running.frames(page)) {
-      assertThat(Running.style(frame, ".notice-badge", "backgroundColor")).isEqualTo("rgb(181, 70, 47)");
+    private SignedIn ida() {
+        return running.bean(AccountService.class).demo("ida", "Ida Marlow", Role.MAKER);
     }
-    assertThat(styles(page, ".button").equals(buttons)).as("no computed value of any button has changed").isTrue();
-  }
 
-  private static void mend(Page page) {
-    page.waitForNavigation(() -> page.click("text=Mend it"));
-    // A long survey shows its progress first.
-    page.waitForSelector(".ledger");
-    assertThat(page.locator("#notice .notice-kept").count()).isEqualTo(1);
-  }
+    /** A second Towpath, so that other tests find the first one as it was. */
+    private String towpath() throws IOException {
+        long id =
+                running.bean(OwnThemes.class).bringIn(OwnThemes.TOWPATH, ida()).id();
+        made.add(id);
+        return running.address + "/themes/" + id;
+    }
 
-  @Test
-  void everyKindOfFindingOnTheDemoIsMendedAndGone() throws IOException {
-    Page page = running.maker();
-    String findings = towpath() + "/survey?view=findings";
-    page.navigate(findings);
-    List<String> kinds = page.locator("tr.pick").all().stream().map(r -> r.getAttribute("data-kind")).distinct().toList();
-    assertThat(kinds).contains("covered-target", "covered-content", "missing-picture", "beaten-declaration", "dead-rule", "misspelt-property",
-        "misspelt-value", "misspelt-important", "unreadable-text", "hidden-text", "other-host", "heavy-picture", "near-colors",
-        "needless-important", "sheet-order", "repeated-color", "repeated-length");
-    int mends = 0;
-    for (String kind : kinds) {
-      // One mend may settle, or bring up, another of its kind: a handful of rounds must be enough.
-      for (int round = 0; round < 4 && page.locator("tr.pick[data-kind=" + kind + "]").count() > 0; round++) {
-        Locator row = page.locator("tr.pick[data-kind=" + kind + "]").first();
-        row.locator(".name").click();
+    @AfterEach
+    void tidy() {
+        Browsers.closeAll();
+        made.forEach(id -> running.bean(ThemeService.class).remove(id, ida()));
+    }
+
+    private static String styles(Page page, String selector) {
+        return Running.frames(page).stream()
+                .map(f -> (String) f.evaluate(
+                        "s => [...document.querySelectorAll(s)].map(e => {"
+                                + " const c = getComputedStyle(e); return [...c].filter(n => !n.startsWith('--')).map(n => n + ':' + c.getPropertyValue(n)).join(';'); }).join('|')",
+                        selector))
+                .toList()
+                .toString();
+    }
+
+    @Test
+    void fromTheBadgeToItsOwnSettingInTwoStepsAndTheButtonsStay() throws IOException {
+        Page page = running.maker();
+        String theme = towpath();
+        page.navigate(theme + "/survey");
+        String buttons = styles(page, ".button");
+        Running.clickPart(page, ".notice-badge");
+        assertThat(page.locator("[data-aspect=background]").innerText())
+                .contains("#d8a13c", ".notice-badge in css/towpath.css, line 67", "--amber");
+        assertThat(page.locator("[data-aspect=background] .excerpt .marked").innerText())
+                .contains("background: var(--amber);");
+        page.click("[data-aspect=background] [data-own-setting]");
+        page.waitForSelector("#preview >> text=No part of any page looks different.");
+        assertThat(page.locator("#preview").innerText()).contains("background: var(--notice-badge-fill, #d8a13c);");
+        page.click("text=Make the change");
+        page.waitForURL("**/settings?key=notice-badge-fill**");
+        page.fill("#card [name=v]", "#b5462f");
+        page.click("#card >> text=Save");
+        page.waitForSelector("#notice >> text=default #d8a13c to #b5462f");
+        for (Frame frame : Running.frames(page)) {
+            assertThat(Running.style(frame, ".notice-badge", "backgroundColor")).isEqualTo("rgb(181, 70, 47)");
+        }
+        assertThat(styles(page, ".button").equals(buttons))
+                .as("no computed value of any button has changed")
+                .isTrue();
+    }
+
+    private static void mend(Page page) {
+        page.waitForNavigation(() -> page.click("text=Mend it"));
+        // A long survey shows its progress first.
+        page.waitForSelector(".ledger");
+        assertThat(page.locator("#notice .notice-kept").count()).isEqualTo(1);
+    }
+
+    @Test
+    void everyKindOfFindingOnTheDemoIsMendedAndGone() throws IOException {
+        Page page = running.maker();
+        String findings = towpath() + "/survey?view=findings";
+        page.navigate(findings);
+        List<String> kinds = page.locator("tr.pick").all().stream()
+                .map(r -> r.getAttribute("data-kind"))
+                .distinct()
+                .toList();
+        assertThat(kinds)
+                .contains(
+                        "covered-target",
+                        "covered-content",
+                        "missing-picture",
+                        "beaten-declaration",
+                        "dead-rule",
+                        "misspelt-property",
+                        "misspelt-value",
+                        "misspelt-important",
+                        "unreadable-text",
+                        "hidden-text",
+                        "other-host",
+                        "heavy-picture",
+                        "near-colors",
+                        "needless-important",
+                        "sheet-order",
+                        "repeated-color",
+                        "repeated-length");
+        int mends = 0;
+        for (String kind : kinds) {
+            // One mend may settle, or bring up, another of its kind: a handful of rounds must be enough.
+            for (int round = 0;
+                    round < 4 && page.locator("tr.pick[data-kind=" + kind + "]").count() > 0;
+                    round++) {
+                Locator row = page.locator("tr.pick[data-kind=" + kind + "]").first();
+                row.locator(".name").click();
+                page.waitForSelector("#card #preview .difference");
+                if (page.locator("#card [name=all]").count() > 0) {
+                    page.check("#card [name=all]");
+                }
+                mend(page);
+                mends++;
+            }
+            assertThat(page.locator("tr.pick[data-kind=" + kind + "]").count())
+                    .as(kind)
+                    .isZero();
+        }
+        assertThat(page.locator(".ledger").innerText()).contains("Nothing is wrong that the survey knows of");
+        for (int i = 0; i < mends; i++) {
+            page.waitForNavigation(() -> page.click("text=Undo"));
+        }
+        page.navigate(findings);
+        assertThat(page.locator("tr.pick").all().stream()
+                        .map(r -> r.getAttribute("data-kind"))
+                        .distinct()
+                        .toList())
+                .containsAll(kinds);
+    }
+
+    @Test
+    void aLoneFrameworkIsMendedAndOverriddenFromASheetOfItsOwn() throws IOException {
+        Page page = running.maker();
+        Path sheet = folder.resolve("bootstrap.css");
+        Files.write(sheet, OutsideSheets.get("bootstrap 5.3.8"));
+        Running.bringIn(page, running.address, sheet);
+        made.add(Long.parseLong(page.url().replaceFirst(".*/themes/(\\d+)/.*", "$1")));
+        page.navigate(page.url() + "?view=findings");
+        for (String kind : page.locator("tr.pick").all().stream()
+                .map(r -> r.getAttribute("data-kind"))
+                .distinct()
+                .toList()) {
+            page.locator("tr.pick[data-kind=" + kind + "] .name").first().click();
+            page.waitForSelector("#card #preview .difference");
+            String key = page.locator("#card [data-row]").getAttribute("data-row");
+            mend(page);
+            assertThat(page.locator("tr.pick").all().stream()
+                            .map(r -> r.getAttribute("data-row"))
+                            .toList())
+                    .as(kind)
+                    .doesNotContain(key);
+        }
+        Running.clickPart(page, ".btn-danger");
+        page.click("[data-aspect=background] [data-change]");
+        page.fill("#p-value", "rgb(1 2 3)");
+        page.waitForSelector("#preview >> text=own.css");
+        page.waitForNavigation(() -> page.click("text=Make the change"));
+        page.waitForSelector("iframe[data-width]");
+        for (Frame frame : Running.frames(page)) {
+            assertThat(Running.style(frame, ".btn-danger", "backgroundColor")).isEqualTo("rgb(1, 2, 3)");
+        }
+    }
+
+    @Test
+    void dismissedFindingsStayDismissedWithTheirNote() throws IOException {
+        Page page = running.maker();
+        String theme = towpath();
+        page.navigate(theme + "/survey?view=findings");
+        int before = page.locator("tr.pick").count();
+        page.click("tr.pick[data-kind=heavy-picture] .name");
+        page.click("text=Let it stand");
+        page.fill("#d-note", "Only this once");
+        page.click("text=Dismiss this finding");
+        page.waitForSelector("#notice >> text=stays so");
+        page.click("tr.pick[data-kind=covered-target] .name");
         page.waitForSelector("#card #preview .difference");
-        if (page.locator("#card [name=all]").count() > 0) {
-          page.check("#card [name=all]");
-        }
         mend(page);
-        mends++;
-      }
-      assertThat(page.locator("tr.pick[data-kind=" + kind + "]").count()).as(kind).isZero();
+        assertThat(page.locator("tr.pick").count()).isEqualTo(before - 2);
+        page.click("text=1 dismissed");
+        assertThat(page.locator("details .uses").innerText())
+                .contains("river-dusk.jpg", "Ida Marlow", "Only this once");
+        page.click("text=List it again");
+        page.waitForSelector("tr.pick[data-kind=heavy-picture]");
     }
-    assertThat(page.locator(".ledger").innerText()).contains("Nothing is wrong that the survey knows of");
-    for (int i = 0; i < mends; i++) {
-      page.waitForNavigation(() -> page.click("text=Undo"));
-    }
-    page.navigate(findings);
-    assertThat(page.locator("tr.pick").all().stream().map(r -> r.getAttribute("data-kind")).distinct().toList()).containsAll(kinds);
-  }
 
-  @Test
-  void aLoneFrameworkIsMendedAndOverriddenFromASheetOfItsOwn() throws IOException {
-    Page page = running.maker();
-    Path sheet = folder.resolve("bootstrap.css");
-    Files.write(sheet, OutsideSheets.get("bootstrap 5.3.8"));
-    Running.bringIn(page, running.address, sheet);
-    made.add(Long.parseLong(page.url().replaceFirst(".*/themes/(\\d+)/.*", "$1")));
-    page.navigate(page.url() + "?view=findings");
-    for (String kind : page.locator("tr.pick").all().stream().map(r -> r.getAttribute("data-kind")).distinct().toList()) {
-      page.locator("tr.pick[data-kind=" + kind + "] .name").first().click();
-      page.waitForSelector("#card #preview .difference");
-      String key = page.locator("#card [data-row]").getAttribute("data-row");
-      mend(page);
-      assertThat(page.locator("tr.pick").all().stream().map(r -> r.getAttribute("data-row")).toList()).as(kind).doesNotContain(key);
-    }
-    Running.clickPart(page, ".btn-danger");
-    page.click("[data-aspect=background] [data-change]");
-    page.fill("#p-value", "rgb(1 2 3)");
-    page.waitForSelector("#preview >> text=own.css");
-    page.waitForNavigation(() -> page.click("text=Make the change"));
-    page.waitForSelector("iframe[data-width]");
-    for (Frame frame : Running.frames(page)) {
-      assertThat(Running.style(frame, ".btn-danger", "backgroundColor")).isEqualTo("rgb(1, 2, 3)");
-    }
-  }
-
-  @Test
-  void dismissedFindingsStayDismissedWithTheirNote() throws IOException {
-    Page page = running.maker();
-    String theme = towpath();
-    page.navigate(theme + "/survey?view=findings");
-    int before = page.locator("tr.pick").count();
-    page.click("tr.pick[data-kind=heavy-picture] .name");
-    page.click("text=Let it stand");
-    page.fill("#d-note", "Only this once");
-    page.click("text=Dismiss this finding");
-    page.waitForSelector("#notice >> text=stays so");
-    page.click("tr.pick[data-kind=covered-target] .name");
-    page.waitForSelector("#card #preview .difference");
-    mend(page);
-    assertThat(page.locator("tr.pick").count()).isEqualTo(before - 2);
-    page.click("text=1 dismissed");
-    assertThat(page.locator("details .uses").innerText()).contains("river-dusk.jpg", "Ida Marlow", "Only this once");
-    page.click("text=List it again");
-    page.waitForSelector("tr.pick[data-kind=heavy-picture]");
-  }
-
-  @Test
-  void aRuleThatDoesNotWinIsFoundExplainedAndMadeToWin() throws IOException {
-    Page page = running.maker();
-    page.navigate(towpath() + "/survey?view=search");
-    page.fill("[data-search-all]", "buttons");
-    page.locator("tr.pick:has-text('.button') .name").first().click();
-    page.locator("#card .aspect summary:has-text('border-radius')").click();
-    assertThat(page.locator("#card .aspect[open]").innerText()).contains("Wins nowhere", "css/lattice.css, line 11", "which comes later");
-    List<String> ways = page.locator("#card .aspect[open] .ways-to-win button").allInnerTexts();
-    assertThat(ways).hasSize(3);
-    assertThat(ways.get(0)).contains("after the framework's");
-    assertThat(ways.get(1)).contains("body .button");
-    assertThat(ways.get(2)).contains("!important");
-    page.locator("#card .aspect[open] .ways-to-win button").first().click();
-    page.waitForSelector("#card .difference >> text=index.html");
-    page.click("#card >> text=Make the change");
-    page.waitForSelector("#notice .notice-kept");
-    for (Frame frame : Running.frames(page)) {
-      assertThat(Running.style(frame, ".button", "borderTopLeftRadius")).isEqualTo("4px");
-    }
-  }
-
-  @Test
-  void partsAreWalkedByKeyboardLookedAtInStatesAndWithoutTheirDecoration() throws IOException {
-    Page page = running.maker();
-    page.navigate(towpath() + "/survey");
-    Running.frames(page);
-    page.locator("tr.pick .name").first().focus();
-    page.keyboard().press("p");
-    page.waitForSelector("#card [data-part]");
-    for (int i = 0; i < 20 && !page.locator("#card .part-name").innerText().contains("site-header"); i++) {
-      String name = page.locator("#card .part-name").innerText();
-      String go = name.equals("html") || name.equals("body") ? "In" : "After";
-      page.locator("#card [data-go]:has-text('" + go + "')").last().press("Enter");
-      page.waitForCondition(() -> !page.locator("#card .part-name").innerText().equals(name));
-    }
-    assertThat(page.locator("#card .part-name").innerText()).isEqualTo("header.site-header");
-    page.locator("[data-aspect=picture] summary").press("Enter");
-    page.locator("[data-aspect=picture] [data-without]").press("Enter");
-    for (Frame frame : Running.frames(page)) {
-      page.waitForCondition(() -> Running.style(frame, ".site-header", "backgroundImage").equals("none"));
-    }
-    page.click("text=Show again");
-    page.waitForCondition(() -> Running.style(Running.frames(page).get(2), ".site-header", "backgroundImage").contains("header-strip"));
-    Running.clickPart(page, ".hero .button");
-    assertThat(page.locator("[data-aspect=background] > summary").innerText()).contains("#d8a13c");
-    page.locator("#card [data-state][value=hover]").check(new Locator.CheckOptions().setForce(true));
-    page.waitForCondition(() -> page.locator("[data-aspect=background] > summary").innerText().contains("#e5b458"));
-    Running.clickPart(page, ".site-nav a");
-    page.locator("#card [data-state][value=current]").check(new Locator.CheckOptions().setForce(true));
-    page.waitForSelector("[data-aspect=border-bottom]");
-  }
-
-  @Test
-  void iconsInSvgAreParts() throws IOException {
-    Page page = running.maker();
-    Path zip = folder.resolve("icons.zip");
-    TestZips.write(zip, Map.of("index.html", "<!doctype html><link rel=stylesheet href=a.css><p class=tile>"
-        + "<svg width=200 height=200 viewBox='0 0 10 10'><circle class=sun cx=5 cy=5 r=5 /></svg></p>",
-        "a.css", ".tile { color: #aa1100 }\n.sun { fill: currentColor }\n"));
-    Running.bringIn(page, running.address, zip);
-    made.add(Long.parseLong(page.url().replaceFirst(".*/themes/(\\d+)/.*", "$1")));
-    Running.clickPart(page, ".sun");
-    assertThat(page.locator("[data-aspect=fill]").innerText()).contains("#aa1100", ".sun in a.css, line 2");
-    page.click("[data-aspect=fill] [data-own-setting]");
-    page.waitForSelector("#preview >> text=fill: var(--sun-icon, #aa1100)");
-    page.fill("#p-key", "sun");
-    page.click("text=Make the change");
-    page.waitForURL("**/settings?key=sun**");
-    page.waitForCondition(() -> Running.style(Running.frames(page).get(0), ".sun", "fill").equals("rgb(170, 17, 0)"));
-  }
-
-  /** Zips for tests. */
-  private static final class TestZips {
-    static void write(Path zip, Map<String, String> files) throws IOException {
-      try (var out = new java.util.zip.ZipOutputStream(Files.newOutputStream(zip))) {
-        for (Map.Entry<String, String> e : files.entrySet()) {
-          out.putNextEntry(new java.util.zip.ZipEntry(e.getKey()));
-          out.write(e.getValue().getBytes(StandardCharsets.UTF_8));
-          out.closeEntry();
+    @Test
+    void aRuleThatDoesNotWinIsFoundExplainedAndMadeToWin() throws IOException {
+        Page page = running.maker();
+        page.navigate(towpath() + "/survey?view=search");
+        page.fill("[data-search-all]", "buttons");
+        page.locator("tr.pick:has-text('.button') .name").first().click();
+        page.locator("#card .aspect summary:has-text('border-radius')").click();
+        assertThat(page.locator("#card .aspect[open]").innerText())
+                .contains("Wins nowhere", "css/lattice.css, line 11", "which comes later");
+        List<String> ways =
+                page.locator("#card .aspect[open] .ways-to-win button").allInnerTexts();
+        assertThat(ways).hasSize(3);
+        assertThat(ways.get(0)).contains("after the framework's");
+        assertThat(ways.get(1)).contains("body .button");
+        assertThat(ways.get(2)).contains("!important");
+        page.locator("#card .aspect[open] .ways-to-win button").first().click();
+        page.waitForSelector("#card .difference >> text=index.html");
+        page.click("#card >> text=Make the change");
+        page.waitForSelector("#notice .notice-kept");
+        for (Frame frame : Running.frames(page)) {
+            assertThat(Running.style(frame, ".button", "borderTopLeftRadius")).isEqualTo("4px");
         }
-      }
     }
-  }
+
+    @Test
+    void partsAreWalkedByKeyboardLookedAtInStatesAndWithoutTheirDecoration() throws IOException {
+        Page page = running.maker();
+        page.navigate(towpath() + "/survey");
+        Running.frames(page);
+        page.locator("tr.pick .name").first().focus();
+        page.keyboard().press("p");
+        page.waitForSelector("#card [data-part]");
+        for (int i = 0; i < 20 && !page.locator("#card .part-name").innerText().contains("site-header"); i++) {
+            String name = page.locator("#card .part-name").innerText();
+            String go = name.equals("html") || name.equals("body") ? "In" : "After";
+            page.locator("#card [data-go]:has-text('" + go + "')").last().press("Enter");
+            page.waitForCondition(
+                    () -> !page.locator("#card .part-name").innerText().equals(name));
+        }
+        assertThat(page.locator("#card .part-name").innerText()).isEqualTo("header.site-header");
+        page.locator("[data-aspect=picture] summary").press("Enter");
+        page.locator("[data-aspect=picture] [data-without]").press("Enter");
+        for (Frame frame : Running.frames(page)) {
+            page.waitForCondition(() ->
+                    Running.style(frame, ".site-header", "backgroundImage").equals("none"));
+        }
+        page.click("text=Show again");
+        page.waitForCondition(() -> Running.style(Running.frames(page).get(2), ".site-header", "backgroundImage")
+                .contains("header-strip"));
+        Running.clickPart(page, ".hero .button");
+        assertThat(page.locator("[data-aspect=background] > summary").innerText())
+                .contains("#d8a13c");
+        page.locator("#card [data-state][value=hover]").check(new Locator.CheckOptions().setForce(true));
+        page.waitForCondition(() ->
+                page.locator("[data-aspect=background] > summary").innerText().contains("#e5b458"));
+        Running.clickPart(page, ".site-nav a");
+        page.locator("#card [data-state][value=current]").check(new Locator.CheckOptions().setForce(true));
+        page.waitForSelector("[data-aspect=border-bottom]");
+    }
+
+    @Test
+    void iconsInSvgAreParts() throws IOException {
+        Page page = running.maker();
+        Path zip = folder.resolve("icons.zip");
+        TestZips.write(
+                zip,
+                Map.of(
+                        "index.html",
+                        "<!doctype html><link rel=stylesheet href=a.css><p class=tile>"
+                                + "<svg width=200 height=200 viewBox='0 0 10 10'><circle class=sun cx=5 cy=5 r=5 /></svg></p>",
+                        "a.css",
+                        ".tile { color: #aa1100 }\n.sun { fill: currentColor }\n"));
+        Running.bringIn(page, running.address, zip);
+        made.add(Long.parseLong(page.url().replaceFirst(".*/themes/(\\d+)/.*", "$1")));
+        Running.clickPart(page, ".sun");
+        assertThat(page.locator("[data-aspect=fill]").innerText()).contains("#aa1100", ".sun in a.css, line 2");
+        page.click("[data-aspect=fill] [data-own-setting]");
+        page.waitForSelector("#preview >> text=fill: var(--sun-icon, #aa1100)");
+        page.fill("#p-key", "sun");
+        page.click("text=Make the change");
+        page.waitForURL("**/settings?key=sun**");
+        page.waitForCondition(
+                () -> Running.style(Running.frames(page).get(0), ".sun", "fill").equals("rgb(170, 17, 0)"));
+    }
+
+    /** Zips for tests. */
+    private static final class TestZips {
+        static void write(Path zip, Map<String, String> files) throws IOException {
+            try (var out = new java.util.zip.ZipOutputStream(Files.newOutputStream(zip))) {
+                for (Map.Entry<String, String> e : files.entrySet()) {
+                    out.putNextEntry(new java.util.zip.ZipEntry(e.getKey()));
+                    out.write(e.getValue().getBytes(StandardCharsets.UTF_8));
+                    out.closeEntry();
+                }
+            }
+        }
+    }
 }

@@ -44,125 +44,160 @@ import org.openjdk.jmh.annotations.Warmup;
 @Measurement(iterations = 5, time = 1)
 @Fork(1)
 public class CssBench {
-  private static final List<String> PAINT = List.of("color", "opacity", "fill", "stroke", "display", "visibility",
-      "background-color", "background-image", "background-position-x", "background-position-y", "background-size",
-      "background-repeat", "border-top-color", "border-right-color", "border-bottom-color", "border-left-color");
+    private static final List<String> PAINT = List.of(
+            "color",
+            "opacity",
+            "fill",
+            "stroke",
+            "display",
+            "visibility",
+            "background-color",
+            "background-image",
+            "background-position-x",
+            "background-position-y",
+            "background-size",
+            "background-repeat",
+            "border-top-color",
+            "border-right-color",
+            "border-bottom-color",
+            "border-left-color");
 
-  @State(Scope.Benchmark)
-  public static class Published {
-    byte[] bootstrap;
-    byte[] bulma;
-    Page page;
-    PageStyles.Sheets sheets;
-    List<Element> elements;
-    Theme theme;
-    Rendered rendered;
-    Readers readers;
-    PartIndex parts;
-    int at;
+    @State(Scope.Benchmark)
+    public static class Published {
+        byte[] bootstrap;
+        byte[] bulma;
+        Page page;
+        PageStyles.Sheets sheets;
+        List<Element> elements;
+        Theme theme;
+        Rendered rendered;
+        Readers readers;
+        PartIndex parts;
+        int at;
 
-    @Setup
-    public void read() throws IOException {
-      bootstrap = Sheets.get(Sheets.BOOTSTRAP);
-      bulma = Sheets.get(Sheets.BULMA);
-      byte[] html = Specimen.page(Stylesheet.read("sheet.css", bootstrap));
-      page = Page.read("index.html", html);
-      sheets = PageStyles.sheets(page, path -> Optional.of(bootstrap));
-      elements = page.document().body().getAllElements().stream().limit(300).toList();
-      if (elements.size() < 300) {
-        throw new IllegalStateException("the page has too few elements");
-      }
-      TreeMap<String, byte[]> files = new TreeMap<>();
-      files.put("sheet.css", bootstrap);
-      for (int i = 0; i < 12; i++) {
-        files.put("page" + i + ".html", html);
-      }
-      theme = Theme.read(ThemeFiles.of(files), "Bench");
-      rendered = new Rendered(theme);
-      readers = Readers.of(theme);
-      parts = new PartIndex(theme.pages());
+        @Setup
+        public void read() throws IOException {
+            bootstrap = Sheets.get(Sheets.BOOTSTRAP);
+            bulma = Sheets.get(Sheets.BULMA);
+            byte[] html = Specimen.page(Stylesheet.read("sheet.css", bootstrap));
+            page = Page.read("index.html", html);
+            sheets = PageStyles.sheets(page, path -> Optional.of(bootstrap));
+            elements =
+                    page.document().body().getAllElements().stream().limit(300).toList();
+            if (elements.size() < 300) {
+                throw new IllegalStateException("the page has too few elements");
+            }
+            TreeMap<String, byte[]> files = new TreeMap<>();
+            files.put("sheet.css", bootstrap);
+            for (int i = 0; i < 12; i++) {
+                files.put("page" + i + ".html", html);
+            }
+            theme = Theme.read(ThemeFiles.of(files), "Bench");
+            rendered = new Rendered(theme);
+            readers = Readers.of(theme);
+            parts = new PartIndex(theme.pages());
+        }
     }
-  }
 
-  @State(Scope.Benchmark)
-  public static class Growing {
-    @Param({"1000", "5000", "20000"})
-    int rules;
-    byte[] css;
+    @State(Scope.Benchmark)
+    public static class Growing {
+        @Param({"1000", "5000", "20000"})
+        int rules;
 
-    @Setup
-    public void write() {
-      StringBuilder out = new StringBuilder();
-      for (int i = 0; i < rules; i++) {
-        out.append(".part-").append(i % 997).append(" > .item:not(.x").append(i % 13).append(") { color: #").append(String.format("%06x", i * 31))
-            .append("; margin: 0 ").append(i % 9).append("px; background: url(\"img/").append(i).append(".png\") no-repeat }\n");
-      }
-      css = out.toString().getBytes(StandardCharsets.UTF_8);
+        byte[] css;
+
+        @Setup
+        public void write() {
+            StringBuilder out = new StringBuilder();
+            for (int i = 0; i < rules; i++) {
+                out.append(".part-")
+                        .append(i % 997)
+                        .append(" > .item:not(.x")
+                        .append(i % 13)
+                        .append(") { color: #")
+                        .append(String.format("%06x", i * 31))
+                        .append("; margin: 0 ")
+                        .append(i % 9)
+                        .append("px; background: url(\"img/")
+                        .append(i)
+                        .append(".png\") no-repeat }\n");
+            }
+            css = out.toString().getBytes(StandardCharsets.UTF_8);
+        }
     }
-  }
 
-  @Benchmark
-  public Stylesheet readBootstrap(Published p) {
-    return Stylesheet.read("bootstrap.css", p.bootstrap);
-  }
-
-  @Benchmark
-  public Stylesheet readBulma(Published p) {
-    return Stylesheet.read("bulma.css", p.bulma);
-  }
-
-  @Benchmark
-  public Stylesheet readGrowing(Growing g) {
-    return Stylesheet.read("g.css", g.css);
-  }
-
-  /** All paint properties of 300 elements under Bootstrap's sheet, from a sheet that is read to the last value. */
-  @Benchmark
-  public int paint300Elements(Published p) {
-    PageStyles styles = p.sheets.in(Viewport.of(1280, 800), States.NONE);
-    int length = 0;
-    for (Element e : p.elements) {
-      ElementStyle style = styles.of(e);
-      for (String property : PAINT) {
-        length += style.computed(property).length();
-      }
+    @Benchmark
+    public Stylesheet readBootstrap(Published p) {
+        return Stylesheet.read("bootstrap.css", p.bootstrap);
     }
-    return length;
-  }
 
-  @Benchmark
-  public int paintGrowing(Growing g) {
-    StringBuilder html = new StringBuilder("<link rel=stylesheet href=g.css>");
-    for (int i = 0; i < 100; i++) {
-      html.append("<div class=part-").append(i).append("><p class=item>x</p></div>");
+    @Benchmark
+    public Stylesheet readBulma(Published p) {
+        return Stylesheet.read("bulma.css", p.bulma);
     }
-    Page page = Page.read("index.html", html.toString().getBytes(StandardCharsets.UTF_8));
-    PageStyles styles = PageStyles.sheets(page, path -> Optional.of(g.css)).in(Viewport.of(1280, 800), States.NONE);
-    return page.document().select("p").stream().mapToInt(e -> styles.of(e).computed("color").length()).sum();
-  }
 
-  @Benchmark
-  public Explanation explainOneElement(Published p) {
-    PageStyles styles = p.sheets.in(Viewport.of(1280, 800), States.NONE);
-    return Explanation.of(styles.of(p.elements.get(40)), "color");
-  }
+    @Benchmark
+    public Stylesheet readGrowing(Growing g) {
+        return Stylesheet.read("g.css", g.css);
+    }
 
-  @Benchmark
-  public Survey survey12Pages(Published p) {
-    return Survey.of(p.theme);
-  }
+    /** All paint properties of 300 elements under Bootstrap's sheet, from a sheet that is read to the last value. */
+    @Benchmark
+    public int paint300Elements(Published p) {
+        PageStyles styles = p.sheets.in(Viewport.of(1280, 800), States.NONE);
+        int length = 0;
+        for (Element e : p.elements) {
+            ElementStyle style = styles.of(e);
+            for (String property : PAINT) {
+                length += style.computed(property).length();
+            }
+        }
+        return length;
+    }
 
-  /** Everything that a click on a part of a page asks. */
-  @Benchmark
-  public PartLook lookAtOnePart(Published p) {
-    p.at = (p.at + 37) % 280;
-    return PartLook.of(p.rendered, p.readers, p.parts, p.theme.pages().get(p.at % 12), 20 + p.at, Viewport.of(1440, 900), Set.of());
-  }
+    @Benchmark
+    public int paintGrowing(Growing g) {
+        StringBuilder html = new StringBuilder("<link rel=stylesheet href=g.css>");
+        for (int i = 0; i < 100; i++) {
+            html.append("<div class=part-").append(i).append("><p class=item>x</p></div>");
+        }
+        Page page = Page.read("index.html", html.toString().getBytes(StandardCharsets.UTF_8));
+        PageStyles styles = PageStyles.sheets(page, path -> Optional.of(g.css)).in(Viewport.of(1280, 800), States.NONE);
+        return page.document().select("p").stream()
+                .mapToInt(e -> styles.of(e).computed("color").length())
+                .sum();
+    }
 
-  /** What giving one class another colour changes on all pages. */
-  @Benchmark
-  public Trial tryOneChange(Published p) {
-    PartChange change = new PartChange(p.rendered, p.theme.pages().get(0), 60, null, "color", Viewport.of(1440, 900), Set.of(), null);
-    return Trial.of(p.rendered, change.fix("only", new PartChange.What.Value("#123456")));
-  }
+    @Benchmark
+    public Explanation explainOneElement(Published p) {
+        PageStyles styles = p.sheets.in(Viewport.of(1280, 800), States.NONE);
+        return Explanation.of(styles.of(p.elements.get(40)), "color");
+    }
+
+    @Benchmark
+    public Survey survey12Pages(Published p) {
+        return Survey.of(p.theme);
+    }
+
+    /** Everything that a click on a part of a page asks. */
+    @Benchmark
+    public PartLook lookAtOnePart(Published p) {
+        p.at = (p.at + 37) % 280;
+        return PartLook.of(
+                p.rendered,
+                p.readers,
+                p.parts,
+                p.theme.pages().get(p.at % 12),
+                20 + p.at,
+                Viewport.of(1440, 900),
+                Set.of());
+    }
+
+    /** What giving one class another colour changes on all pages. */
+    @Benchmark
+    public Trial tryOneChange(Published p) {
+        PartChange change = new PartChange(
+                p.rendered, p.theme.pages().get(0), 60, null, "color", Viewport.of(1440, 900), Set.of(), null);
+        return Trial.of(p.rendered, change.fix("only", new PartChange.What.Value("#123456")));
+    }
 }

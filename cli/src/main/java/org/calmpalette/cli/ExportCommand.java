@@ -15,33 +15,38 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "export", mixinStandardHelpOptions = true,
-    description = "The settings of a theme in an open format: tokens.json, settings.scss, settings.less, palette.schema.json or values.schema.json.")
+@Command(
+        name = "export",
+        mixinStandardHelpOptions = true,
+        description =
+                "The settings of a theme in an open format: tokens.json, settings.scss, settings.less, palette.schema.json or values.schema.json.")
 final class ExportCommand implements Callable<Integer> {
-  @Spec
-  private CommandSpec spec;
+    @Spec
+    private CommandSpec spec;
 
-  @Parameters(paramLabel = "THEME")
-  private Path theme;
+    @Parameters(paramLabel = "THEME")
+    private Path theme;
 
-  @Option(names = "--as", required = true, paramLabel = "NAME", description = "The name of the format's file.")
-  private String format;
+    @Option(names = "--as", required = true, paramLabel = "NAME", description = "The name of the format's file.")
+    private String format;
 
-  @Option(names = "--out", paramLabel = "FILE", description = "Where to write it; the terminal if it is not given.")
-  private Path target;
+    @Option(names = "--out", paramLabel = "FILE", description = "Where to write it; the terminal if it is not given.")
+    private Path target;
 
-  @Override
-  public Integer call() throws IOException {
-    Theme read = ThemeFolder.read(theme);
-    byte[] bytes = SettingSource.written(read, format).orElseThrow(() -> new BadInputException("There is no format “" + format + "”.",
-        "Name one of " + String.join(", ", SettingSource.WRITTEN) + "."));
-    if (target == null) {
-      spec.commandLine().getOut().print(new String(bytes, StandardCharsets.UTF_8));
-      spec.commandLine().getOut().flush();
-    } else {
-      Files.write(target, bytes);
+    @Override
+    public Integer call() throws IOException {
+        Theme read = ThemeFolder.read(theme);
+        byte[] bytes = SettingSource.written(read, format)
+                .orElseThrow(() -> new BadInputException(
+                        "There is no format “" + format + "”.",
+                        "Name one of " + String.join(", ", SettingSource.WRITTEN) + "."));
+        if (target == null) {
+            spec.commandLine().getOut().print(new String(bytes, StandardCharsets.UTF_8));
+            spec.commandLine().getOut().flush();
+        } else {
+            Files.write(target, bytes);
+        }
+        read.palette().faults().forEach(f -> spec.commandLine().getErr().println(f.message() + ". " + f.mend()));
+        return 0;
     }
-    read.palette().faults().forEach(f -> spec.commandLine().getErr().println(f.message() + ". " + f.mend()));
-    return 0;
-  }
 }

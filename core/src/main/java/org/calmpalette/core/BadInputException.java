@@ -5,14 +5,14 @@ package org.calmpalette.core;
  * Both are plain words that a screen or a terminal shows as they are.
  */
 public class BadInputException extends RuntimeException {
-  private final String mend;
+    private final String mend;
 
-  public BadInputException(String message, String mend) {
-    super(message);
-    this.mend = mend;
-  }
+    public BadInputException(String message, String mend) {
+        super(message);
+        this.mend = mend;
+    }
 
-  public String mend() {
-    return mend;
-  }
+    public String mend() {
+        return mend;
+    }
 }

@@ -15,102 +15,106 @@ import java.util.function.Supplier;
  * <p>Time is the time of the processor on the thread, so that a busy machine makes an answer late, not different.
  */
 public final class Budget {
-  private static final ThreadMXBean THREADS = ManagementFactory.getThreadMXBean();
-  private static final ThreadLocal<Budget> CURRENT = new ThreadLocal<>();
-  /** Asking for the time costs more than most steps. */
-  private static final int STEPS_BETWEEN_LOOKS = 1024;
-  /** Characters that a step may make before the time is looked at again. */
-  private static final int CHARACTERS_A_STEP = 64;
+    private static final ThreadMXBean THREADS = ManagementFactory.getThreadMXBean();
+    private static final ThreadLocal<Budget> CURRENT = new ThreadLocal<>();
+    /** Asking for the time costs more than most steps. */
+    private static final int STEPS_BETWEEN_LOOKS = 1024;
+    /** Characters that a step may make before the time is looked at again. */
+    private static final int CHARACTERS_A_STEP = 64;
 
-  private final Budget around;
-  private final long until;
-  private final Duration limit;
-  private final BooleanSupplier cancelled;
-  private long characters;
-  private int steps;
+    private final Budget around;
+    private final long until;
+    private final Duration limit;
+    private final BooleanSupplier cancelled;
+    private long characters;
+    private int steps;
 
-  private Budget(Budget around, Duration limit, long characters, BooleanSupplier cancelled) {
-    this.around = around;
-    this.limit = limit;
-    this.until = THREADS.getCurrentThreadCpuTime() + limit.toNanos();
-    this.characters = characters;
-    this.cancelled = cancelled;
-  }
-
-  /**
-   * Does some work within a budget; an outer budget of the same thread goes on to hold.
-   *
-   * @param time of the processor
-   * @param characters how much text the work may make
-   * @param cancelled asked now and then; true ends the work
-   * @throws BeyondLimitException if it takes more
-   * @throws CancellationException if it was cancelled
-   */
-  public static <T> T within(Duration time, long characters, BooleanSupplier cancelled, Supplier<T> work) {
-    Budget before = CURRENT.get();
-    CURRENT.set(new Budget(before, time, characters, cancelled));
-    try {
-      return work.get();
-    } finally {
-      if (before == null) {
-        CURRENT.remove();
-      } else {
-        CURRENT.set(before);
-      }
+    private Budget(Budget around, Duration limit, long characters, BooleanSupplier cancelled) {
+        this.around = around;
+        this.limit = limit;
+        this.until = THREADS.getCurrentThreadCpuTime() + limit.toNanos();
+        this.characters = characters;
+        this.cancelled = cancelled;
     }
-  }
 
-  /** Within an amount of time only. */
-  public static <T> T within(Duration time, Supplier<T> work) {
-    return within(time, Long.MAX_VALUE, () -> false, work);
-  }
-
-  /** Says that work goes on. Cheap; does nothing where there is no budget. */
-  public static void step() {
-    Budget now = CURRENT.get();
-    if (now != null && ++now.steps >= STEPS_BETWEEN_LOOKS) {
-      now.look();
+    /**
+     * Does some work within a budget; an outer budget of the same thread goes on to hold.
+     *
+     * @param time of the processor
+     * @param characters how much text the work may make
+     * @param cancelled asked now and then; true ends the work
+     * @throws BeyondLimitException if it takes more
+     * @throws CancellationException if it was cancelled
+     */
+    public static <T> T within(Duration time, long characters, BooleanSupplier cancelled, Supplier<T> work) {
+        Budget before = CURRENT.get();
+        CURRENT.set(new Budget(before, time, characters, cancelled));
+        try {
+            return work.get();
+        } finally {
+            if (before == null) {
+                CURRENT.remove();
+            } else {
+                CURRENT.set(before);
+            }
+        }
     }
-  }
 
-  /** Says that text was made. */
-  public static void made(int characters) {
-    Budget now = CURRENT.get();
-    if (now == null) {
-      return;
+    /** Within an amount of time only. */
+    public static <T> T within(Duration time, Supplier<T> work) {
+        return within(time, Long.MAX_VALUE, () -> false, work);
     }
-    boolean beyond = false;
-    for (Budget b = now; b != null; b = b.around) {
-      b.characters -= characters;
-      beyond |= b.characters < 0;
-    }
-    if (beyond) {
-      throw new BeyondLimitException("its values grow too long when they are put together");
-    }
-    now.steps += characters / CHARACTERS_A_STEP;
-    step();
-  }
 
-  /** Processor time of this thread, in nanoseconds. */
-  public static long time() {
-    return THREADS.getCurrentThreadCpuTime();
-  }
-
-  private void look() {
-    steps = 0;
-    long time = THREADS.getCurrentThreadCpuTime();
-    for (Budget b = this; b != null; b = b.around) {
-      if (b.cancelled.getAsBoolean()) {
-        throw new CancellationException();
-      }
-      if (time > b.until) {
-        throw new BeyondLimitException("it takes longer than " + seconds(b.limit));
-      }
+    /** Says that work goes on. Cheap; does nothing where there is no budget. */
+    public static void step() {
+        Budget now = CURRENT.get();
+        if (now != null && ++now.steps >= STEPS_BETWEEN_LOOKS) {
+            now.look();
+        }
     }
-  }
 
-  private static String seconds(Duration time) {
-    long millis = Math.max(1, time.toMillis());
-    return millis < 1000 ? millis + " milliseconds" : millis == 1000 ? "1 second" : BigDecimal.valueOf(millis, 3).stripTrailingZeros().toPlainString() + " seconds";
-  }
+    /** Says that text was made. */
+    public static void made(int characters) {
+        Budget now = CURRENT.get();
+        if (now == null) {
+            return;
+        }
+        boolean beyond = false;
+        for (Budget b = now; b != null; b = b.around) {
+            b.characters -= characters;
+            beyond |= b.characters < 0;
+        }
+        if (beyond) {
+            throw new BeyondLimitException("its values grow too long when they are put together");
+        }
+        now.steps += characters / CHARACTERS_A_STEP;
+        step();
+    }
+
+    /** Processor time of this thread, in nanoseconds. */
+    public static long time() {
+        return THREADS.getCurrentThreadCpuTime();
+    }
+
+    private void look() {
+        steps = 0;
+        long time = THREADS.getCurrentThreadCpuTime();
+        for (Budget b = this; b != null; b = b.around) {
+            if (b.cancelled.getAsBoolean()) {
+                throw new CancellationException();
+            }
+            if (time > b.until) {
+                throw new BeyondLimitException("it takes longer than " + seconds(b.limit));
+            }
+        }
+    }
+
+    private static String seconds(Duration time) {
+        long millis = Math.max(1, time.toMillis());
+        return millis < 1000
+                ? millis + " milliseconds"
+                : millis == 1000
+                        ? "1 second"
+                        : BigDecimal.valueOf(millis, 3).stripTrailingZeros().toPlainString() + " seconds";
+    }
 }

@@ -11,29 +11,62 @@ import org.junit.jupiter.api.Test;
 
 /** The rules of the job know no interface, and each idea stands only on those before it. */
 class ArchitectureTest {
-  private static final List<String> ORDER = List.of(
-      "color", "css", "value", "page", "picture", "cascade", "background", "setting", "theme", "output", "render", "usage", "change", "part", "survey",
-      "intake", "formats");
-  private final JavaClasses core = new ClassFileImporter()
-      .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS).importPackages("org.calmpalette.core");
+    private static final List<String> ORDER = List.of(
+            "color",
+            "css",
+            "value",
+            "page",
+            "picture",
+            "cascade",
+            "background",
+            "setting",
+            "theme",
+            "output",
+            "render",
+            "usage",
+            "change",
+            "part",
+            "survey",
+            "intake",
+            "formats");
+    private final JavaClasses core = new ClassFileImporter()
+            .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+            .importPackages("org.calmpalette.core");
 
-  @Test
-  void coreUsesNoFrameworkAndNoInterface() {
-    noClasses().should().dependOnClassesThat().resideInAnyPackage(
-        "org.springframework..", "jakarta..", "org.hibernate..", "picocli..").check(core);
-  }
-
-  @Test
-  void eachPackageStandsOnlyOnThoseBeforeIt() {
-    for (int i = 0; i < ORDER.size(); i++) {
-      String[] later = ORDER.subList(i + 1, ORDER.size()).stream()
-          .map(p -> "org.calmpalette.core." + p + "..").toArray(String[]::new);
-      if (later.length > 0) {
-        noClasses().that().resideInAPackage("org.calmpalette.core." + ORDER.get(i) + "..")
-            .should().dependOnClassesThat().resideInAnyPackage(later).allowEmptyShould(true).check(core);
-      }
+    @Test
+    void coreUsesNoFrameworkAndNoInterface() {
+        noClasses()
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("org.springframework..", "jakarta..", "org.hibernate..", "picocli..")
+                .check(core);
     }
-    classes().should().resideInAnyPackage(ORDER.stream().map(p -> "org.calmpalette.core." + p + "..")
-        .toList().toArray(new String[0])).orShould().resideInAPackage("org.calmpalette.core").check(core);
-  }
+
+    @Test
+    void eachPackageStandsOnlyOnThoseBeforeIt() {
+        for (int i = 0; i < ORDER.size(); i++) {
+            String[] later = ORDER.subList(i + 1, ORDER.size()).stream()
+                    .map(p -> "org.calmpalette.core." + p + "..")
+                    .toArray(String[]::new);
+            if (later.length > 0) {
+                noClasses()
+                        .that()
+                        .resideInAPackage("org.calmpalette.core." + ORDER.get(i) + "..")
+                        .should()
+                        .dependOnClassesThat()
+                        .resideInAnyPackage(later)
+                        .allowEmptyShould(true)
+                        .check(core);
+            }
+        }
+        classes()
+                .should()
+                .resideInAnyPackage(ORDER.stream()
+                        .map(p -> "org.calmpalette.core." + p + "..")
+                        .toList()
+                        .toArray(new String[0]))
+                .orShould()
+                .resideInAPackage("org.calmpalette.core")
+                .check(core);
+    }
 }

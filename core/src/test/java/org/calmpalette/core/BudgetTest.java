@@ -10,68 +10,80 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class BudgetTest {
-  private static Object forEver() {
-    while (true) {
-      Budget.step();
+    private static Object forEver() {
+        while (true) {
+            Budget.step();
+        }
     }
-  }
 
-  @ParameterizedTest
-  @CsvSource({"1, 1 milliseconds", "40, 40 milliseconds", "1000, 1 second"})
-  void workThatTakesLongerEndsAndSaysAfterHowMuch(long millis, String words) {
-    assertThatThrownBy(() -> Budget.within(Duration.ofMillis(millis), BudgetTest::forEver))
-        .isInstanceOfSatisfying(BeyondLimitException.class, e -> assertThat(e.why()).isEqualTo("it takes longer than " + words));
-  }
+    @ParameterizedTest
+    @CsvSource({"1, 1 milliseconds", "40, 40 milliseconds", "1000, 1 second"})
+    void workThatTakesLongerEndsAndSaysAfterHowMuch(long millis, String words) {
+        assertThatThrownBy(() -> Budget.within(Duration.ofMillis(millis), BudgetTest::forEver))
+                .isInstanceOfSatisfying(BeyondLimitException.class, e -> assertThat(e.why())
+                        .isEqualTo("it takes longer than " + words));
+    }
 
-  @Test
-  void fractionsOfSecondsAreSeconds() {
-    assertThatThrownBy(() -> Budget.within(Duration.ofMillis(1_050), BudgetTest::forEver)).hasMessageContaining("longer than 1.05 seconds");
-  }
+    @Test
+    void fractionsOfSecondsAreSeconds() {
+        assertThatThrownBy(() -> Budget.within(Duration.ofMillis(1_050), BudgetTest::forEver))
+                .hasMessageContaining("longer than 1.05 seconds");
+    }
 
-  @Test
-  void asMuchTextAsIsAllowedAndNotOneCharacterMore() {
-    assertThat(Budget.within(Duration.ofDays(1), 100, () -> false, () -> {
-      Budget.made(60);
-      Budget.made(40);
-      return "all";
-    })).isEqualTo("all");
-    assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), 100, () -> false, () -> {
-      Budget.made(100);
-      Budget.made(1);
-      return "";
-    })).isInstanceOf(BeyondLimitException.class).hasMessageContaining("grow too long");
-  }
+    @Test
+    void asMuchTextAsIsAllowedAndNotOneCharacterMore() {
+        assertThat(Budget.within(Duration.ofDays(1), 100, () -> false, () -> {
+                    Budget.made(60);
+                    Budget.made(40);
+                    return "all";
+                }))
+                .isEqualTo("all");
+        assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), 100, () -> false, () -> {
+                    Budget.made(100);
+                    Budget.made(1);
+                    return "";
+                }))
+                .isInstanceOf(BeyondLimitException.class)
+                .hasMessageContaining("grow too long");
+    }
 
-  @Test
-  void textMadeInsideCountsOutsideToo() {
-    assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), 100, () -> false, () -> {
-      for (int i = 0; i < 3; i++) {
-        Budget.within(Duration.ofDays(1), 60, () -> false, () -> {
-          Budget.made(40);
-          return "";
-        });
-      }
-      return "";
-    })).isInstanceOf(BeyondLimitException.class);
-  }
+    @Test
+    void textMadeInsideCountsOutsideToo() {
+        assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), 100, () -> false, () -> {
+                    for (int i = 0; i < 3; i++) {
+                        Budget.within(Duration.ofDays(1), 60, () -> false, () -> {
+                            Budget.made(40);
+                            return "";
+                        });
+                    }
+                    return "";
+                }))
+                .isInstanceOf(BeyondLimitException.class);
+    }
 
-  @Test
-  void theOuterBudgetHoldsAgainAfterTheInnerOneAndNoneAfterAll() {
-    assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), 10, () -> false, () -> {
-      assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), 5, () -> false, () -> {
-        Budget.made(6);
-        return "";
-      })).isInstanceOf(BeyondLimitException.class);
-      Budget.made(5);
-      return "";
-    })).isInstanceOf(BeyondLimitException.class);
-    Budget.made(Integer.MAX_VALUE);
-    Budget.step();
-  }
+    @Test
+    void theOuterBudgetHoldsAgainAfterTheInnerOneAndNoneAfterAll() {
+        assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), 10, () -> false, () -> {
+                    assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), 5, () -> false, () -> {
+                                Budget.made(6);
+                                return "";
+                            }))
+                            .isInstanceOf(BeyondLimitException.class);
+                    Budget.made(5);
+                    return "";
+                }))
+                .isInstanceOf(BeyondLimitException.class);
+        Budget.made(Integer.MAX_VALUE);
+        Budget.step();
+    }
 
-  @Test
-  void whatIsCancelledOutsideEndsInside() {
-    assertThatThrownBy(() -> Budget.within(Duration.ofDays(1), Long.MAX_VALUE, () -> true, () -> Budget.within(Duration.ofDays(1), BudgetTest::forEver)))
-        .isInstanceOf(CancellationException.class);
-  }
+    @Test
+    void whatIsCancelledOutsideEndsInside() {
+        assertThatThrownBy(() -> Budget.within(
+                        Duration.ofDays(1),
+                        Long.MAX_VALUE,
+                        () -> true,
+                        () -> Budget.within(Duration.ofDays(1), BudgetTest::forEver)))
+                .isInstanceOf(CancellationException.class);
+    }
 }

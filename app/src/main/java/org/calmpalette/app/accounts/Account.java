@@ -17,57 +17,63 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @Table(name = "account")
 public class Account {
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  @Column(name = "sign_in")
-  private String accountName;
-  private String name;
-  @Column(name = "password_hash")
-  private String passwordHash;
-  @Enumerated(EnumType.STRING)
-  @JdbcTypeCode(SqlTypes.VARCHAR)
-  private Role role;
-  private boolean demo;
-  @Column(name = "created_at")
-  private LocalDateTime createdAt;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected Account() {}
+    @Column(name = "sign_in")
+    private String accountName;
 
-  Account(String signIn, String name, String passwordHash, Role role, boolean demo) {
-    this.accountName = signIn;
-    this.name = name;
-    this.passwordHash = passwordHash;
-    this.role = role;
-    this.demo = demo;
-    this.createdAt = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    private String name;
 
-  public Long id() {
-    return id;
-  }
+    @Column(name = "password_hash")
+    private String passwordHash;
 
-  public String signIn() {
-    return accountName;
-  }
+    @Enumerated(EnumType.STRING)
+    @JdbcTypeCode(SqlTypes.VARCHAR)
+    private Role role;
 
-  public String name() {
-    return name;
-  }
+    private boolean demo;
 
-  String passwordHash() {
-    return passwordHash;
-  }
+    @Column(name = "created_at")
+    private LocalDateTime createdAt;
 
-  void setPasswordHash(String hash) {
-    this.passwordHash = hash;
-  }
+    protected Account() {}
 
-  public Role role() {
-    return role;
-  }
+    Account(String signIn, String name, String passwordHash, Role role, boolean demo) {
+        this.accountName = signIn;
+        this.name = name;
+        this.passwordHash = passwordHash;
+        this.role = role;
+        this.demo = demo;
+        this.createdAt = LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  boolean isDemo() {
-    return demo;
-  }
+    public Long id() {
+        return id;
+    }
+
+    public String signIn() {
+        return accountName;
+    }
+
+    public String name() {
+        return name;
+    }
+
+    String passwordHash() {
+        return passwordHash;
+    }
+
+    void setPasswordHash(String hash) {
+        this.passwordHash = hash;
+    }
+
+    public Role role() {
+        return role;
+    }
+
+    boolean isDemo() {
+        return demo;
+    }
 }

@@ -5,9 +5,9 @@ import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
 
 interface AccountRepository extends JpaRepository<Account, Long> {
-  Optional<Account> findByAccountName(String signIn);
+    Optional<Account> findByAccountName(String signIn);
 
-  List<Account> findByRoleOrderByName(Role role);
+    List<Account> findByRoleOrderByName(Role role);
 
-  List<Account> findByDemoTrue();
+    List<Account> findByDemoTrue();
 }

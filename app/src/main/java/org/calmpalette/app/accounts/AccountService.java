@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.calmpalette.app.CalmProperties;
-import org.calmpalette.core.BadInputException;
 import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.core.BadInputException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
@@ -21,207 +21,226 @@ import org.springframework.transaction.annotation.Transactional;
 /** Who there is, and who may sign in. */
 @Service
 public class AccountService implements UserDetailsService {
-  public static final int SHORTEST_PASSWORD = 10;
-  private static final SecureRandom RANDOM = new SecureRandom();
-  /** BCrypt looks at no more than 72 bytes. */
-  private static final int LONGEST_PASSWORD = 72;
-  /** Characters of a sign-in name: the sessions keep it, and their table has no more. */
-  public static final int LONGEST_NAME = 100;
-  /** Characters of the name that others know somebody by. */
-  public static final int LONGEST_CALLED = 100;
+    public static final int SHORTEST_PASSWORD = 10;
+    private static final SecureRandom RANDOM = new SecureRandom();
+    /** BCrypt looks at no more than 72 bytes. */
+    private static final int LONGEST_PASSWORD = 72;
+    /** Characters of a sign-in name: the sessions keep it, and their table has no more. */
+    public static final int LONGEST_NAME = 100;
+    /** Characters of the name that others know somebody by. */
+    public static final int LONGEST_CALLED = 100;
 
-  private final AccountRepository accounts;
-  private final MakerInvitationRepository invitations;
-  private final FindByIndexNameSessionRepository<? extends Session> sessions;
-  private final PasswordEncoder passwords;
-  private final CalmProperties calm;
+    private final AccountRepository accounts;
+    private final MakerInvitationRepository invitations;
+    private final FindByIndexNameSessionRepository<? extends Session> sessions;
+    private final PasswordEncoder passwords;
+    private final CalmProperties calm;
 
-  AccountService(AccountRepository accounts, MakerInvitationRepository invitations, PasswordEncoder passwords, CalmProperties calm,
-      FindByIndexNameSessionRepository<? extends Session> sessions) {
-    this.accounts = accounts;
-    this.invitations = invitations;
-    this.sessions = sessions;
-    this.passwords = passwords;
-    this.calm = calm;
-  }
-
-  @Override
-  @Transactional(readOnly = true)
-  public SignedIn loadUserByUsername(String signIn) {
-    // The people of the demo exist only while the application runs with its demo.
-    return accounts.findByAccountName(normal(signIn)).filter(a -> !a.isDemo() || calm.demo()).map(SignedIn::of)
-        .orElseThrow(() -> new UsernameNotFoundException("unknown"));
-  }
-
-  /** A name as it is compared everywhere: without blanks around it, in lower case, accents in their one short spelling. */
-  static String normal(String signIn) {
-    return Normalizer.normalize(signIn.strip(), Normalizer.Form.NFC).toLowerCase(Locale.ROOT);
-  }
-
-  @Transactional(readOnly = true)
-  public boolean isEmpty() {
-    return accounts.count() == 0;
-  }
-
-  @Transactional(readOnly = true)
-  public Optional<Account> find(long id) {
-    return accounts.findById(id);
-  }
-
-  @Transactional(readOnly = true)
-  public Optional<Account> findBySignIn(String signIn) {
-    return accounts.findByAccountName(normal(signIn));
-  }
-
-  /**
-   * Makes an account.
-   *
-   * @throws BadInputException if the name is taken or something is missing or too short
-   */
-  @Transactional
-  public SignedIn create(String signIn, String name, String password, Role role) {
-    return create(signIn, name, password, role, false);
-  }
-
-  /** Makes a sign-in of the demo, or gives it the password of this start. */
-  @Transactional
-  public SignedIn demo(String signIn, String name, Role role) {
-    Optional<Account> there = accounts.findByAccountName(signIn);
-    if (there.isPresent()) {
-      Account account = there.get();
-      if (!passwords.matches(calm.demoPassword(), account.passwordHash())) {
-        account.setPasswordHash(passwords.encode(calm.demoPassword()));
-      }
-      return SignedIn.of(account);
+    AccountService(
+            AccountRepository accounts,
+            MakerInvitationRepository invitations,
+            PasswordEncoder passwords,
+            CalmProperties calm,
+            FindByIndexNameSessionRepository<? extends Session> sessions) {
+        this.accounts = accounts;
+        this.invitations = invitations;
+        this.sessions = sessions;
+        this.passwords = passwords;
+        this.calm = calm;
     }
-    return create(signIn, name, calm.demoPassword(), role, true);
-  }
 
-  private SignedIn create(String signIn, String name, String password, Role role, boolean demo) {
-    String normal = normal(signIn);
-    if (!normal.matches("[\\p{L}\\p{M}\\p{N}._@+-]{2," + LONGEST_NAME + "}")) {
-      throw new BadInputException("“" + (normal.length() > 40 ? normal.substring(0, 40) + "…" : normal) + "” cannot be a sign-in name.",
-          "Use letters, digits, dots and hyphens, 2 to " + LONGEST_NAME + " of them.");
+    @Override
+    @Transactional(readOnly = true)
+    public SignedIn loadUserByUsername(String signIn) {
+        // The people of the demo exist only while the application runs with its demo.
+        return accounts.findByAccountName(normal(signIn))
+                .filter(a -> !a.isDemo() || calm.demo())
+                .map(SignedIn::of)
+                .orElseThrow(() -> new UsernameNotFoundException("unknown"));
     }
-    String called = Normalizer.normalize(name.strip(), Normalizer.Form.NFC);
-    if (called.isEmpty() || called.length() > LONGEST_CALLED) {
-      throw new BadInputException(called.isEmpty() ? "The name is missing." : "The name is too long.",
-          "Write how others know you, in up to " + LONGEST_CALLED + " characters.");
+
+    /** A name as it is compared everywhere: without blanks around it, in lower case, accents in their one short spelling. */
+    static String normal(String signIn) {
+        return Normalizer.normalize(signIn.strip(), Normalizer.Form.NFC).toLowerCase(Locale.ROOT);
     }
-    checkPassword(password);
-    if (accounts.findByAccountName(normal).isPresent()) {
-      throw taken(normal);
+
+    @Transactional(readOnly = true)
+    public boolean isEmpty() {
+        return accounts.count() == 0;
     }
-    try {
-      return SignedIn.of(accounts.saveAndFlush(new Account(normal, called, passwords.encode(password), role, demo)));
-    } catch (DataIntegrityViolationException atTheSameMoment) {
-      throw taken(normal);
+
+    @Transactional(readOnly = true)
+    public Optional<Account> find(long id) {
+        return accounts.findById(id);
     }
-  }
 
-  private static BadInputException taken(String name) {
-    return new BadInputException("The sign-in name “" + name + "” is taken.", "Choose another one.");
-  }
-
-  private static void checkPassword(String password) {
-    if (password.length() < SHORTEST_PASSWORD
-        || password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length > LONGEST_PASSWORD) {
-      throw new BadInputException("The password has too few or too many characters.",
-          "Use " + SHORTEST_PASSWORD + " to " + LONGEST_PASSWORD + " characters.");
+    @Transactional(readOnly = true)
+    public Optional<Account> findBySignIn(String signIn) {
+        return accounts.findByAccountName(normal(signIn));
     }
-  }
 
-  // What people change about their own accounts
-
-  /**
-   * Changes a password. All other sessions of the person end.
-   *
-   * @param session id of the session that stays
-   */
-  @Transactional
-  public void changePassword(SignedIn me, String now, String next, String session) {
-    Account account = own(me, now);
-    checkPassword(next);
-    account.setPasswordHash(passwords.encode(next));
-    endSessions(account.signIn(), session);
-  }
-
-  private Account own(SignedIn me, String password) {
-    Account account = accounts.findById(me.id()).orElseThrow(NotFoundException::new);
-    if (account.isDemo()) {
-      throw new BadInputException("The people of the demo stay as they are: the next start would bring them back.", "Make an account of your own.");
+    /**
+     * Makes an account.
+     *
+     * @throws BadInputException if the name is taken or something is missing or too short
+     */
+    @Transactional
+    public SignedIn create(String signIn, String name, String password, Role role) {
+        return create(signIn, name, password, role, false);
     }
-    if (!passwords.matches(password, account.passwordHash())) {
-      throw new BadInputException("The password that you have now is another one.", "Write the one that you sign in with.");
+
+    /** Makes a sign-in of the demo, or gives it the password of this start. */
+    @Transactional
+    public SignedIn demo(String signIn, String name, Role role) {
+        Optional<Account> there = accounts.findByAccountName(signIn);
+        if (there.isPresent()) {
+            Account account = there.get();
+            if (!passwords.matches(calm.demoPassword(), account.passwordHash())) {
+                account.setPasswordHash(passwords.encode(calm.demoPassword()));
+            }
+            return SignedIn.of(account);
+        }
+        return create(signIn, name, calm.demoPassword(), role, true);
     }
-    return account;
-  }
 
-  /** Checks that somebody may be removed: their own password, and not one of the demo. */
-  @Transactional(readOnly = true)
-  public void checkRemoval(SignedIn me, String password) {
-    own(me, password);
-  }
-
-  /** Removes an account from which nothing hangs any more, and ends its sessions. */
-  @Transactional
-  public void remove(SignedIn me) {
-    accounts.deleteById(me.id());
-    endSessions(me.signIn(), "");
-  }
-
-  private void endSessions(String signIn, String but) {
-    sessions.findByPrincipalName(signIn).keySet().stream().filter(id -> !id.equals(but)).forEach(sessions::deleteById);
-  }
-
-  /** The people of the demo have no business where the demo does not run: what sessions they have end. */
-  @Transactional
-  public void endDemoSessions() {
-    accounts.findByDemoTrue().forEach(a -> endSessions(a.signIn(), ""));
-  }
-
-  // Makers
-
-  @Transactional(readOnly = true)
-  public List<Account> makers() {
-    return accounts.findByRoleOrderByName(Role.MAKER);
-  }
-
-  @Transactional(readOnly = true)
-  public List<MakerInvitation> invitations(SignedIn maker) {
-    return invitations.findByMadeByOrderByAtDesc(maker.id());
-  }
-
-  /** Makes an invitation for another maker, which works once. */
-  @Transactional
-  public void inviteMaker(SignedIn maker) {
-    byte[] token = new byte[32];
-    RANDOM.nextBytes(token);
-    invitations.save(new MakerInvitation(Base64.getUrlEncoder().withoutPadding().encodeToString(token), maker.id()));
-  }
-
-  @Transactional
-  public void withdraw(String token, SignedIn maker) {
-    invitation(token).filter(i -> i.madeBy() == maker.id()).ifPresent(invitations::delete);
-  }
-
-  /** Who made an invitation; empty if there is none, or it was used. */
-  @Transactional(readOnly = true)
-  public Optional<String> invitedBy(String token) {
-    return invitation(token).flatMap(i -> accounts.findById(i.madeBy())).map(Account::name);
-  }
-
-  private Optional<MakerInvitation> invitation(String token) {
-    return token.matches("[A-Za-z0-9_-]{43}") ? invitations.findById(token) : Optional.empty();
-  }
-
-  /** Makes a maker's account from an invitation. */
-  @Transactional
-  public void joinAsMaker(String token, String signIn, String name, String password) {
-    // Of two who open one invitation at once, the second finds it used.
-    if (!token.matches("[A-Za-z0-9_-]{43}") || invitations.use(token) == 0) {
-      throw new BadInputException("This invitation has been used, or was withdrawn.", "Sign in if it was you; else ask for another one.");
+    private SignedIn create(String signIn, String name, String password, Role role, boolean demo) {
+        String normal = normal(signIn);
+        if (!normal.matches("[\\p{L}\\p{M}\\p{N}._@+-]{2," + LONGEST_NAME + "}")) {
+            throw new BadInputException(
+                    "“" + (normal.length() > 40 ? normal.substring(0, 40) + "…" : normal)
+                            + "” cannot be a sign-in name.",
+                    "Use letters, digits, dots and hyphens, 2 to " + LONGEST_NAME + " of them.");
+        }
+        String called = Normalizer.normalize(name.strip(), Normalizer.Form.NFC);
+        if (called.isEmpty() || called.length() > LONGEST_CALLED) {
+            throw new BadInputException(
+                    called.isEmpty() ? "The name is missing." : "The name is too long.",
+                    "Write how others know you, in up to " + LONGEST_CALLED + " characters.");
+        }
+        checkPassword(password);
+        if (accounts.findByAccountName(normal).isPresent()) {
+            throw taken(normal);
+        }
+        try {
+            return SignedIn.of(
+                    accounts.saveAndFlush(new Account(normal, called, passwords.encode(password), role, demo)));
+        } catch (DataIntegrityViolationException atTheSameMoment) {
+            throw taken(normal);
+        }
     }
-    create(signIn, name, password, Role.MAKER, false);
-  }
+
+    private static BadInputException taken(String name) {
+        return new BadInputException("The sign-in name “" + name + "” is taken.", "Choose another one.");
+    }
+
+    private static void checkPassword(String password) {
+        if (password.length() < SHORTEST_PASSWORD
+                || password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length > LONGEST_PASSWORD) {
+            throw new BadInputException(
+                    "The password has too few or too many characters.",
+                    "Use " + SHORTEST_PASSWORD + " to " + LONGEST_PASSWORD + " characters.");
+        }
+    }
+
+    // What people change about their own accounts
+
+    /**
+     * Changes a password. All other sessions of the person end.
+     *
+     * @param session id of the session that stays
+     */
+    @Transactional
+    public void changePassword(SignedIn me, String now, String next, String session) {
+        Account account = own(me, now);
+        checkPassword(next);
+        account.setPasswordHash(passwords.encode(next));
+        endSessions(account.signIn(), session);
+    }
+
+    private Account own(SignedIn me, String password) {
+        Account account = accounts.findById(me.id()).orElseThrow(NotFoundException::new);
+        if (account.isDemo()) {
+            throw new BadInputException(
+                    "The people of the demo stay as they are: the next start would bring them back.",
+                    "Make an account of your own.");
+        }
+        if (!passwords.matches(password, account.passwordHash())) {
+            throw new BadInputException(
+                    "The password that you have now is another one.", "Write the one that you sign in with.");
+        }
+        return account;
+    }
+
+    /** Checks that somebody may be removed: their own password, and not one of the demo. */
+    @Transactional(readOnly = true)
+    public void checkRemoval(SignedIn me, String password) {
+        own(me, password);
+    }
+
+    /** Removes an account from which nothing hangs any more, and ends its sessions. */
+    @Transactional
+    public void remove(SignedIn me) {
+        accounts.deleteById(me.id());
+        endSessions(me.signIn(), "");
+    }
+
+    private void endSessions(String signIn, String but) {
+        sessions.findByPrincipalName(signIn).keySet().stream()
+                .filter(id -> !id.equals(but))
+                .forEach(sessions::deleteById);
+    }
+
+    /** The people of the demo have no business where the demo does not run: what sessions they have end. */
+    @Transactional
+    public void endDemoSessions() {
+        accounts.findByDemoTrue().forEach(a -> endSessions(a.signIn(), ""));
+    }
+
+    // Makers
+
+    @Transactional(readOnly = true)
+    public List<Account> makers() {
+        return accounts.findByRoleOrderByName(Role.MAKER);
+    }
+
+    @Transactional(readOnly = true)
+    public List<MakerInvitation> invitations(SignedIn maker) {
+        return invitations.findByMadeByOrderByAtDesc(maker.id());
+    }
+
+    /** Makes an invitation for another maker, which works once. */
+    @Transactional
+    public void inviteMaker(SignedIn maker) {
+        byte[] token = new byte[32];
+        RANDOM.nextBytes(token);
+        invitations.save(
+                new MakerInvitation(Base64.getUrlEncoder().withoutPadding().encodeToString(token), maker.id()));
+    }
+
+    @Transactional
+    public void withdraw(String token, SignedIn maker) {
+        invitation(token).filter(i -> i.madeBy() == maker.id()).ifPresent(invitations::delete);
+    }
+
+    /** Who made an invitation; empty if there is none, or it was used. */
+    @Transactional(readOnly = true)
+    public Optional<String> invitedBy(String token) {
+        return invitation(token).flatMap(i -> accounts.findById(i.madeBy())).map(Account::name);
+    }
+
+    private Optional<MakerInvitation> invitation(String token) {
+        return token.matches("[A-Za-z0-9_-]{43}") ? invitations.findById(token) : Optional.empty();
+    }
+
+    /** Makes a maker's account from an invitation. */
+    @Transactional
+    public void joinAsMaker(String token, String signIn, String name, String password) {
+        // Of two who open one invitation at once, the second finds it used.
+        if (!token.matches("[A-Za-z0-9_-]{43}") || invitations.use(token) == 0) {
+            throw new BadInputException(
+                    "This invitation has been used, or was withdrawn.",
+                    "Sign in if it was you; else ask for another one.");
+        }
+        create(signIn, name, password, Role.MAKER, false);
+    }
 }

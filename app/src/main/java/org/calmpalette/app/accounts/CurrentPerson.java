@@ -7,8 +7,8 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 /** Gives every page the person who is signed in, as {@code me}. */
 @ControllerAdvice
 class CurrentPerson {
-  @ModelAttribute("me")
-  SignedIn me(@AuthenticationPrincipal SignedIn me) {
-    return me;
-  }
+    @ModelAttribute("me")
+    SignedIn me(@AuthenticationPrincipal SignedIn me) {
+        return me;
+    }
 }

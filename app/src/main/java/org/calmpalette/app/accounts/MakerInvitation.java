@@ -13,32 +13,34 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @Table(name = "maker_invitation")
 public class MakerInvitation {
-  @Id
-  @JdbcTypeCode(SqlTypes.CHAR)
-  @Column(length = 43)
-  private String token;
-  @Column(name = "made_by")
-  private long madeBy;
-  private LocalDateTime at;
+    @Id
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(length = 43)
+    private String token;
 
-  protected MakerInvitation() {}
+    @Column(name = "made_by")
+    private long madeBy;
 
-  MakerInvitation(String token, long madeBy) {
-    this.token = token;
-    this.madeBy = madeBy;
-    this.at = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    private LocalDateTime at;
 
-  public String token() {
-    return token;
-  }
+    protected MakerInvitation() {}
 
-  long madeBy() {
-    return madeBy;
-  }
+    MakerInvitation(String token, long madeBy) {
+        this.token = token;
+        this.madeBy = madeBy;
+        this.at = LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  /** In UTC. */
-  public LocalDateTime at() {
-    return at;
-  }
+    public String token() {
+        return token;
+    }
+
+    long madeBy() {
+        return madeBy;
+    }
+
+    /** In UTC. */
+    public LocalDateTime at() {
+        return at;
+    }
 }

@@ -12,19 +12,21 @@ import java.time.LocalDateTime;
 @Entity
 @Table(name = "sign_in_attempt")
 class SignInAttempt {
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  @Column(name = "sign_in")
-  private String accountName;
-  private String address;
-  private LocalDateTime at;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected SignInAttempt() {}
+    @Column(name = "sign_in")
+    private String accountName;
 
-  SignInAttempt(String signIn, String address, LocalDateTime at) {
-    this.accountName = signIn;
-    this.address = address;
-    this.at = at;
-  }
+    private String address;
+    private LocalDateTime at;
+
+    protected SignInAttempt() {}
+
+    SignInAttempt(String signIn, String address, LocalDateTime at) {
+        this.accountName = signIn;
+        this.address = address;
+        this.at = at;
+    }
 }

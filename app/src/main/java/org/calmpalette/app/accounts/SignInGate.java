@@ -16,49 +16,49 @@ import org.springframework.web.filter.OncePerRequestFilter;
 /** Slows down who tries passwords; see {@link SignInTries}. The true owner of a name is told, and never shut out. */
 @Component
 class SignInGate extends OncePerRequestFilter {
-  private final SignInTries tries;
-  private final Notices notices;
+    private final SignInTries tries;
+    private final Notices notices;
 
-  SignInGate(SignInTries tries, Notices notices) {
-    this.tries = tries;
-    this.notices = notices;
-  }
-
-  @Override
-  protected boolean shouldNotFilter(HttpServletRequest request) {
-    return !request.getMethod().equals("POST") || !request.getRequestURI().equals("/sign-in");
-  }
-
-  @Override
-  protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-      throws ServletException, IOException {
-    long wait = tries.secondsToWait(name(request), request.getRemoteAddr());
-    if (wait > 0) {
-      response.sendRedirect("/sign-in?wait=" + wait);
-      return;
+    SignInGate(SignInTries tries, Notices notices) {
+        this.tries = tries;
+        this.notices = notices;
     }
-    chain.doFilter(request, response);
-  }
 
-  private static String name(HttpServletRequest request) {
-    String name = request.getParameter("username");
-    return name == null ? "" : name;
-  }
+    @Override
+    protected boolean shouldNotFilter(HttpServletRequest request) {
+        return !request.getMethod().equals("POST") || !request.getRequestURI().equals("/sign-in");
+    }
 
-  AuthenticationFailureHandler failed() {
-    return (request, response, why) -> {
-      tries.failed(name(request), request.getRemoteAddr());
-      response.sendRedirect("/sign-in?failed");
-    };
-  }
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        long wait = tries.secondsToWait(name(request), request.getRemoteAddr());
+        if (wait > 0) {
+            response.sendRedirect("/sign-in?wait=" + wait);
+            return;
+        }
+        chain.doFilter(request, response);
+    }
 
-  AuthenticationSuccessHandler succeeded() {
-    SavedRequestAwareAuthenticationSuccessHandler on = new SavedRequestAwareAuthenticationSuccessHandler();
-    on.setDefaultTargetUrl("/");
-    on.setRequestCache(new CookieRequestCache());
-    return (request, response, person) -> {
-      tries.succeeded(name(request)).ifPresent(notices::done);
-      on.onAuthenticationSuccess(request, response, person);
-    };
-  }
+    private static String name(HttpServletRequest request) {
+        String name = request.getParameter("username");
+        return name == null ? "" : name;
+    }
+
+    AuthenticationFailureHandler failed() {
+        return (request, response, why) -> {
+            tries.failed(name(request), request.getRemoteAddr());
+            response.sendRedirect("/sign-in?failed");
+        };
+    }
+
+    AuthenticationSuccessHandler succeeded() {
+        SavedRequestAwareAuthenticationSuccessHandler on = new SavedRequestAwareAuthenticationSuccessHandler();
+        on.setDefaultTargetUrl("/");
+        on.setRequestCache(new CookieRequestCache());
+        return (request, response, person) -> {
+            tries.succeeded(name(request)).ifPresent(notices::done);
+            on.onAuthenticationSuccess(request, response, person);
+        };
+    }
 }

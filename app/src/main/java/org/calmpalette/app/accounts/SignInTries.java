@@ -16,69 +16,76 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Service
 public class SignInTries {
-  /** Mistakes that anybody makes. */
-  static final int FREE = 5;
-  /** Of one address with any names: people behind one address share it. */
-  static final int FREE_OF_ADDRESS = 60;
-  private static final Duration WINDOW = Duration.ofMinutes(30);
-  private static final Duration LONGEST = Duration.ofMinutes(5);
-  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("d MMM, HH:mm 'UTC'", java.util.Locale.ENGLISH);
+    /** Mistakes that anybody makes. */
+    static final int FREE = 5;
+    /** Of one address with any names: people behind one address share it. */
+    static final int FREE_OF_ADDRESS = 60;
 
-  private final SignInAttemptRepository attempts;
+    private static final Duration WINDOW = Duration.ofMinutes(30);
+    private static final Duration LONGEST = Duration.ofMinutes(5);
+    private static final DateTimeFormatter TIME =
+            DateTimeFormatter.ofPattern("d MMM, HH:mm 'UTC'", java.util.Locale.ENGLISH);
 
-  SignInTries(SignInAttemptRepository attempts) {
-    this.attempts = attempts;
-  }
+    private final SignInAttemptRepository attempts;
 
-  private static LocalDateTime now() {
-    return LocalDateTime.now(ZoneOffset.UTC);
-  }
-
-  /** How long an address has to wait until it may try a name; 0 if it need not. */
-  @Transactional(readOnly = true)
-  public long secondsToWait(String signIn, String address) {
-    String name = key(signIn);
-    LocalDateTime since = now().minus(WINDOW);
-    List<LocalDateTime> both = attempts.times(name, cut(address), since);
-    long wait = left(both, FREE);
-    return Math.max(wait, left(attempts.timesOf(cut(address), since), FREE_OF_ADDRESS));
-  }
-
-  /** Twice as long with each try beyond the free ones, counted from the last try. */
-  private static long left(List<LocalDateTime> latestFirst, int free) {
-    int beyond = latestFirst.size() - free;
-    if (beyond < 0) {
-      return 0;
+    SignInTries(SignInAttemptRepository attempts) {
+        this.attempts = attempts;
     }
-    Duration wait = Duration.ofSeconds(1L << Math.min(beyond + 1, 20));
-    wait = wait.compareTo(LONGEST) > 0 ? LONGEST : wait;
-    return Math.max(0, Duration.between(now(), latestFirst.get(0).plus(wait)).toSeconds() + 1);
-  }
 
-  @Transactional
-  public void failed(String signIn, String address) {
-    attempts.deleteByAtBefore(now().minusDays(30));
-    attempts.save(new SignInAttempt(key(signIn), cut(address), now()));
-  }
+    private static LocalDateTime now() {
+        return LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  /** What the owner of a name has to know when they sign in: empty if nobody tried. */
-  @Transactional
-  public Optional<String> succeeded(String signIn) {
-    String name = key(signIn);
-    List<LocalDateTime> all = attempts.timesOfName(name);
-    attempts.deleteByAccountName(name);
-    return all.isEmpty() ? Optional.empty() : Optional.of((all.size() == 1 ? "One try" : all.size() + " tries")
-        + " to sign in with your name failed since you last did, the latest " + TIME.format(all.get(0))
-        + (all.size() < FREE ? "" : ". If that was not you, somebody is guessing: take a long password"));
-  }
+    /** How long an address has to wait until it may try a name; 0 if it need not. */
+    @Transactional(readOnly = true)
+    public long secondsToWait(String signIn, String address) {
+        String name = key(signIn);
+        LocalDateTime since = now().minus(WINDOW);
+        List<LocalDateTime> both = attempts.times(name, cut(address), since);
+        long wait = left(both, FREE);
+        return Math.max(wait, left(attempts.timesOf(cut(address), since), FREE_OF_ADDRESS));
+    }
 
-  private static String key(String signIn) {
-    String name = AccountService.normal(signIn);
-    return name.substring(0, Math.min(AccountService.LONGEST_NAME, name.length()));
-  }
+    /** Twice as long with each try beyond the free ones, counted from the last try. */
+    private static long left(List<LocalDateTime> latestFirst, int free) {
+        int beyond = latestFirst.size() - free;
+        if (beyond < 0) {
+            return 0;
+        }
+        Duration wait = Duration.ofSeconds(1L << Math.min(beyond + 1, 20));
+        wait = wait.compareTo(LONGEST) > 0 ? LONGEST : wait;
+        return Math.max(
+                0, Duration.between(now(), latestFirst.get(0).plus(wait)).toSeconds() + 1);
+    }
 
-  private static String cut(String address) {
-    String ascii = address == null ? "" : address.replaceAll("[^\\x21-\\x7e]", "");
-    return ascii.substring(0, Math.min(64, ascii.length()));
-  }
+    @Transactional
+    public void failed(String signIn, String address) {
+        attempts.deleteByAtBefore(now().minusDays(30));
+        attempts.save(new SignInAttempt(key(signIn), cut(address), now()));
+    }
+
+    /** What the owner of a name has to know when they sign in: empty if nobody tried. */
+    @Transactional
+    public Optional<String> succeeded(String signIn) {
+        String name = key(signIn);
+        List<LocalDateTime> all = attempts.timesOfName(name);
+        attempts.deleteByAccountName(name);
+        return all.isEmpty()
+                ? Optional.empty()
+                : Optional.of((all.size() == 1 ? "One try" : all.size() + " tries")
+                        + " to sign in with your name failed since you last did, the latest " + TIME.format(all.get(0))
+                        + (all.size() < FREE
+                                ? ""
+                                : ". If that was not you, somebody is guessing: take a long password"));
+    }
+
+    private static String key(String signIn) {
+        String name = AccountService.normal(signIn);
+        return name.substring(0, Math.min(AccountService.LONGEST_NAME, name.length()));
+    }
+
+    private static String cut(String address) {
+        String ascii = address == null ? "" : address.replaceAll("[^\\x21-\\x7e]", "");
+        return ascii.substring(0, Math.min(64, ascii.length()));
+    }
 }

@@ -19,74 +19,82 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class FrameAddresses {
-  /** What a preview shows: a theme's snapshot with its defaults, or a site's draft. */
-  public record Shown(char kind, long id) {
-    static final char SNAPSHOT = 't';
-    public static final char DRAFT = 'd';
-  }
-
-  private final JdbcClient database;
-  private volatile SecretKeySpec key;
-
-  FrameAddresses(JdbcClient database) {
-    this.database = database;
-  }
-
-  /** Address of a preview of a snapshot, up to and without the page's path. */
-  public String ofSnapshot(long snapshotId) {
-    return address(Shown.SNAPSHOT, snapshotId);
-  }
-
-  public String ofDraft(long draftId) {
-    return address(Shown.DRAFT, draftId);
-  }
-
-  private String address(char kind, long id) {
-    // Valid to the end of the next day, so that the same thing has the same address for hours and is cached.
-    long until = Instant.now().truncatedTo(ChronoUnit.DAYS).plus(2, ChronoUnit.DAYS).getEpochSecond();
-    String what = kind + "" + id + "-" + Long.toString(until, 36);
-    return "/frame/" + what + "-" + signature(what) + "/";
-  }
-
-  /** What a token from an address shows; empty if it was not made here or is over. */
-  public Optional<Shown> read(String token) {
-    int cut = token.length() - 43;
-    if (cut < 4 || token.charAt(cut - 1) != '-') {
-      return Optional.empty();
+    /** What a preview shows: a theme's snapshot with its defaults, or a site's draft. */
+    public record Shown(char kind, long id) {
+        static final char SNAPSHOT = 't';
+        public static final char DRAFT = 'd';
     }
-    String what = token.substring(0, cut - 1);
-    byte[] given = token.substring(cut).getBytes(StandardCharsets.US_ASCII);
-    if (!MessageDigest.isEqual(given, signature(what).getBytes(StandardCharsets.US_ASCII))) {
-      return Optional.empty();
-    }
-    String[] parts = what.substring(1).split("-");
-    // The signature is ours, so the parts are well formed.
-    if (Instant.now().getEpochSecond() > Long.parseLong(parts[1], 36)) {
-      return Optional.empty();
-    }
-    return Optional.of(new Shown(what.charAt(0), Long.parseLong(parts[0])));
-  }
 
-  private String signature(String what) {
-    try {
-      Mac mac = Mac.getInstance("HmacSHA256");
-      mac.init(key());
-      return Base64.getUrlEncoder().withoutPadding().encodeToString(
-          mac.doFinal(what.getBytes(StandardCharsets.US_ASCII)));
-    } catch (GeneralSecurityException e) {
-      throw new IllegalStateException("every Java has HmacSHA256", e);
-    }
-  }
+    private final JdbcClient database;
+    private volatile SecretKeySpec key;
 
-  private SecretKeySpec key() {
-    if (key == null) {
-      byte[] fresh = new byte[32];
-      new SecureRandom().nextBytes(fresh);
-      // Whichever node comes first makes the key; all read the one that is there then.
-      database.sql("insert ignore into signing_key (id, key_bytes) values (1, ?)").param(fresh).update();
-      byte[] kept = (byte[]) database.sql("select key_bytes from signing_key where id = 1").query().singleValue();
-      key = new SecretKeySpec(kept, "HmacSHA256");
+    FrameAddresses(JdbcClient database) {
+        this.database = database;
     }
-    return key;
-  }
+
+    /** Address of a preview of a snapshot, up to and without the page's path. */
+    public String ofSnapshot(long snapshotId) {
+        return address(Shown.SNAPSHOT, snapshotId);
+    }
+
+    public String ofDraft(long draftId) {
+        return address(Shown.DRAFT, draftId);
+    }
+
+    private String address(char kind, long id) {
+        // Valid to the end of the next day, so that the same thing has the same address for hours and is cached.
+        long until = Instant.now()
+                .truncatedTo(ChronoUnit.DAYS)
+                .plus(2, ChronoUnit.DAYS)
+                .getEpochSecond();
+        String what = kind + "" + id + "-" + Long.toString(until, 36);
+        return "/frame/" + what + "-" + signature(what) + "/";
+    }
+
+    /** What a token from an address shows; empty if it was not made here or is over. */
+    public Optional<Shown> read(String token) {
+        int cut = token.length() - 43;
+        if (cut < 4 || token.charAt(cut - 1) != '-') {
+            return Optional.empty();
+        }
+        String what = token.substring(0, cut - 1);
+        byte[] given = token.substring(cut).getBytes(StandardCharsets.US_ASCII);
+        if (!MessageDigest.isEqual(given, signature(what).getBytes(StandardCharsets.US_ASCII))) {
+            return Optional.empty();
+        }
+        String[] parts = what.substring(1).split("-");
+        // The signature is ours, so the parts are well formed.
+        if (Instant.now().getEpochSecond() > Long.parseLong(parts[1], 36)) {
+            return Optional.empty();
+        }
+        return Optional.of(new Shown(what.charAt(0), Long.parseLong(parts[0])));
+    }
+
+    private String signature(String what) {
+        try {
+            Mac mac = Mac.getInstance("HmacSHA256");
+            mac.init(key());
+            return Base64.getUrlEncoder()
+                    .withoutPadding()
+                    .encodeToString(mac.doFinal(what.getBytes(StandardCharsets.US_ASCII)));
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException("every Java has HmacSHA256", e);
+        }
+    }
+
+    private SecretKeySpec key() {
+        if (key == null) {
+            byte[] fresh = new byte[32];
+            new SecureRandom().nextBytes(fresh);
+            // Whichever node comes first makes the key; all read the one that is there then.
+            database.sql("insert ignore into signing_key (id, key_bytes) values (1, ?)")
+                    .param(fresh)
+                    .update();
+            byte[] kept = (byte[]) database.sql("select key_bytes from signing_key where id = 1")
+                    .query()
+                    .singleValue();
+            key = new SecretKeySpec(kept, "HmacSHA256");
+        }
+        return key;
+    }
 }

@@ -29,70 +29,87 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 @Controller
 @RequestMapping("/themes/{id}")
 class HandoverController {
-  private final ThemeService themes;
-  private final SiteService sites;
-  private final Notices notices;
+    private final ThemeService themes;
+    private final SiteService sites;
+    private final Notices notices;
 
-  HandoverController(ThemeService themes, SiteService sites, Notices notices) {
-    this.themes = themes;
-    this.sites = sites;
-    this.notices = notices;
-  }
+    HandoverController(ThemeService themes, SiteService sites, Notices notices) {
+        this.themes = themes;
+        this.sites = sites;
+        this.notices = notices;
+    }
 
-  /** A site with its owner's name, empty while it has none. */
-  public record Listed(Site site, String owner) {}
+    /** A site with its owner's name, empty while it has none. */
+    public record Listed(Site site, String owner) {}
 
-  @GetMapping("/handover")
-  String handover(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    List<Listed> listed = sites.ofTheme(id, me).stream().map(s -> new Listed(s, sites.ownerName(s))).toList();
-    model.addAttribute("open", open);
-    model.addAttribute("sites", listed);
-    return "handover/handover";
-  }
+    @GetMapping("/handover")
+    String handover(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        List<Listed> listed = sites.ofTheme(id, me).stream()
+                .map(s -> new Listed(s, sites.ownerName(s)))
+                .toList();
+        model.addAttribute("open", open);
+        model.addAttribute("sites", listed);
+        return "handover/handover";
+    }
 
-  @GetMapping("/handover.zip")
-  ResponseEntity<StreamingResponseBody> zip(@PathVariable long id, @RequestParam(required = false) Long site,
-      @AuthenticationPrincipal SignedIn me) {
-    OpenTheme open = themes.open(id, me);
-    Map<String, Chosen> values = site == null ? null : sites.liveChoices(site, me);
-    ThemeFiles files = Handover.files(open.theme(), values);
-    String name = open.stored().name().replaceAll("[^\\p{L}\\p{N}]+", "-") + ".zip";
-    return ResponseEntity.ok()
-        .header(HttpHeaders.CONTENT_TYPE, "application/zip")
-        .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment()
-            .filename(name, java.nio.charset.StandardCharsets.UTF_8).build().toString())
-        .body(out -> ThemeZip.write(files, out));
-  }
+    @GetMapping("/handover.zip")
+    ResponseEntity<StreamingResponseBody> zip(
+            @PathVariable long id, @RequestParam(required = false) Long site, @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        Map<String, Chosen> values = site == null ? null : sites.liveChoices(site, me);
+        ThemeFiles files = Handover.files(open.theme(), values);
+        String name = open.stored().name().replaceAll("[^\\p{L}\\p{N}]+", "-") + ".zip";
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_TYPE, "application/zip")
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename(name, java.nio.charset.StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .body(out -> ThemeZip.write(files, out));
+    }
 
-  @PostMapping("/sites")
-  String create(@PathVariable long id, @RequestParam String name, @RequestParam(defaultValue = "") String owner,
-      @RequestParam(defaultValue = "me") String whose, @AuthenticationPrincipal SignedIn me) {
-    OpenTheme open = themes.open(id, me);
-    Site site = sites.create(open, name, whose, owner, me);
-    notices.done("Made the site " + site.name());
-    return "redirect:/themes/" + id + "/handover";
-  }
+    @PostMapping("/sites")
+    String create(
+            @PathVariable long id,
+            @RequestParam String name,
+            @RequestParam(defaultValue = "") String owner,
+            @RequestParam(defaultValue = "me") String whose,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        Site site = sites.create(open, name, whose, owner, me);
+        notices.done("Made the site " + site.name());
+        return "redirect:/themes/" + id + "/handover";
+    }
 
-  @PostMapping("/sites/{site}/give")
-  String give(@PathVariable long id, @PathVariable long site, @RequestParam(defaultValue = "") String owner,
-      @AuthenticationPrincipal SignedIn me) {
-    sites.give(site, owner, me);
-    notices.done(owner.isBlank() ? "Made an invitation" : "Gave the site to " + owner.strip());
-    return "redirect:/themes/" + id + "/handover";
-  }
+    @PostMapping("/sites/{site}/give")
+    String give(
+            @PathVariable long id,
+            @PathVariable long site,
+            @RequestParam(defaultValue = "") String owner,
+            @AuthenticationPrincipal SignedIn me) {
+        sites.give(site, owner, me);
+        notices.done(owner.isBlank() ? "Made an invitation" : "Gave the site to " + owner.strip());
+        return "redirect:/themes/" + id + "/handover";
+    }
 
-  @PostMapping("/sites/{site}/remove")
-  String remove(@PathVariable long id, @PathVariable long site, @RequestParam String confirmed, @AuthenticationPrincipal SignedIn me) {
-    sites.remove(site, confirmed, me);
-    notices.done("Removed the site " + confirmed.strip());
-    return "redirect:/themes/" + id + "/handover";
-  }
+    @PostMapping("/sites/{site}/remove")
+    String remove(
+            @PathVariable long id,
+            @PathVariable long site,
+            @RequestParam String confirmed,
+            @AuthenticationPrincipal SignedIn me) {
+        sites.remove(site, confirmed, me);
+        notices.done("Removed the site " + confirmed.strip());
+        return "redirect:/themes/" + id + "/handover";
+    }
 
-  @PostMapping("/sites/{site}/update")
-  String update(@PathVariable long id, @PathVariable long site, @AuthenticationPrincipal SignedIn me) {
-    sites.update(site, themes.open(id, me), me);
-    notices.done("The site's next edition will use the theme as it is now");
-    return "redirect:/themes/" + id + "/handover";
-  }
+    @PostMapping("/sites/{site}/update")
+    String update(@PathVariable long id, @PathVariable long site, @AuthenticationPrincipal SignedIn me) {
+        sites.update(site, themes.open(id, me), me);
+        notices.done("The site's next edition will use the theme as it is now");
+        return "redirect:/themes/" + id + "/handover";
+    }
 }

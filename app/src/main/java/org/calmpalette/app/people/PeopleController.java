@@ -18,77 +18,89 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** A person's own account, and letting other makers in. */
 @Controller
 class PeopleController {
-  private final PeopleService people;
-  private final AccountService accounts;
-  private final Notices notices;
+    private final PeopleService people;
+    private final AccountService accounts;
+    private final Notices notices;
 
-  PeopleController(PeopleService people, AccountService accounts, Notices notices) {
-    this.people = people;
-    this.accounts = accounts;
-    this.notices = notices;
-  }
-
-  @GetMapping("/account")
-  String account(@AuthenticationPrincipal SignedIn me, Model model) {
-    model.addAttribute("has", people.of(me));
-    if (me.isMaker()) {
-      model.addAttribute("makers", accounts.makers());
-      model.addAttribute("invitations", accounts.invitations(me));
+    PeopleController(PeopleService people, AccountService accounts, Notices notices) {
+        this.people = people;
+        this.accounts = accounts;
+        this.notices = notices;
     }
-    return "people/account";
-  }
 
-  @PostMapping("/account/password")
-  String password(@RequestParam String now, @RequestParam String next, @AuthenticationPrincipal SignedIn me, HttpSession session) {
-    accounts.changePassword(me, now, next, session.getId());
-    notices.done("Your password is another one now. Where else you were signed in, you are not any more");
-    return "redirect:/account";
-  }
-
-  @PostMapping("/account/remove")
-  String remove(@RequestParam String password, @RequestParam(defaultValue = "") String handTo, @AuthenticationPrincipal SignedIn me,
-      HttpServletRequest request) {
-    people.remove(me, password, handTo);
-    HttpSession session = request.getSession(false);
-    if (session != null) {
-      session.invalidate();
+    @GetMapping("/account")
+    String account(@AuthenticationPrincipal SignedIn me, Model model) {
+        model.addAttribute("has", people.of(me));
+        if (me.isMaker()) {
+            model.addAttribute("makers", accounts.makers());
+            model.addAttribute("invitations", accounts.invitations(me));
+        }
+        return "people/account";
     }
-    return "redirect:/sign-in?removed";
-  }
 
-  @PostMapping("/makers/invite")
-  String invite(@AuthenticationPrincipal SignedIn me) {
-    accounts.inviteMaker(me);
-    notices.done("Made an invitation for another maker. It works once");
-    return "redirect:/account";
-  }
-
-  @PostMapping("/makers/withdraw")
-  String withdraw(@RequestParam String token, @AuthenticationPrincipal SignedIn me) {
-    accounts.withdraw(token, me);
-    notices.done("Withdrew the invitation");
-    return "redirect:/account";
-  }
-
-  @GetMapping("/makers/join/{token}")
-  String show(@PathVariable String token, Model model) {
-    model.addAttribute("by", accounts.invitedBy(token).orElseThrow(NotFoundException::new));
-    model.addAttribute("token", token);
-    return "people/join-makers";
-  }
-
-  @PostMapping("/makers/join/{token}")
-  String join(@PathVariable String token, @RequestParam String signIn, @RequestParam String name, @RequestParam String password, Model model) {
-    try {
-      accounts.joinAsMaker(token, signIn, name, password);
-      return "redirect:/sign-in?made";
-    } catch (BadInputException e) {
-      model.addAttribute("by", accounts.invitedBy(token).orElseThrow(() -> e));
-      model.addAttribute("token", token);
-      model.addAttribute("problem", e.getMessage() + " " + e.mend());
-      model.addAttribute("signIn", signIn);
-      model.addAttribute("name", name);
-      return "people/join-makers";
+    @PostMapping("/account/password")
+    String password(
+            @RequestParam String now,
+            @RequestParam String next,
+            @AuthenticationPrincipal SignedIn me,
+            HttpSession session) {
+        accounts.changePassword(me, now, next, session.getId());
+        notices.done("Your password is another one now. Where else you were signed in, you are not any more");
+        return "redirect:/account";
     }
-  }
+
+    @PostMapping("/account/remove")
+    String remove(
+            @RequestParam String password,
+            @RequestParam(defaultValue = "") String handTo,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request) {
+        people.remove(me, password, handTo);
+        HttpSession session = request.getSession(false);
+        if (session != null) {
+            session.invalidate();
+        }
+        return "redirect:/sign-in?removed";
+    }
+
+    @PostMapping("/makers/invite")
+    String invite(@AuthenticationPrincipal SignedIn me) {
+        accounts.inviteMaker(me);
+        notices.done("Made an invitation for another maker. It works once");
+        return "redirect:/account";
+    }
+
+    @PostMapping("/makers/withdraw")
+    String withdraw(@RequestParam String token, @AuthenticationPrincipal SignedIn me) {
+        accounts.withdraw(token, me);
+        notices.done("Withdrew the invitation");
+        return "redirect:/account";
+    }
+
+    @GetMapping("/makers/join/{token}")
+    String show(@PathVariable String token, Model model) {
+        model.addAttribute("by", accounts.invitedBy(token).orElseThrow(NotFoundException::new));
+        model.addAttribute("token", token);
+        return "people/join-makers";
+    }
+
+    @PostMapping("/makers/join/{token}")
+    String join(
+            @PathVariable String token,
+            @RequestParam String signIn,
+            @RequestParam String name,
+            @RequestParam String password,
+            Model model) {
+        try {
+            accounts.joinAsMaker(token, signIn, name, password);
+            return "redirect:/sign-in?made";
+        } catch (BadInputException e) {
+            model.addAttribute("by", accounts.invitedBy(token).orElseThrow(() -> e));
+            model.addAttribute("token", token);
+            model.addAttribute("problem", e.getMessage() + " " + e.mend());
+            model.addAttribute("signIn", signIn);
+            model.addAttribute("name", name);
+            return "people/join-makers";
+        }
+    }
 }

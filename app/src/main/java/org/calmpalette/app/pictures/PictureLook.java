@@ -33,174 +33,311 @@ import org.calmpalette.core.value.Position;
  * @param use the one that is looked at; null if it is no background
  * @param swept null as long as nobody measured the page
  */
-record PictureLook(String path, Optional<MediaFacts> facts, Optional<Subject> subject, List<Use> uses, Use use, Swept swept) {
-  /** Widths in which the seam is looked for. */
-  private static final List<Integer> WIDTHS = List.of(390, 768, 1024, 1440, 1920, 2560);
+record PictureLook(
+        String path, Optional<MediaFacts> facts, Optional<Subject> subject, List<Use> uses, Use use, Swept swept) {
+    /** Widths in which the seam is looked for. */
+    private static final List<Integer> WIDTHS = List.of(390, 768, 1024, 1440, 1920, 2560);
 
-  /**
-   * A declaration that paints the picture.
-   *
-   * @param pages paths of the pages on which it does
-   */
-  record Use(String key, String selector, String file, int line, List<String> pages, PaintedPicture painted) {}
+    /**
+     * A declaration that paints the picture.
+     *
+     * @param pages paths of the pages on which it does
+     */
+    record Use(String key, String selector, String file, int line, List<String> pages, PaintedPicture painted) {}
 
-  /** A fact in the list. @param color that stands before the words, or empty */
-  record Fact(String name, String words, String color) {}
+    /** A fact in the list. @param color that stands before the words, or empty */
+    record Fact(String name, String words, String color) {}
 
-  /** A way out. @param values of the properties that change */
-  record Mend(String label, Map<String, String> values) {}
+    /** A way out. @param values of the properties that change */
+    record Mend(String label, Map<String, String> values) {}
 
-  /**
-   * What was worked out from measured boxes.
-   *
-   * @param message what is the matter; empty if nothing is
-   * @param runs stretches of widths in words, for those who do not see the drawing
-   */
-  record Swept(SweepDrawing drawing, List<Fact> facts, String message, boolean bad, List<Mend> mends, List<String> runs, Wanted now) {}
+    /**
+     * What was worked out from measured boxes.
+     *
+     * @param message what is the matter; empty if nothing is
+     * @param runs stretches of widths in words, for those who do not see the drawing
+     */
+    record Swept(
+            SweepDrawing drawing,
+            List<Fact> facts,
+            String message,
+            boolean bad,
+            List<Mend> mends,
+            List<String> runs,
+            Wanted now) {}
 
-  /** Where and how large a picture is drawn, as the fields have it. */
-  record Wanted(String anchor, String size, String repeat) {
-    static final List<String> SIZES = List.of("auto", "cover", "contain", "100% auto", "auto 100%");
-    static final List<String> REPEATS = List.of("no-repeat", "repeat", "repeat-x", "repeat-y", "space", "round");
+    /** Where and how large a picture is drawn, as the fields have it. */
+    record Wanted(String anchor, String size, String repeat) {
+        static final List<String> SIZES = List.of("auto", "cover", "contain", "100% auto", "auto 100%");
+        static final List<String> REPEATS = List.of("no-repeat", "repeat", "repeat-x", "repeat-y", "space", "round");
 
-    /** The layer as it would be; empty if a value is none, or follows the font or the window. */
-    Optional<BackgroundLayer> on(BackgroundLayer layer) {
-      return Position.read(ComponentValue.read(anchor)).flatMap(p -> BackgroundLayer.read(new BackgroundLayer.Longhands("none", Lengths.text(p.x()), Lengths.text(p.y()), size, repeat,
-          word(layer.origin()), word(layer.clip()), word(layer.attachment())))).map(l -> l.get(0))
-          .map(l -> new BackgroundLayer(layer.image(), l.position(), l.size(), l.repeatX(), l.repeatY(), l.origin(), l.clip(), l.attachment()));
+        /** The layer as it would be; empty if a value is none, or follows the font or the window. */
+        Optional<BackgroundLayer> on(BackgroundLayer layer) {
+            return Position.read(ComponentValue.read(anchor))
+                    .flatMap(p -> BackgroundLayer.read(new BackgroundLayer.Longhands(
+                            "none",
+                            Lengths.text(p.x()),
+                            Lengths.text(p.y()),
+                            size,
+                            repeat,
+                            word(layer.origin()),
+                            word(layer.clip()),
+                            word(layer.attachment()))))
+                    .map(l -> l.get(0))
+                    .map(l -> new BackgroundLayer(
+                            layer.image(),
+                            l.position(),
+                            l.size(),
+                            l.repeatX(),
+                            l.repeatY(),
+                            l.origin(),
+                            l.clip(),
+                            l.attachment()));
+        }
     }
-  }
 
-  private static String word(Enum<?> e) {
-    return e.name().toLowerCase(Locale.ROOT).replace('_', '-');
-  }
-
-  static PictureLook of(OpenTheme open, String path, String useKey, String wantedPage, Map<String, Measures> measures) {
-    Theme theme = open.theme();
-    Map<String, List<PaintedPicture>> byDeclaration = new LinkedHashMap<>();
-    for (Page page : theme.pages()) {
-      open.read().painted(page).orElse(List.of()).stream().filter(p -> p.path().equals(path)).forEach(p -> byDeclaration.computeIfAbsent(p.declaration(), k -> new ArrayList<>()).add(p));
+    private static String word(Enum<?> e) {
+        return e.name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
-    List<Use> uses = byDeclaration.entrySet().stream().map(e -> {
-      PaintedPicture first = e.getValue().stream().filter(p -> p.page().equals(wantedPage)).findFirst().orElse(e.getValue().get(0));
-      var by = first.because();
-      return new Use(e.getKey(), by == null ? "" : by.selector(), by == null ? "" : by.file(), by == null ? 0 : by.line(),
-          e.getValue().stream().map(PaintedPicture::page).distinct().toList(), first);
-    }).toList();
-    Use use = uses.stream().filter(u -> u.key().equals(useKey)).findFirst().orElse(uses.isEmpty() ? null : uses.get(0));
-    Optional<Subject> subject = theme.palette().subject(path);
-    Swept swept = use == null || !measures.containsKey(use.painted().page()) ? null
-        : open.read().derived(List.of("swept", use.painted().page(), use.key(), path), () -> swept(open, use, subject, measures.get(use.painted().page())));
-    return new PictureLook(path, theme.media().facts(path), subject, uses, use, swept);
-  }
 
-  static Backgrounds backgrounds(OpenTheme open, Use use, Measures measures) {
-    Page page = open.read().rendered().page(use.painted().page()).orElseThrow();
-    return new Backgrounds(new Scenes(open.read().rendered(), page, measures), open.read().gallery());
-  }
-
-  private static Swept swept(OpenTheme open, Use use, Optional<Subject> subject, Measures measures) {
-    Backgrounds backgrounds = backgrounds(open, use, measures);
-    PaintedPicture painted = use.painted();
-    Optional<Sight.Part> part = Backgrounds.part(subject);
-    Sweep sweep = backgrounds.sweep(painted, part, UnaryOperator.identity());
-    int widest = sweep.sights().isEmpty() ? Sweep.TO : sweep.sights().lastKey();
-    Optional<BackgroundLayer> layer = backgrounds.layer(painted, Math.min(1440, widest));
-    List<Fact> facts = new ArrayList<>();
-    List<Mend> mends = new ArrayList<>();
-    Wanted now = layer.map(PictureLook::wanted).orElse(new Wanted("left top", "auto", "no-repeat"));
-    layer.ifPresent(l -> {
-      facts.add(new Fact("Size", sizeWords(l, sweep), ""));
-      facts.add(new Fact("Anchored", now.anchor() + ", " + switch (now.repeat()) {
-        case "no-repeat" -> "does not repeat";
-        case "repeat" -> "repeats both ways";
-        case "repeat-x" -> "repeats across";
-        case "repeat-y" -> "repeats down";
-        default -> now.repeat() + "s its tiles";
-      } + (l.attachment() == BackgroundLayer.Attachment.FIXED ? ", stays in the window" : ", scrolls with the page"), ""));
-    });
-    Optional<Seam> seam = backgrounds.worstSeam(painted, sweep, WIDTHS).map(Backgrounds.SeamAt::seam);
-    String beyond = ColorKey.of(backgrounds.beyond(painted, Math.min(1440, widest)));
-    facts.add(new Fact("Colour behind it", seam.isEmpty() ? beyond + ", never beside an edge of the picture" : String.format(Locale.ROOT, "%s, %.0f away from its %s edge%s", beyond,
-        seam.get().mean(), word(seam.get().side()), seam.get().mean() < 2 ? ": nobody sees where it ends" : ": a visible seam"), beyond));
-    double scale = sweep.largestScale();
-    facts.add(new Fact("Drawn larger than it is", scale <= 1.001 ? "never on ordinary screens; up to 2 times on dense ones" : String.format(Locale.ROOT, "up to %.2f times", scale), ""));
-    Optional<LostSubject> lost = subject.flatMap(s -> LostSubject.of(backgrounds, painted, s, sweep));
-    String message = "";
-    if (lost.isPresent()) {
-      message = lost.get().words() + "." + lost.get().better().map(a -> String.format(Locale.ROOT, " Anchored to %s it is covered or outside at %,d widths instead of %,d, and whole at %,d.",
-          a.value(), a.lost(), lost.get().lost(), a.whole())).orElse("");
-      lost.get().better().ifPresent(a -> mends.add(new Mend("Anchor to " + a.value(), Map.of("background-position", a.value()))));
-    } else if (subject.isPresent()) {
-      long whole = sweep.count(Sight.State.WHOLE);
-      message = whole == sweep.sights().size() ? "All of " + subject.get().words() + " is seen at every window width."
-          : String.format(Locale.ROOT, "Nothing lies over %s at any width; all of it is seen at %,d of %,d.", subject.get().words(), whole, sweep.sights().size());
+    static PictureLook of(
+            OpenTheme open, String path, String useKey, String wantedPage, Map<String, Measures> measures) {
+        Theme theme = open.theme();
+        Map<String, List<PaintedPicture>> byDeclaration = new LinkedHashMap<>();
+        for (Page page : theme.pages()) {
+            open.read().painted(page).orElse(List.of()).stream()
+                    .filter(p -> p.path().equals(path))
+                    .forEach(p -> byDeclaration
+                            .computeIfAbsent(p.declaration(), k -> new ArrayList<>())
+                            .add(p));
+        }
+        List<Use> uses = byDeclaration.entrySet().stream()
+                .map(e -> {
+                    PaintedPicture first = e.getValue().stream()
+                            .filter(p -> p.page().equals(wantedPage))
+                            .findFirst()
+                            .orElse(e.getValue().get(0));
+                    var by = first.because();
+                    return new Use(
+                            e.getKey(),
+                            by == null ? "" : by.selector(),
+                            by == null ? "" : by.file(),
+                            by == null ? 0 : by.line(),
+                            e.getValue().stream()
+                                    .map(PaintedPicture::page)
+                                    .distinct()
+                                    .toList(),
+                            first);
+                })
+                .toList();
+        Use use = uses.stream()
+                .filter(u -> u.key().equals(useKey))
+                .findFirst()
+                .orElse(uses.isEmpty() ? null : uses.get(0));
+        Optional<Subject> subject = theme.palette().subject(path);
+        Swept swept = use == null || !measures.containsKey(use.painted().page())
+                ? null
+                : open.read()
+                        .derived(
+                                List.of("swept", use.painted().page(), use.key(), path),
+                                () -> swept(
+                                        open,
+                                        use,
+                                        subject,
+                                        measures.get(use.painted().page())));
+        return new PictureLook(path, theme.media().facts(path), subject, uses, use, swept);
     }
-    if (seam.isPresent() && seam.get().mean() >= 2) {
-      mends.add(new Mend("Match the colour to the edge", Map.of("background-color", ColorKey.of(seam.get().edge()))));
+
+    static Backgrounds backgrounds(OpenTheme open, Use use, Measures measures) {
+        Page page = open.read().rendered().page(use.painted().page()).orElseThrow();
+        return new Backgrounds(
+                new Scenes(open.read().rendered(), page, measures), open.read().gallery());
     }
-    return new Swept(SweepDrawing.of(sweep), facts, message, lost.isPresent(), mends, runs(sweep, subject), now);
-  }
 
-  /** A second drawing, of the picture as it would be. */
-  static Swept tried(OpenTheme open, Use use, Optional<Subject> subject, Measures measures, Wanted wanted) {
-    return open.read().derived(List.of("tried", use.painted().page(), use.key(), use.painted().path(), wanted), () -> triedNow(open, use, subject, measures, wanted));
-  }
-
-  private static Swept triedNow(OpenTheme open, Use use, Optional<Subject> subject, Measures measures, Wanted wanted) {
-    Sweep sweep = backgrounds(open, use, measures).sweep(use.painted(), Backgrounds.part(subject), l -> wanted.on(l).orElse(l));
-    return new Swept(SweepDrawing.of(sweep), List.of(), "", false, List.of(), runs(sweep, subject), wanted);
-  }
-
-  static Wanted wanted(BackgroundLayer l) {
-    String x = place(l.position().x(), "left", "right");
-    String y = place(l.position().y(), "top", "bottom");
-    String repeat = l.repeatX() == l.repeatY() ? word(l.repeatX()) : l.repeatX() == BackgroundLayer.Repeat.REPEAT && l.repeatY() == BackgroundLayer.Repeat.NO_REPEAT ? "repeat-x"
-        : l.repeatY() == BackgroundLayer.Repeat.REPEAT && l.repeatX() == BackgroundLayer.Repeat.NO_REPEAT ? "repeat-y" : word(l.repeatX()) + " " + word(l.repeatY());
-    return new Wanted(x + " " + y, size(l.size()), repeat);
-  }
-
-  private static String place(Lengths.Sum sum, String start, String end) {
-    return sum.px() != 0 ? Lengths.text(sum) : sum.percent() == 0 ? start : sum.percent() == 50 ? "center" : sum.percent() == 100 ? end : Lengths.text(sum);
-  }
-
-  private static String size(BackgroundLayer.Size size) {
-    return size instanceof BackgroundLayer.Size.Cover ? "cover" : size instanceof BackgroundLayer.Size.Contain ? "contain" : given((BackgroundLayer.Size.Given) size);
-  }
-
-  private static String given(BackgroundLayer.Size.Given g) {
-    String width = g.width().map(Lengths::text).orElse("auto");
-    String height = g.height().map(Lengths::text).orElse("auto");
-    return width.equals("auto") && height.equals("auto") ? "auto" : width + " " + height;
-  }
-
-  private static String sizeWords(BackgroundLayer l, Sweep sweep) {
-    Sight some = sweep.sights().isEmpty() ? null : sweep.sights().get(Math.min(1440, sweep.sights().lastKey()));
-    String px = some == null ? "" : String.format(Locale.ROOT, ", %.0f by %.0f px in a window of 1440", some.tile().width(), some.tile().height());
-    return switch (size(l.size())) {
-      case "auto" -> some == null ? "as it is" : String.format(Locale.ROOT, "as it is, %.0f by %.0f px", some.tile().width(), some.tile().height());
-      case "cover" -> "covers its box" + px;
-      case "contain" -> "whole in its box" + px;
-      default -> size(l.size()) + px;
-    };
-  }
-
-  private static List<String> runs(Sweep sweep, Optional<Subject> subject) {
-    List<String> all = new ArrayList<>();
-    if (sweep.sights().isEmpty()) {
-      return List.of("The picture shows at no width that was measured.");
+    private static Swept swept(OpenTheme open, Use use, Optional<Subject> subject, Measures measures) {
+        Backgrounds backgrounds = backgrounds(open, use, measures);
+        PaintedPicture painted = use.painted();
+        Optional<Sight.Part> part = Backgrounds.part(subject);
+        Sweep sweep = backgrounds.sweep(painted, part, UnaryOperator.identity());
+        int widest = sweep.sights().isEmpty() ? Sweep.TO : sweep.sights().lastKey();
+        Optional<BackgroundLayer> layer = backgrounds.layer(painted, Math.min(1440, widest));
+        List<Fact> facts = new ArrayList<>();
+        List<Mend> mends = new ArrayList<>();
+        Wanted now = layer.map(PictureLook::wanted).orElse(new Wanted("left top", "auto", "no-repeat"));
+        layer.ifPresent(l -> {
+            facts.add(new Fact("Size", sizeWords(l, sweep), ""));
+            facts.add(new Fact(
+                    "Anchored",
+                    now.anchor() + ", "
+                            + switch (now.repeat()) {
+                                case "no-repeat" -> "does not repeat";
+                                case "repeat" -> "repeats both ways";
+                                case "repeat-x" -> "repeats across";
+                                case "repeat-y" -> "repeats down";
+                                default -> now.repeat() + "s its tiles";
+                            }
+                            + (l.attachment() == BackgroundLayer.Attachment.FIXED
+                                    ? ", stays in the window"
+                                    : ", scrolls with the page"),
+                    ""));
+        });
+        Optional<Seam> seam = backgrounds.worstSeam(painted, sweep, WIDTHS).map(Backgrounds.SeamAt::seam);
+        String beyond = ColorKey.of(backgrounds.beyond(painted, Math.min(1440, widest)));
+        facts.add(new Fact(
+                "Colour behind it",
+                seam.isEmpty()
+                        ? beyond + ", never beside an edge of the picture"
+                        : String.format(
+                                Locale.ROOT,
+                                "%s, %.0f away from its %s edge%s",
+                                beyond,
+                                seam.get().mean(),
+                                word(seam.get().side()),
+                                seam.get().mean() < 2 ? ": nobody sees where it ends" : ": a visible seam"),
+                beyond));
+        double scale = sweep.largestScale();
+        facts.add(new Fact(
+                "Drawn larger than it is",
+                scale <= 1.001
+                        ? "never on ordinary screens; up to 2 times on dense ones"
+                        : String.format(Locale.ROOT, "up to %.2f times", scale),
+                ""));
+        Optional<LostSubject> lost = subject.flatMap(s -> LostSubject.of(backgrounds, painted, s, sweep));
+        String message = "";
+        if (lost.isPresent()) {
+            message = lost.get().words() + "."
+                    + lost.get()
+                            .better()
+                            .map(a -> String.format(
+                                    Locale.ROOT,
+                                    " Anchored to %s it is covered or outside at %,d widths instead of %,d, and whole at %,d.",
+                                    a.value(),
+                                    a.lost(),
+                                    lost.get().lost(),
+                                    a.whole()))
+                            .orElse("");
+            lost.get()
+                    .better()
+                    .ifPresent(a ->
+                            mends.add(new Mend("Anchor to " + a.value(), Map.of("background-position", a.value()))));
+        } else if (subject.isPresent()) {
+            long whole = sweep.count(Sight.State.WHOLE);
+            message = whole == sweep.sights().size()
+                    ? "All of " + subject.get().words() + " is seen at every window width."
+                    : String.format(
+                            Locale.ROOT,
+                            "Nothing lies over %s at any width; all of it is seen at %,d of %,d.",
+                            subject.get().words(),
+                            whole,
+                            sweep.sights().size());
+        }
+        if (seam.isPresent() && seam.get().mean() >= 2) {
+            mends.add(new Mend(
+                    "Match the colour to the edge",
+                    Map.of("background-color", ColorKey.of(seam.get().edge()))));
+        }
+        return new Swept(SweepDrawing.of(sweep), facts, message, lost.isPresent(), mends, runs(sweep, subject), now);
     }
-    for (Sweep.Run<Sight.State> r : sweep.subject()) {
-      all.add(r.from() + (r.to() == r.from() ? "" : " to " + r.to()) + " px: " + subject.orElseThrow().words() + switch (r.what()) {
-        case WHOLE -> " is seen whole";
-        case CUT -> " is cut at an edge";
-        case UNDER -> " is covered, all or in part";
-        case OFF -> " is outside";
-      });
+
+    /** A second drawing, of the picture as it would be. */
+    static Swept tried(OpenTheme open, Use use, Optional<Subject> subject, Measures measures, Wanted wanted) {
+        return open.read()
+                .derived(
+                        List.of(
+                                "tried",
+                                use.painted().page(),
+                                use.key(),
+                                use.painted().path(),
+                                wanted),
+                        () -> triedNow(open, use, subject, measures, wanted));
     }
-    for (Sweep.Run<Boolean> r : sweep.runs(s -> s.placement().painted() < 0.999)) {
-      all.add(r.from() + (r.to() == r.from() ? "" : " to " + r.to()) + " px: " + (r.what() ? "the picture does not reach everywhere" : "the picture fills its box"));
+
+    private static Swept triedNow(
+            OpenTheme open, Use use, Optional<Subject> subject, Measures measures, Wanted wanted) {
+        Sweep sweep = backgrounds(open, use, measures).sweep(use.painted(), Backgrounds.part(subject), l -> wanted.on(l)
+                .orElse(l));
+        return new Swept(SweepDrawing.of(sweep), List.of(), "", false, List.of(), runs(sweep, subject), wanted);
     }
-    return all;
-  }
+
+    static Wanted wanted(BackgroundLayer l) {
+        String x = place(l.position().x(), "left", "right");
+        String y = place(l.position().y(), "top", "bottom");
+        String repeat = l.repeatX() == l.repeatY()
+                ? word(l.repeatX())
+                : l.repeatX() == BackgroundLayer.Repeat.REPEAT && l.repeatY() == BackgroundLayer.Repeat.NO_REPEAT
+                        ? "repeat-x"
+                        : l.repeatY() == BackgroundLayer.Repeat.REPEAT
+                                        && l.repeatX() == BackgroundLayer.Repeat.NO_REPEAT
+                                ? "repeat-y"
+                                : word(l.repeatX()) + " " + word(l.repeatY());
+        return new Wanted(x + " " + y, size(l.size()), repeat);
+    }
+
+    private static String place(Lengths.Sum sum, String start, String end) {
+        return sum.px() != 0
+                ? Lengths.text(sum)
+                : sum.percent() == 0
+                        ? start
+                        : sum.percent() == 50 ? "center" : sum.percent() == 100 ? end : Lengths.text(sum);
+    }
+
+    private static String size(BackgroundLayer.Size size) {
+        return size instanceof BackgroundLayer.Size.Cover
+                ? "cover"
+                : size instanceof BackgroundLayer.Size.Contain ? "contain" : given((BackgroundLayer.Size.Given) size);
+    }
+
+    private static String given(BackgroundLayer.Size.Given g) {
+        String width = g.width().map(Lengths::text).orElse("auto");
+        String height = g.height().map(Lengths::text).orElse("auto");
+        return width.equals("auto") && height.equals("auto") ? "auto" : width + " " + height;
+    }
+
+    private static String sizeWords(BackgroundLayer l, Sweep sweep) {
+        Sight some = sweep.sights().isEmpty()
+                ? null
+                : sweep.sights().get(Math.min(1440, sweep.sights().lastKey()));
+        String px = some == null
+                ? ""
+                : String.format(
+                        Locale.ROOT,
+                        ", %.0f by %.0f px in a window of 1440",
+                        some.tile().width(),
+                        some.tile().height());
+        return switch (size(l.size())) {
+            case "auto" ->
+                some == null
+                        ? "as it is"
+                        : String.format(
+                                Locale.ROOT,
+                                "as it is, %.0f by %.0f px",
+                                some.tile().width(),
+                                some.tile().height());
+            case "cover" -> "covers its box" + px;
+            case "contain" -> "whole in its box" + px;
+            default -> size(l.size()) + px;
+        };
+    }
+
+    private static List<String> runs(Sweep sweep, Optional<Subject> subject) {
+        List<String> all = new ArrayList<>();
+        if (sweep.sights().isEmpty()) {
+            return List.of("The picture shows at no width that was measured.");
+        }
+        for (Sweep.Run<Sight.State> r : sweep.subject()) {
+            all.add(r.from() + (r.to() == r.from() ? "" : " to " + r.to()) + " px: "
+                    + subject.orElseThrow().words()
+                    + switch (r.what()) {
+                        case WHOLE -> " is seen whole";
+                        case CUT -> " is cut at an edge";
+                        case UNDER -> " is covered, all or in part";
+                        case OFF -> " is outside";
+                    });
+        }
+        for (Sweep.Run<Boolean> r : sweep.runs(s -> s.placement().painted() < 0.999)) {
+            all.add(r.from() + (r.to() == r.from() ? "" : " to " + r.to()) + " px: "
+                    + (r.what() ? "the picture does not reach everywhere" : "the picture fills its box"));
+        }
+        return all;
+    }
 }

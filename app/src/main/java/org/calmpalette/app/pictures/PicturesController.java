@@ -54,301 +54,467 @@ import org.springframework.web.util.UriUtils;
 @Controller
 @RequestMapping("/themes/{id}")
 class PicturesController {
-  /** Any layer, to try values on. */
-  private static final BackgroundLayer PLAIN = BackgroundLayer.read(new BackgroundLayer.Longhands("none", "0%", "0%", "auto", "repeat", "padding-box", "border-box", "scroll"))
-      .orElseThrow().get(0);
+    /** Any layer, to try values on. */
+    private static final BackgroundLayer PLAIN = BackgroundLayer.read(new BackgroundLayer.Longhands(
+                    "none", "0%", "0%", "auto", "repeat", "padding-box", "border-box", "scroll"))
+            .orElseThrow()
+            .get(0);
 
-  private final ThemeService themes;
-  private final FrameAddresses addresses;
-  private final Notices notices;
+    private final ThemeService themes;
+    private final FrameAddresses addresses;
+    private final Notices notices;
 
-  PicturesController(ThemeService themes, FrameAddresses addresses, Notices notices) {
-    this.themes = themes;
-    this.addresses = addresses;
-    this.notices = notices;
-  }
-
-  /** A picture on the shelf. @param about its size and weight @param where what names it */
-  public record Shelved(String path, String name, String address, String about, String where) {}
-
-  @GetMapping("/pictures")
-  String pictures(@PathVariable long id, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "") String use,
-      @RequestParam(defaultValue = "") String page, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    String base = addresses.ofSnapshot(open.head().id());
-    Map<String, List<String>> uses = open.read().derived("uses of pictures", () -> PictureChange.uses(open.theme()));
-    Map<String, Measures> measures = themes.measures(open);
-    model.addAttribute("open", open);
-    model.addAttribute("base", base);
-    model.addAttribute("shelf", uses.entrySet().stream().map(e -> new Shelved(e.getKey(), e.getKey().substring(e.getKey().lastIndexOf('/') + 1), base + Paths.address(e.getKey()),
-        about(open, e.getKey()), where(e.getValue()))).toList());
-    String chosen = uses.containsKey(picture) ? picture : first(open, uses.keySet());
-    if (!chosen.isEmpty()) {
-      PictureLook look = PictureLook.of(open, chosen, use, page, measures);
-      model.addAttribute("look", look);
-      model.addAttribute("first", look.swept() == null ? "" : look.swept().mends().stream().map(m -> m.values().get("background-position")).filter(v -> v != null).findFirst()
-          .orElse(Anchor.ALL.get(0)));
-      model.addAttribute("uses", uses.get(chosen));
-      model.addAttribute("writes", Lighter.writes(chosen));
-      model.addAttribute("compresses", Lighter.compresses(chosen));
-      model.addAttribute("address", base + Paths.address(chosen));
-      model.addAttribute("about", about(open, chosen));
+    PicturesController(ThemeService themes, FrameAddresses addresses, Notices notices) {
+        this.themes = themes;
+        this.addresses = addresses;
+        this.notices = notices;
     }
-    model.addAttribute("unseen", open.theme().pages().stream().filter(p -> open.read().painted(p).isEmpty()).map(p -> p.source().file()).toList());
-    model.addAttribute("anchors", Anchor.ALL);
-    model.addAttribute("sizes", PictureLook.Wanted.SIZES);
-    model.addAttribute("repeats", PictureLook.Wanted.REPEATS);
-    model.addAttribute("turns", open.read().turns());
-    model.addAttribute("unmeasured", themes.unmeasured(open));
-    return "pictures/pictures";
-  }
 
-  /** Of all pictures the largest that is a background is looked at first: there is most to say about it. */
-  private static String first(OpenTheme open, Set<String> shelf) {
-    Set<String> painted = new LinkedHashSet<>();
-    open.theme().pages().forEach(p -> open.read().painted(p).orElse(List.of()).forEach(x -> painted.add(x.path())));
-    return painted.stream().filter(shelf::contains).max(Comparator.comparingLong(p -> open.theme().media().facts(p).map(f -> (long) f.width() * f.height()).orElse(0L)))
-        .orElse(shelf.stream().findFirst().orElse(""));
-  }
+    /** A picture on the shelf. @param about its size and weight @param where what names it */
+    public record Shelved(String path, String name, String address, String about, String where) {}
 
-  private static String where(List<String> uses) {
-    return uses.isEmpty() ? "nothing uses it" : uses.size() == 1 ? uses.get(0) : uses.size() + " uses";
-  }
-
-  private static String about(OpenTheme open, String path) {
-    return open.theme().media().facts(path).map(f -> (f.width() > 0 ? f.width() + " by " + f.height() + ", " : "") + weight(f.bytes())).orElse("");
-  }
-
-  private static String weight(long bytes) {
-    return bytes < 1000 ? bytes + " B" : bytes < 1_000_000 ? Math.round(bytes / 1000.0) + " kB" : String.format(Locale.ROOT, "%.1f MB", bytes / 1e6);
-  }
-
-  /** The second drawing: the picture with another anchor, size or repeat. */
-  @GetMapping("/pictures/try")
-  String tried(@PathVariable long id, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "") String use, @RequestParam(defaultValue = "") String page,
-      @RequestParam(defaultValue = "left top") String anchor,
-      @RequestParam(defaultValue = "auto") String size, @RequestParam(defaultValue = "no-repeat") String repeat, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    model.addAttribute("open", open);
-    Map<String, Measures> measures = themes.measures(open);
-    PictureLook look = PictureLook.of(open, picture, use, page, measures);
-    if (look.swept() != null) {
-      PictureLook.Wanted wanted = wanted(anchor, size, repeat);
-      model.addAttribute("look", look);
-      model.addAttribute("tried", PictureLook.tried(open, look.use(), look.subject(), measures.get(look.use().painted().page()), wanted));
-    }
-    return "pictures/drawing :: tried";
-  }
-
-  private static PictureLook.Wanted wanted(String anchor, String size, String repeat) {
-    PictureLook.Wanted wanted = new PictureLook.Wanted(anchor.strip(), size.strip(), repeat.strip());
-    boolean known = anchor.length() + size.length() + repeat.length() <= 200 && wanted.on(PLAIN).isPresent();
-    if (!known) {
-      throw new BadInputException("“" + anchor + "”, “" + size + "” and “" + repeat + "” do not place a picture.",
-          "Write them as CSS does, in keywords, px and %: center top, 100% auto, repeat-x.");
-    }
-    return wanted;
-  }
-
-  /** Marks what must stay in sight, or takes the mark away. */
-  @PostMapping("/pictures/subject")
-  String subject(@PathVariable long id, @RequestParam long base, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "") String name,
-      @RequestParam(defaultValue = "") String left, @RequestParam(defaultValue = "") String top, @RequestParam(defaultValue = "") String width,
-      @RequestParam(defaultValue = "") String height, @RequestParam(defaultValue = "false") boolean remove, @AuthenticationPrincipal SignedIn me) {
-    Snapshot made = themes.change(id, base, me, theme -> {
-      if (!theme.files().has(picture)) {
-        throw new BadInputException("There is no picture " + picture + " in the theme any more.", "Load the page again.");
-      }
-      if (remove) {
-        return Change.of("Nothing is marked in " + picture + " any more").withPalette(theme, theme.palette().withoutSubject(picture));
-      }
-      Subject subject = new Subject(picture, name.strip(), number("left", left), number("top", top), number("width", width), number("height", height));
-      return Change.of("Marked " + subject.words() + " in " + picture).withPalette(theme, theme.palette().withSubject(subject));
-    });
-    notices.done(made.note());
-    return back(id, picture, "");
-  }
-
-  private static BigDecimal number(String field, String text) {
-    try {
-      return new BigDecimal(text.strip()).setScale(2, RoundingMode.HALF_UP).stripTrailingZeros();
-    } catch (NumberFormatException e) {
-      throw new BadInputException("The " + field + " of the box is no number.", "Draw the box over the picture, or write hundredths of it, such as 12.5.");
-    }
-  }
-
-  /** Changes how a picture lies in its box. */
-  @PostMapping("/pictures/lay")
-  String lay(@PathVariable long id, @RequestParam long base, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "") String use,
-      @RequestParam(defaultValue = "") String page, @RequestParam Map<String, String> all, @AuthenticationPrincipal SignedIn me) {
-    Snapshot made = themes.change(id, base, me, theme -> {
-      OpenTheme open = themes.open(id, me);
-      return lying(open, PictureLook.of(open, picture, use, page, themes.measures(open)), all);
-    });
-    notices.done(made.note());
-    return back(id, picture, page);
-  }
-
-  private static Change lying(OpenTheme open, PictureLook look, Map<String, String> given) {
-    PictureLook.Use chosen = look.use();
-    if (chosen == null) {
-      throw new BadInputException(look.path() + " is not a background any more.", "Load the page again.");
-    }
-    Map<String, String> all = new LinkedHashMap<>(given);
-    if (given.containsKey("anchor") && look.swept() != null) {
-      // The whole form comes; what is as it was is not written anew.
-      PictureLook.Wanted now = look.swept().now();
-      PictureLook.Wanted then = wanted(given.get("anchor"), given.getOrDefault("size", now.size()), given.getOrDefault("repeat", now.repeat()));
-      all.put("background-position", then.anchor().equals(now.anchor()) ? "" : then.anchor());
-      all.put("background-size", then.size().equals(now.size()) ? "" : then.size());
-      all.put("background-repeat", then.repeat().equals(now.repeat()) ? "" : then.repeat());
-    }
-    Map<String, String> values = new LinkedHashMap<>();
-    for (String property : List.of("background-position", "background-size", "background-repeat", "background-color")) {
-      Optional.ofNullable(all.get(property)).filter(v -> !v.isBlank()).ifPresent(v -> {
-        boolean known = v.length() <= 80 && !v.contains(";") && !v.contains("}") && !v.contains("/*")
-            && Understanding.of(property, v) == Understanding.FULL;
-        if (!known) {
-          throw new BadInputException("“" + v + "” is no value of " + property + ".", "Write it as CSS does, such as center top.");
+    @GetMapping("/pictures")
+    String pictures(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam(defaultValue = "") String use,
+            @RequestParam(defaultValue = "") String page,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        String base = addresses.ofSnapshot(open.head().id());
+        Map<String, List<String>> uses =
+                open.read().derived("uses of pictures", () -> PictureChange.uses(open.theme()));
+        Map<String, Measures> measures = themes.measures(open);
+        model.addAttribute("open", open);
+        model.addAttribute("base", base);
+        model.addAttribute(
+                "shelf",
+                uses.entrySet().stream()
+                        .map(e -> new Shelved(
+                                e.getKey(),
+                                e.getKey().substring(e.getKey().lastIndexOf('/') + 1),
+                                base + Paths.address(e.getKey()),
+                                about(open, e.getKey()),
+                                where(e.getValue())))
+                        .toList());
+        String chosen = uses.containsKey(picture) ? picture : first(open, uses.keySet());
+        if (!chosen.isEmpty()) {
+            PictureLook look = PictureLook.of(open, chosen, use, page, measures);
+            model.addAttribute("look", look);
+            model.addAttribute(
+                    "first",
+                    look.swept() == null
+                            ? ""
+                            : look.swept().mends().stream()
+                                    .map(m -> m.values().get("background-position"))
+                                    .filter(v -> v != null)
+                                    .findFirst()
+                                    .orElse(Anchor.ALL.get(0)));
+            model.addAttribute("uses", uses.get(chosen));
+            model.addAttribute("writes", Lighter.writes(chosen));
+            model.addAttribute("compresses", Lighter.compresses(chosen));
+            model.addAttribute("address", base + Paths.address(chosen));
+            model.addAttribute("about", about(open, chosen));
         }
-        values.put(property, v.strip());
-      });
+        model.addAttribute(
+                "unseen",
+                open.theme().pages().stream()
+                        .filter(p -> open.read().painted(p).isEmpty())
+                        .map(p -> p.source().file())
+                        .toList());
+        model.addAttribute("anchors", Anchor.ALL);
+        model.addAttribute("sizes", PictureLook.Wanted.SIZES);
+        model.addAttribute("repeats", PictureLook.Wanted.REPEATS);
+        model.addAttribute("turns", open.read().turns());
+        model.addAttribute("unmeasured", themes.unmeasured(open));
+        return "pictures/pictures";
     }
-    if (values.isEmpty()) {
-      throw new BadInputException("Nothing was changed.", "Choose another anchor, size or repeat first.");
+
+    /** Of all pictures the largest that is a background is looked at first: there is most to say about it. */
+    private static String first(OpenTheme open, Set<String> shelf) {
+        Set<String> painted = new LinkedHashSet<>();
+        open.theme()
+                .pages()
+                .forEach(p -> open.read().painted(p).orElse(List.of()).forEach(x -> painted.add(x.path())));
+        return painted.stream()
+                .filter(shelf::contains)
+                .max(Comparator.comparingLong(p -> open.theme()
+                        .media()
+                        .facts(p)
+                        .map(f -> (long) f.width() * f.height())
+                        .orElse(0L)))
+                .orElse(shelf.stream().findFirst().orElse(""));
     }
-    String words = values.entrySet().stream().map(e -> e.getKey().replace("background-", "") + " " + e.getValue()).collect(Collectors.joining(", "));
-    return BackgroundChange.of(open.read().rendered(), chosen.painted(), values, look.path() + " in " + chosen.selector() + ": " + words);
-  }
 
-  /** What a lighter picture would be, side by side with the one that is there. */
-  @GetMapping("/pictures/lighter")
-  String lighter(@PathVariable long id, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "2560") int width,
-      @RequestParam(defaultValue = "80") int quality, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    model.addAttribute("open", open);
-    model.addAttribute("picture", picture);
-    model.addAttribute("address", addresses.ofSnapshot(open.head().id()) + Paths.address(picture));
-    model.addAttribute("width", width);
-    model.addAttribute("quality", quality);
-    try {
-      byte[] light = light(open, picture, width, quality);
-      model.addAttribute("before", about(open, picture));
-      model.addAttribute("after", PictureSize.read(light).map(z -> z.width() + " by " + z.height() + ", ").orElse("") + weight(light.length));
-      long saved = open.theme().files().size(picture) - light.length;
-      model.addAttribute("saved", saved <= 0 ? "" : Math.round(100.0 * saved / open.theme().files().size(picture)) + "% lighter");
-    } catch (BadInputException e) {
-      model.addAttribute("message", e.getMessage() + " " + e.mend());
+    private static String where(List<String> uses) {
+        return uses.isEmpty() ? "nothing uses it" : uses.size() == 1 ? uses.get(0) : uses.size() + " uses";
     }
-    return "pictures/lighter";
-  }
 
-  /** The lighter picture itself; written by us, so it may be shown under our address. */
-  @GetMapping("/pictures/lighter.img")
-  ResponseEntity<byte[]> lighterPicture(@PathVariable long id, @RequestParam(defaultValue = "") String picture, @RequestParam(defaultValue = "2560") int width,
-      @RequestParam(defaultValue = "80") int quality, @AuthenticationPrincipal SignedIn me) {
-    byte[] light = light(themes.open(id, me), picture, width, quality);
-    return ResponseEntity.ok().contentType(Lighter.compresses(picture) ? MediaType.IMAGE_JPEG : MediaType.IMAGE_PNG).header("X-Content-Type-Options", "nosniff").body(light);
-  }
-
-  private static byte[] light(OpenTheme open, String picture, int width, int quality) {
-    if (!open.theme().pictures().contains(picture)) {
-      throw new NotFoundException();
+    private static String about(OpenTheme open, String path) {
+        return open.theme()
+                .media()
+                .facts(path)
+                .map(f -> (f.width() > 0 ? f.width() + " by " + f.height() + ", " : "") + weight(f.bytes()))
+                .orElse("");
     }
-    return open.read().derived(List.of("light", picture, width, quality), () -> Lighter.of(picture, open.theme().files().read(picture), width, quality));
-  }
 
-  @PostMapping("/pictures/lighten")
-  String lighten(@PathVariable long id, @RequestParam(defaultValue = "0") long base, @RequestParam(defaultValue = "") String picture,
-      @RequestParam(defaultValue = "2560") int width, @RequestParam(defaultValue = "80") int quality, @AuthenticationPrincipal SignedIn me) {
-    Snapshot made = themes.change(id, base, me, theme -> PictureChange.lighter(theme, picture, width, quality));
-    notices.done(made.note());
-    return back(id, picture, "");
-  }
-
-  @PostMapping("/pictures/replace")
-  String replace(@PathVariable long id, @RequestParam(defaultValue = "0") long base, @RequestParam(defaultValue = "") String picture,
-      @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me) throws IOException {
-    themes.stored(id, me);
-    byte[] bytes = bytes(file);
-    Snapshot made = themes.change(id, base, me, theme -> PictureChange.replaced(theme, picture, name(file), bytes));
-    notices.done(made.note());
-    return back(id, picture, "");
-  }
-
-  @PostMapping("/pictures/add")
-  String add(@PathVariable long id, @RequestParam(defaultValue = "0") long base, @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me) throws IOException {
-    themes.stored(id, me);
-    byte[] bytes = bytes(file);
-    Snapshot made = themes.change(id, base, me, theme -> PictureChange.added(theme, name(file), bytes));
-    notices.done(made.note());
-    return back(id, made.note().replaceFirst("^Added the picture ", ""), "");
-  }
-
-  @PostMapping("/pictures/remove")
-  String remove(@PathVariable long id, @RequestParam(defaultValue = "0") long base, @RequestParam(defaultValue = "") String picture, @AuthenticationPrincipal SignedIn me) {
-    Snapshot made = themes.change(id, base, me, theme -> PictureChange.removed(theme, picture));
-    notices.done(made.note());
-    return Go.to("/themes/" + id + "/pictures");
-  }
-
-  private static String name(MultipartFile file) {
-    return file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
-  }
-
-  private static byte[] bytes(MultipartFile file) throws IOException {
-    if (file.isEmpty()) {
-      throw new BadInputException("No file was chosen.", "Choose a picture.");
+    private static String weight(long bytes) {
+        return bytes < 1000
+                ? bytes + " B"
+                : bytes < 1_000_000
+                        ? Math.round(bytes / 1000.0) + " kB"
+                        : String.format(Locale.ROOT, "%.1f MB", bytes / 1e6);
     }
-    if (file.getSize() > PictureChange.LARGEST) {
-      throw new BadInputException("“" + name(file) + "” is larger than " + PictureChange.LARGEST / 1_000_000 + " MB.", "Make it smaller with a picture editor.");
+
+    /** The second drawing: the picture with another anchor, size or repeat. */
+    @GetMapping("/pictures/try")
+    String tried(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam(defaultValue = "") String use,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "left top") String anchor,
+            @RequestParam(defaultValue = "auto") String size,
+            @RequestParam(defaultValue = "no-repeat") String repeat,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        Map<String, Measures> measures = themes.measures(open);
+        PictureLook look = PictureLook.of(open, picture, use, page, measures);
+        if (look.swept() != null) {
+            PictureLook.Wanted wanted = wanted(anchor, size, repeat);
+            model.addAttribute("look", look);
+            model.addAttribute(
+                    "tried",
+                    PictureLook.tried(
+                            open,
+                            look.use(),
+                            look.subject(),
+                            measures.get(look.use().painted().page()),
+                            wanted));
+        }
+        return "pictures/drawing :: tried";
     }
-    return file.getBytes();
-  }
 
-  private static String back(long id, String picture, String page) {
-    return Go.to("/themes/" + id + "/pictures?picture=" + encoded(picture) + (page.isEmpty() ? "" : "&page=" + encoded(page)));
-  }
-
-  private static String encoded(String text) {
-    return UriUtils.encode(text, StandardCharsets.UTF_8);
-  }
-
-  /** What was measured of a page, as the file that the command line takes. */
-  @GetMapping("/measures")
-  ResponseEntity<byte[]> measures(@PathVariable long id, @RequestParam(defaultValue = "") String page, @AuthenticationPrincipal SignedIn me) {
-    Measures measures = themes.measures(themes.open(id, me)).get(page);
-    if (measures == null) {
-      throw new NotFoundException();
+    private static PictureLook.Wanted wanted(String anchor, String size, String repeat) {
+        PictureLook.Wanted wanted = new PictureLook.Wanted(anchor.strip(), size.strip(), repeat.strip());
+        boolean known = anchor.length() + size.length() + repeat.length() <= 200
+                && wanted.on(PLAIN).isPresent();
+        if (!known) {
+            throw new BadInputException(
+                    "“" + anchor + "”, “" + size + "” and “" + repeat + "” do not place a picture.",
+                    "Write them as CSS does, in keywords, px and %: center top, 100% auto, repeat-x.");
+        }
+        return wanted;
     }
-    return ResponseEntity.ok().contentType(MediaType.APPLICATION_JSON)
-        .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename("measures-" + page.replace('/', '-') + ".json", StandardCharsets.UTF_8).build().toString())
-        .body(measures.write());
-  }
 
-  /** How dark and light it is behind the texts of a page that stand on pictures and gradients; see {@link ThemeService#grounds}. */
-  @GetMapping("/grounds")
-  @ResponseBody
-  Map<Integer, double[]> grounds(@PathVariable long id, @RequestParam(defaultValue = "") String page, @RequestParam(defaultValue = "1440") int width,
-      @AuthenticationPrincipal SignedIn me) {
-    OpenTheme open = themes.open(id, me);
-    return themes.grounds(open.id(), open.read(), null, page, width);
-  }
+    /** Marks what must stay in sight, or takes the mark away. */
+    @PostMapping("/pictures/subject")
+    String subject(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam(defaultValue = "") String name,
+            @RequestParam(defaultValue = "") String left,
+            @RequestParam(defaultValue = "") String top,
+            @RequestParam(defaultValue = "") String width,
+            @RequestParam(defaultValue = "") String height,
+            @RequestParam(defaultValue = "false") boolean remove,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> {
+            if (!theme.files().has(picture)) {
+                throw new BadInputException(
+                        "There is no picture " + picture + " in the theme any more.", "Load the page again.");
+            }
+            if (remove) {
+                return Change.of("Nothing is marked in " + picture + " any more")
+                        .withPalette(theme, theme.palette().withoutSubject(picture));
+            }
+            Subject subject = new Subject(
+                    picture,
+                    name.strip(),
+                    number("left", left),
+                    number("top", top),
+                    number("width", width),
+                    number("height", height));
+            return Change.of("Marked " + subject.words() + " in " + picture)
+                    .withPalette(theme, theme.palette().withSubject(subject));
+        });
+        notices.done(made.note());
+        return back(id, picture, "");
+    }
 
-  /** Keeps what the maker's browser measured of a page. */
-  @PostMapping("/measures")
-  ResponseEntity<Void> keep(@PathVariable long id, @RequestParam long base, @RequestParam(defaultValue = "") String page, HttpServletRequest request,
-      @AuthenticationPrincipal SignedIn me) throws IOException {
-    OpenTheme open = themes.open(id, me);
-    if (open.head().id() != base) {
-      // The theme has moved on; the page is measured again as it is now.
-      return ResponseEntity.status(409).build();
+    private static BigDecimal number(String field, String text) {
+        try {
+            return new BigDecimal(text.strip())
+                    .setScale(2, RoundingMode.HALF_UP)
+                    .stripTrailingZeros();
+        } catch (NumberFormatException e) {
+            throw new BadInputException(
+                    "The " + field + " of the box is no number.",
+                    "Draw the box over the picture, or write hundredths of it, such as 12.5.");
+        }
     }
-    Measures measured = Measures.read("The measures", request.getInputStream().readNBytes(Measures.LARGEST + 1));
-    if (!measured.page().equals(page)) {
-      throw new BadInputException("These are the measures of " + measured.page() + ", not of " + page + ".", "Measure the page again.");
+
+    /** Changes how a picture lies in its box. */
+    @PostMapping("/pictures/lay")
+    String lay(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam(defaultValue = "") String use,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam Map<String, String> all,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> {
+            OpenTheme open = themes.open(id, me);
+            return lying(open, PictureLook.of(open, picture, use, page, themes.measures(open)), all);
+        });
+        notices.done(made.note());
+        return back(id, picture, page);
     }
-    themes.keepMeasures(open, measured);
-    return ResponseEntity.noContent().build();
-  }
+
+    private static Change lying(OpenTheme open, PictureLook look, Map<String, String> given) {
+        PictureLook.Use chosen = look.use();
+        if (chosen == null) {
+            throw new BadInputException(look.path() + " is not a background any more.", "Load the page again.");
+        }
+        Map<String, String> all = new LinkedHashMap<>(given);
+        if (given.containsKey("anchor") && look.swept() != null) {
+            // The whole form comes; what is as it was is not written anew.
+            PictureLook.Wanted now = look.swept().now();
+            PictureLook.Wanted then = wanted(
+                    given.get("anchor"),
+                    given.getOrDefault("size", now.size()),
+                    given.getOrDefault("repeat", now.repeat()));
+            all.put("background-position", then.anchor().equals(now.anchor()) ? "" : then.anchor());
+            all.put("background-size", then.size().equals(now.size()) ? "" : then.size());
+            all.put("background-repeat", then.repeat().equals(now.repeat()) ? "" : then.repeat());
+        }
+        Map<String, String> values = new LinkedHashMap<>();
+        for (String property :
+                List.of("background-position", "background-size", "background-repeat", "background-color")) {
+            Optional.ofNullable(all.get(property)).filter(v -> !v.isBlank()).ifPresent(v -> {
+                boolean known = v.length() <= 80
+                        && !v.contains(";")
+                        && !v.contains("}")
+                        && !v.contains("/*")
+                        && Understanding.of(property, v) == Understanding.FULL;
+                if (!known) {
+                    throw new BadInputException(
+                            "“" + v + "” is no value of " + property + ".",
+                            "Write it as CSS does, such as center top.");
+                }
+                values.put(property, v.strip());
+            });
+        }
+        if (values.isEmpty()) {
+            throw new BadInputException("Nothing was changed.", "Choose another anchor, size or repeat first.");
+        }
+        String words = values.entrySet().stream()
+                .map(e -> e.getKey().replace("background-", "") + " " + e.getValue())
+                .collect(Collectors.joining(", "));
+        return BackgroundChange.of(
+                open.read().rendered(),
+                chosen.painted(),
+                values,
+                look.path() + " in " + chosen.selector() + ": " + words);
+    }
+
+    /** What a lighter picture would be, side by side with the one that is there. */
+    @GetMapping("/pictures/lighter")
+    String lighter(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam(defaultValue = "2560") int width,
+            @RequestParam(defaultValue = "80") int quality,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        model.addAttribute("picture", picture);
+        model.addAttribute("address", addresses.ofSnapshot(open.head().id()) + Paths.address(picture));
+        model.addAttribute("width", width);
+        model.addAttribute("quality", quality);
+        try {
+            byte[] light = light(open, picture, width, quality);
+            model.addAttribute("before", about(open, picture));
+            model.addAttribute(
+                    "after",
+                    PictureSize.read(light)
+                                    .map(z -> z.width() + " by " + z.height() + ", ")
+                                    .orElse("")
+                            + weight(light.length));
+            long saved = open.theme().files().size(picture) - light.length;
+            model.addAttribute(
+                    "saved",
+                    saved <= 0
+                            ? ""
+                            : Math.round(100.0 * saved / open.theme().files().size(picture)) + "% lighter");
+        } catch (BadInputException e) {
+            model.addAttribute("message", e.getMessage() + " " + e.mend());
+        }
+        return "pictures/lighter";
+    }
+
+    /** The lighter picture itself; written by us, so it may be shown under our address. */
+    @GetMapping("/pictures/lighter.img")
+    ResponseEntity<byte[]> lighterPicture(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam(defaultValue = "2560") int width,
+            @RequestParam(defaultValue = "80") int quality,
+            @AuthenticationPrincipal SignedIn me) {
+        byte[] light = light(themes.open(id, me), picture, width, quality);
+        return ResponseEntity.ok()
+                .contentType(Lighter.compresses(picture) ? MediaType.IMAGE_JPEG : MediaType.IMAGE_PNG)
+                .header("X-Content-Type-Options", "nosniff")
+                .body(light);
+    }
+
+    private static byte[] light(OpenTheme open, String picture, int width, int quality) {
+        if (!open.theme().pictures().contains(picture)) {
+            throw new NotFoundException();
+        }
+        return open.read()
+                .derived(
+                        List.of("light", picture, width, quality),
+                        () -> Lighter.of(picture, open.theme().files().read(picture), width, quality));
+    }
+
+    @PostMapping("/pictures/lighten")
+    String lighten(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam(defaultValue = "2560") int width,
+            @RequestParam(defaultValue = "80") int quality,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> PictureChange.lighter(theme, picture, width, quality));
+        notices.done(made.note());
+        return back(id, picture, "");
+    }
+
+    @PostMapping("/pictures/replace")
+    String replace(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam MultipartFile file,
+            @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        themes.stored(id, me);
+        byte[] bytes = bytes(file);
+        Snapshot made = themes.change(id, base, me, theme -> PictureChange.replaced(theme, picture, name(file), bytes));
+        notices.done(made.note());
+        return back(id, picture, "");
+    }
+
+    @PostMapping("/pictures/add")
+    String add(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam MultipartFile file,
+            @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        themes.stored(id, me);
+        byte[] bytes = bytes(file);
+        Snapshot made = themes.change(id, base, me, theme -> PictureChange.added(theme, name(file), bytes));
+        notices.done(made.note());
+        return back(id, made.note().replaceFirst("^Added the picture ", ""), "");
+    }
+
+    @PostMapping("/pictures/remove")
+    String remove(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "") String picture,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> PictureChange.removed(theme, picture));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/pictures");
+    }
+
+    private static String name(MultipartFile file) {
+        return file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
+    }
+
+    private static byte[] bytes(MultipartFile file) throws IOException {
+        if (file.isEmpty()) {
+            throw new BadInputException("No file was chosen.", "Choose a picture.");
+        }
+        if (file.getSize() > PictureChange.LARGEST) {
+            throw new BadInputException(
+                    "“" + name(file) + "” is larger than " + PictureChange.LARGEST / 1_000_000 + " MB.",
+                    "Make it smaller with a picture editor.");
+        }
+        return file.getBytes();
+    }
+
+    private static String back(long id, String picture, String page) {
+        return Go.to("/themes/" + id + "/pictures?picture=" + encoded(picture)
+                + (page.isEmpty() ? "" : "&page=" + encoded(page)));
+    }
+
+    private static String encoded(String text) {
+        return UriUtils.encode(text, StandardCharsets.UTF_8);
+    }
+
+    /** What was measured of a page, as the file that the command line takes. */
+    @GetMapping("/measures")
+    ResponseEntity<byte[]> measures(
+            @PathVariable long id, @RequestParam(defaultValue = "") String page, @AuthenticationPrincipal SignedIn me) {
+        Measures measures = themes.measures(themes.open(id, me)).get(page);
+        if (measures == null) {
+            throw new NotFoundException();
+        }
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_JSON)
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename("measures-" + page.replace('/', '-') + ".json", StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .body(measures.write());
+    }
+
+    /** How dark and light it is behind the texts of a page that stand on pictures and gradients; see {@link ThemeService#grounds}. */
+    @GetMapping("/grounds")
+    @ResponseBody
+    Map<Integer, double[]> grounds(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "1440") int width,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        return themes.grounds(open.id(), open.read(), null, page, width);
+    }
+
+    /** Keeps what the maker's browser measured of a page. */
+    @PostMapping("/measures")
+    ResponseEntity<Void> keep(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String page,
+            HttpServletRequest request,
+            @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        OpenTheme open = themes.open(id, me);
+        if (open.head().id() != base) {
+            // The theme has moved on; the page is measured again as it is now.
+            return ResponseEntity.status(409).build();
+        }
+        Measures measured =
+                Measures.read("The measures", request.getInputStream().readNBytes(Measures.LARGEST + 1));
+        if (!measured.page().equals(page)) {
+            throw new BadInputException(
+                    "These are the measures of " + measured.page() + ", not of " + page + ".",
+                    "Measure the page again.");
+        }
+        themes.keepMeasures(open, measured);
+        return ResponseEntity.noContent().build();
+    }
 }

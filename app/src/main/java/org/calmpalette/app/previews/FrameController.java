@@ -32,105 +32,116 @@ import org.springframework.web.servlet.resource.ResourceUrlProvider;
 /** Shows a theme's files in previews: apart from our origin, without their scripts. */
 @Controller
 class FrameController {
-  private static final String NOTHING_RUNS = "sandbox; default-src 'none'; style-src 'unsafe-inline' %1$s; "
-      + "img-src %1$s data:; font-src %1$s data:; media-src %1$s; base-uri 'none'; form-action 'none'; "
-      + "frame-ancestors 'self'";
-  private static final SecureRandom RANDOM = new SecureRandom();
+    private static final String NOTHING_RUNS = "sandbox; default-src 'none'; style-src 'unsafe-inline' %1$s; "
+            + "img-src %1$s data:; font-src %1$s data:; media-src %1$s; base-uri 'none'; form-action 'none'; "
+            + "frame-ancestors 'self'";
+    private static final SecureRandom RANDOM = new SecureRandom();
 
-  private final FrameAddresses addresses;
-  private final ThemeService themes;
-  private final SiteService sites;
-  private final ResourceUrlProvider assets;
+    private final FrameAddresses addresses;
+    private final ThemeService themes;
+    private final SiteService sites;
+    private final ResourceUrlProvider assets;
 
-  FrameController(FrameAddresses addresses, ThemeService themes, SiteService sites, ResourceUrlProvider assets) {
-    this.addresses = addresses;
-    this.themes = themes;
-    this.sites = sites;
-    this.assets = assets;
-  }
-
-  @GetMapping("/frame/{token}/**")
-  ResponseEntity<?> file(@PathVariable String token, HttpServletRequest request) {
-    List<String> segments = RequestPath.segments(request.getRequestURI()).orElse(List.of());
-    if (segments.size() < 3) {
-      return gone("There is no such file in this theme.");
+    FrameController(FrameAddresses addresses, ThemeService themes, SiteService sites, ResourceUrlProvider assets) {
+        this.addresses = addresses;
+        this.themes = themes;
+        this.sites = sites;
+        this.assets = assets;
     }
-    String path = String.join("/", segments.subList(2, segments.size()));
-    FrameAddresses.Shown shown = addresses.read(token).orElse(null);
-    if (shown == null) {
-      return gone("This preview is over. Load the page around it again.");
-    }
-    Map<String, Chosen> values = null;
-    ThemeCache.Read read;
-    if (shown.kind() == FrameAddresses.Shown.DRAFT) {
-      SiteService.Draft draft = sites.draft(shown.id());
-      values = draft.choices();
-      read = themes.read(themes.snapshot(draft.snapshotId()));
-    } else {
-      read = themes.read(themes.snapshot(shown.id()));
-    }
-    return answer(read.theme(), values, path, request);
-  }
 
-  private ResponseEntity<?> answer(Theme theme, Map<String, Chosen> values, String path,
-      HttpServletRequest request) {
-    ThemeFiles files = theme.files();
-    String own = RequestPath.origin(request);
-    if (Paths.isPage(path)) {
-      Page page = theme.pages().stream().filter(p -> p.source().file().equals(path)).findFirst().orElse(null);
-      String aside = theme.aside(path).map(a -> "This page is not shown here. " + a.why()).orElse("There is no page " + path + " in this theme.");
-      return page == null ? gone(aside)
-          : page(page, values == null ? ThemeBuild.defaults(theme) : ThemeBuild.chosen(theme, values), own, request);
+    @GetMapping("/frame/{token}/**")
+    ResponseEntity<?> file(@PathVariable String token, HttpServletRequest request) {
+        List<String> segments = RequestPath.segments(request.getRequestURI()).orElse(List.of());
+        if (segments.size() < 3) {
+            return gone("There is no such file in this theme.");
+        }
+        String path = String.join("/", segments.subList(2, segments.size()));
+        FrameAddresses.Shown shown = addresses.read(token).orElse(null);
+        if (shown == null) {
+            return gone("This preview is over. Load the page around it again.");
+        }
+        Map<String, Chosen> values = null;
+        ThemeCache.Read read;
+        if (shown.kind() == FrameAddresses.Shown.DRAFT) {
+            SiteService.Draft draft = sites.draft(shown.id());
+            values = draft.choices();
+            read = themes.read(themes.snapshot(draft.snapshotId()));
+        } else {
+            read = themes.read(themes.snapshot(shown.id()));
+        }
+        return answer(read.theme(), values, path, request);
     }
-    byte[] bytes;
-    if (path.equals(Theme.SETTINGS_CSS)) {
-      bytes = ThemeBuild.settingsCss(theme).getBytes(StandardCharsets.UTF_8);
-    } else if (path.equals(Theme.PALETTE_CSS) && (values != null || !files.has(path))) {
-      bytes = ThemeBuild.paletteCss(theme, values == null ? Map.of() : values)
-          .getBytes(StandardCharsets.UTF_8);
-    } else if (files.has(path)) {
-      bytes = files.read(path);
-    } else {
-      return gone("There is no file " + path + " in this theme.");
+
+    private ResponseEntity<?> answer(Theme theme, Map<String, Chosen> values, String path, HttpServletRequest request) {
+        ThemeFiles files = theme.files();
+        String own = RequestPath.origin(request);
+        if (Paths.isPage(path)) {
+            Page page = theme.pages().stream()
+                    .filter(p -> p.source().file().equals(path))
+                    .findFirst()
+                    .orElse(null);
+            String aside = theme.aside(path)
+                    .map(a -> "This page is not shown here. " + a.why())
+                    .orElse("There is no page " + path + " in this theme.");
+            return page == null
+                    ? gone(aside)
+                    : page(
+                            page,
+                            values == null ? ThemeBuild.defaults(theme) : ThemeBuild.chosen(theme, values),
+                            own,
+                            request);
+        }
+        byte[] bytes;
+        if (path.equals(Theme.SETTINGS_CSS)) {
+            bytes = ThemeBuild.settingsCss(theme).getBytes(StandardCharsets.UTF_8);
+        } else if (path.equals(Theme.PALETTE_CSS) && (values != null || !files.has(path))) {
+            bytes = ThemeBuild.paletteCss(theme, values == null ? Map.of() : values)
+                    .getBytes(StandardCharsets.UTF_8);
+        } else if (files.has(path)) {
+            bytes = files.read(path);
+        } else {
+            return gone("There is no file " + path + " in this theme.");
+        }
+        String tag = "\"" + Hash.of(bytes).substring(0, 32) + "\"";
+        String ifRange = request.getHeader(HttpHeaders.IF_RANGE);
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_TYPE, ContentTypes.servedOf(path))
+                .header(HttpHeaders.CACHE_CONTROL, "private, max-age=3600")
+                .eTag(tag)
+                // Fonts are asked for across origins, since a sandboxed page has an origin of its own.
+                .header(HttpHeaders.ACCESS_CONTROL_ALLOW_ORIGIN, "*")
+                .header("Cross-Origin-Resource-Policy", "cross-origin")
+                .header("Content-Security-Policy", NOTHING_RUNS.formatted(own))
+                // As a resource it is answered in ranges, which videos are asked for; not if another state's range is
+                // wanted.
+                .body(ifRange == null || ifRange.equals(tag) ? new ByteArrayResource(bytes) : bytes);
     }
-    String tag = "\"" + Hash.of(bytes).substring(0, 32) + "\"";
-    String ifRange = request.getHeader(HttpHeaders.IF_RANGE);
-    return ResponseEntity.ok()
-        .header(HttpHeaders.CONTENT_TYPE, ContentTypes.servedOf(path))
-        .header(HttpHeaders.CACHE_CONTROL, "private, max-age=3600")
-        .eTag(tag)
-        // Fonts are asked for across origins, since a sandboxed page has an origin of its own.
-        .header(HttpHeaders.ACCESS_CONTROL_ALLOW_ORIGIN, "*")
-        .header("Cross-Origin-Resource-Policy", "cross-origin")
-        .header("Content-Security-Policy", NOTHING_RUNS.formatted(own))
-        // As a resource it is answered in ranges, which videos are asked for; not if another state's range is wanted.
-        .body(ifRange == null || ifRange.equals(tag) ? new ByteArrayResource(bytes) : bytes);
-  }
 
-  private ResponseEntity<byte[]> page(Page page, Effective values, String own, HttpServletRequest request) {
-    byte[] random = new byte[18];
-    RANDOM.nextBytes(random);
-    String nonce = Base64.getUrlEncoder().encodeToString(random);
-    Page numbered = Page.read(page.source().file(), FramePage.numbered(page));
-    Page shown = Page.read(page.source().file(), ThemeBuild.finished(numbered, values));
-    // A small picture in a list needs no outlines, so it gets no script at all.
-    boolean still = "still".equals(request.getQueryString());
-    String html = FramePage.of(shown, page, still ? null : assets.getForLookupPath("/assets/frame.js"), nonce);
-    String policy = NOTHING_RUNS.formatted(own).replaceFirst("sandbox;",
-        "sandbox allow-scripts; script-src 'nonce-" + nonce + "';");
-    return ResponseEntity.ok()
-        .header(HttpHeaders.CONTENT_TYPE, "text/html;charset=utf-8")
-        .header(HttpHeaders.CACHE_CONTROL, "no-store")
-        .header("Content-Security-Policy", policy)
-        .header("Referrer-Policy", "no-referrer")
-        .body(html.getBytes(StandardCharsets.UTF_8));
-  }
+    private ResponseEntity<byte[]> page(Page page, Effective values, String own, HttpServletRequest request) {
+        byte[] random = new byte[18];
+        RANDOM.nextBytes(random);
+        String nonce = Base64.getUrlEncoder().encodeToString(random);
+        Page numbered = Page.read(page.source().file(), FramePage.numbered(page));
+        Page shown = Page.read(page.source().file(), ThemeBuild.finished(numbered, values));
+        // A small picture in a list needs no outlines, so it gets no script at all.
+        boolean still = "still".equals(request.getQueryString());
+        String html = FramePage.of(shown, page, still ? null : assets.getForLookupPath("/assets/frame.js"), nonce);
+        String policy = NOTHING_RUNS
+                .formatted(own)
+                .replaceFirst("sandbox;", "sandbox allow-scripts; script-src 'nonce-" + nonce + "';");
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_TYPE, "text/html;charset=utf-8")
+                .header(HttpHeaders.CACHE_CONTROL, "no-store")
+                .header("Content-Security-Policy", policy)
+                .header("Referrer-Policy", "no-referrer")
+                .body(html.getBytes(StandardCharsets.UTF_8));
+    }
 
-  private static ResponseEntity<byte[]> gone(String why) {
-    return ResponseEntity.status(404)
-        .header(HttpHeaders.CONTENT_TYPE, "text/plain;charset=utf-8")
-        .header(HttpHeaders.CACHE_CONTROL, "no-store")
-        .header("Content-Security-Policy", "sandbox; default-src 'none'; frame-ancestors 'self'")
-        .body(why.getBytes(StandardCharsets.UTF_8));
-  }
+    private static ResponseEntity<byte[]> gone(String why) {
+        return ResponseEntity.status(404)
+                .header(HttpHeaders.CONTENT_TYPE, "text/plain;charset=utf-8")
+                .header(HttpHeaders.CACHE_CONTROL, "no-store")
+                .header("Content-Security-Policy", "sandbox; default-src 'none'; frame-ancestors 'self'")
+                .body(why.getBytes(StandardCharsets.UTF_8));
+    }
 }

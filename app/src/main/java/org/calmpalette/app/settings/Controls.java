@@ -30,83 +30,93 @@ import org.springframework.web.util.HtmlUtils;
  * @param address of the previews, without a path: pictures are shown from there
  */
 public record Controls(Media media, String address) {
-  private static final int MOST_SHOWN = 24;
+    private static final int MOST_SHOWN = 24;
 
-  /** A picture or video to choose; {@code why} says why it may not be chosen, or is empty. */
-  public record File(String path, String name, String address, String why) {}
+    /** A picture or video to choose; {@code why} says why it may not be chosen, or is empty. */
+    public record File(String path, String name, String address, String why) {}
 
-  /** The fields below a prefix, as the kind of a part names them. */
-  public Map<String, String> sub(Map<String, String> fields, String prefix) {
-    Map<String, String> sub = new LinkedHashMap<>();
-    fields.forEach((name, text) -> {
-      if (name.startsWith(prefix)) {
-        sub.put(name.substring(prefix.length()), text);
-      }
-    });
-    return sub;
-  }
-
-  /** The parts of a kind that has parts; null for others. */
-  public CompositeKind parts(Kind kind) {
-    return kind instanceof BackgroundKind b ? b.parts() : kind instanceof BorderKind b ? b.parts() : kind instanceof ShadowKind s ? s.parts()
-        : kind instanceof SpacingKind s ? s.sides() : null;
-  }
-
-  /** The colour settings as options of a list, ready to be written. */
-  public String colorOptions(Palette palette) {
-    StringBuilder out = new StringBuilder();
-    palette.settings().stream().filter(s -> s.kind() instanceof ColorKind).forEach(s -> out.append("<option value=\"")
-        .append(HtmlUtils.htmlEscape(s.key())).append("\">").append(HtmlUtils.htmlEscape(s.label())).append("</option>"));
-    return out.toString();
-  }
-
-  /** The name of a part as people read it. */
-  public String said(String part) {
-    return CompositeKind.said(part);
-  }
-
-  /** Whether nothing at all may be chosen. */
-  public boolean mayBeNone(Kind kind) {
-    return kind instanceof BorderKind b && b.none() || kind instanceof ShadowKind s && s.none();
-  }
-
-  public List<String> units(LengthKind kind) {
-    return kind.units().isEmpty() ? LengthKind.UNITS : List.copyOf(kind.units().keySet());
-  }
-
-  /** What a colour field of the browser shows: it knows no alpha. */
-  public String opaque(String color) {
-    return color != null && color.matches("#[0-9a-f]{6}([0-9a-f]{2})?") ? color.substring(0, 7) : "#808080";
-  }
-
-  public String address(String path) {
-    return address + Paths.address(path);
-  }
-
-  /** Pictures of the theme, those that may be chosen first. */
-  public List<File> pictures(PictureKind kind) {
-    return files(path -> kind.refusal(Value.of(path), around()), PictureKind.FORMATS);
-  }
-
-  public List<File> videos(VideoKind kind) {
-    return files(path -> kind.refusal(path, around()), VideoKind.FORMATS);
-  }
-
-  private List<File> files(Function<String, Optional<Refusal>> refusal, List<String> formats) {
-    List<File> good = new ArrayList<>();
-    List<File> bad = new ArrayList<>();
-    for (String path : media.paths()) {
-      String format = Paths.ending(path).replace("jpeg", "jpg");
-      if (formats.contains(format)) {
-        String why = refusal.apply(path).map(Refusal::words).orElse("");
-        (why.isEmpty() ? good : bad).add(new File(path, path.substring(path.lastIndexOf('/') + 1), address(path), why));
-      }
+    /** The fields below a prefix, as the kind of a part names them. */
+    public Map<String, String> sub(Map<String, String> fields, String prefix) {
+        Map<String, String> sub = new LinkedHashMap<>();
+        fields.forEach((name, text) -> {
+            if (name.startsWith(prefix)) {
+                sub.put(name.substring(prefix.length()), text);
+            }
+        });
+        return sub;
     }
-    good.addAll(bad.subList(0, Math.max(0, Math.min(bad.size(), MOST_SHOWN - good.size()))));
-    return good;
-  }
 
-  private Kind.Around around() {
-    return new Effective.MediaOnly(media);
-  }
+    /** The parts of a kind that has parts; null for others. */
+    public CompositeKind parts(Kind kind) {
+        return kind instanceof BackgroundKind b
+                ? b.parts()
+                : kind instanceof BorderKind b
+                        ? b.parts()
+                        : kind instanceof ShadowKind s ? s.parts() : kind instanceof SpacingKind s ? s.sides() : null;
+    }
+
+    /** The colour settings as options of a list, ready to be written. */
+    public String colorOptions(Palette palette) {
+        StringBuilder out = new StringBuilder();
+        palette.settings().stream().filter(s -> s.kind() instanceof ColorKind).forEach(s -> out.append(
+                        "<option value=\"")
+                .append(HtmlUtils.htmlEscape(s.key()))
+                .append("\">")
+                .append(HtmlUtils.htmlEscape(s.label()))
+                .append("</option>"));
+        return out.toString();
+    }
+
+    /** The name of a part as people read it. */
+    public String said(String part) {
+        return CompositeKind.said(part);
+    }
+
+    /** Whether nothing at all may be chosen. */
+    public boolean mayBeNone(Kind kind) {
+        return kind instanceof BorderKind b && b.none() || kind instanceof ShadowKind s && s.none();
+    }
+
+    public List<String> units(LengthKind kind) {
+        return kind.units().isEmpty()
+                ? LengthKind.UNITS
+                : List.copyOf(kind.units().keySet());
+    }
+
+    /** What a colour field of the browser shows: it knows no alpha. */
+    public String opaque(String color) {
+        return color != null && color.matches("#[0-9a-f]{6}([0-9a-f]{2})?") ? color.substring(0, 7) : "#808080";
+    }
+
+    public String address(String path) {
+        return address + Paths.address(path);
+    }
+
+    /** Pictures of the theme, those that may be chosen first. */
+    public List<File> pictures(PictureKind kind) {
+        return files(path -> kind.refusal(Value.of(path), around()), PictureKind.FORMATS);
+    }
+
+    public List<File> videos(VideoKind kind) {
+        return files(path -> kind.refusal(path, around()), VideoKind.FORMATS);
+    }
+
+    private List<File> files(Function<String, Optional<Refusal>> refusal, List<String> formats) {
+        List<File> good = new ArrayList<>();
+        List<File> bad = new ArrayList<>();
+        for (String path : media.paths()) {
+            String format = Paths.ending(path).replace("jpeg", "jpg");
+            if (formats.contains(format)) {
+                String why = refusal.apply(path).map(Refusal::words).orElse("");
+                (why.isEmpty() ? good : bad)
+                        .add(new File(path, path.substring(path.lastIndexOf('/') + 1), address(path), why));
+            }
+        }
+        good.addAll(bad.subList(0, Math.max(0, Math.min(bad.size(), MOST_SHOWN - good.size()))));
+        return good;
+    }
+
+    private Kind.Around around() {
+        return new Effective.MediaOnly(media);
+    }
 }

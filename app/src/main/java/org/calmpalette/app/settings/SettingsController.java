@@ -46,204 +46,314 @@ import org.springframework.web.util.UriUtils;
 @Controller
 @RequestMapping("/themes/{id}/settings")
 class SettingsController {
-  private final ThemeService themes;
-  private final FrameAddresses addresses;
-  private final Notices notices;
+    private final ThemeService themes;
+    private final FrameAddresses addresses;
+    private final Notices notices;
 
-  SettingsController(ThemeService themes, FrameAddresses addresses, Notices notices) {
-    this.themes = themes;
-    this.addresses = addresses;
-    this.notices = notices;
-  }
-
-  /**
-   * A row of the ledger, ready to be written: templates are slow at putting texts together.
-   *
-   * @param color for a dot, or empty
-   * @param bands the value in each narrower band, empty where it is the same
-   * @param address of the desk with this row chosen, and of its card
-   */
-  public record Row(String key, String label, String value, String color, List<String> bands, List<String> swatches, String allowed, boolean perBand, int paints,
-      boolean follows, String words, String address, String card) {}
-
-  /** A place with its rows. */
-  public record Group(String label, List<Row> rows) {}
-
-  @GetMapping
-  String settings(@PathVariable long id, @RequestParam(defaultValue = "") String key, @RequestParam(defaultValue = "") String page,
-      @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request) {
-    OpenTheme open = themes.open(id, me);
-    model.addAttribute("open", open);
-    model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
-    model.addAttribute("groups", groups(open));
-    List<Setting> settings = open.theme().palette().settings();
-    Setting chosen = open.theme().palette().setting(key).orElse(settings.isEmpty() ? null : settings.get(0));
-    if (chosen != null) {
-      card(open, chosen, model);
+    SettingsController(ThemeService themes, FrameAddresses addresses, Notices notices) {
+        this.themes = themes;
+        this.addresses = addresses;
+        this.notices = notices;
     }
-    return "settings/settings";
-  }
 
-  @GetMapping("/card")
-  String card(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    model.addAttribute("open", open);
-    open.theme().palette().setting(key).ifPresent(s -> card(open, s, model));
-    return "settings/card :: card";
-  }
+    /**
+     * A row of the ledger, ready to be written: templates are slow at putting texts together.
+     *
+     * @param color for a dot, or empty
+     * @param bands the value in each narrower band, empty where it is the same
+     * @param address of the desk with this row chosen, and of its card
+     */
+    public record Row(
+            String key,
+            String label,
+            String value,
+            String color,
+            List<String> bands,
+            List<String> swatches,
+            String allowed,
+            boolean perBand,
+            int paints,
+            boolean follows,
+            String words,
+            String address,
+            String card) {}
 
-  void card(OpenTheme open, Setting setting, Model model) {
-    List<BoundUse> bound = open.colors().boundTo(setting.key());
-    List<PageBinding.Use> fills = PageBinding.uses(open.theme(), setting.key());
-    List<Painted> painted = painted(open, setting);
-    int pages = 0;
-    int parts = 0;
-    for (Page page : open.theme().pages()) {
-      int count = Landmarks.count(painted, page);
-      parts += count;
-      pages += count > 0 ? 1 : 0;
+    /** A place with its rows. */
+    public record Group(String label, List<Row> rows) {}
+
+    @GetMapping
+    String settings(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String key,
+            @RequestParam(defaultValue = "") String page,
+            @AuthenticationPrincipal SignedIn me,
+            Model model,
+            HttpServletRequest request) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        model.addAttribute(
+                "strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
+        model.addAttribute("groups", groups(open));
+        List<Setting> settings = open.theme().palette().settings();
+        Setting chosen = open.theme().palette().setting(key).orElse(settings.isEmpty() ? null : settings.get(0));
+        if (chosen != null) {
+            card(open, chosen, model);
+        }
+        return "settings/settings";
     }
-    Effective values = ThemeBuild.defaults(open.theme());
-    model.addAttribute("card", SettingCard.of(open.theme().palette(), setting, values, false));
-    model.addAttribute("controls", new Controls(open.theme().media(), addresses.ofSnapshot(open.head().id())));
-    model.addAttribute("bound", bound);
-    model.addAttribute("fills", fills);
-    model.addAttribute("painted", painted);
-    model.addAttribute("parts", parts);
-    model.addAttribute("pagesPainted", pages);
-    model.addAttribute("value", values.words(setting, open.theme().palette().bands().widest()));
-    model.addAttribute("themeColors", open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
-  }
 
-  /** The parts of pages that a setting paints or fills. */
-  static List<Painted> painted(OpenTheme open, Setting setting) {
-    List<Painted> all = new ArrayList<>(open.colors().boundTo(setting.key()).stream().flatMap(b -> b.paints().stream()).distinct().toList());
-    setting.kind().bindings().forEach(b -> all.add(new Painted("[" + b.attribute() + "=\"" + setting.key() + "\"]", "content", "")));
-    return all;
-  }
-
-  private static List<Group> groups(OpenTheme open) {
-    Palette palette = open.theme().palette();
-    Effective values = ThemeBuild.defaults(open.theme());
-    Map<String, Integer> counts = open.read().paints(s -> painted(open, s));
-    Map<String, List<Row>> byPlace = new LinkedHashMap<>();
-    palette.places().forEach(p -> byPlace.put(p.key(), new ArrayList<>()));
-    for (Setting s : palette.settings()) {
-      byPlace.computeIfAbsent(s.place(), p -> new ArrayList<>()).add(row(open, s, values, counts.getOrDefault(s.key(), 0)));
+    @GetMapping("/card")
+    String card(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        open.theme().palette().setting(key).ifPresent(s -> card(open, s, model));
+        return "settings/card :: card";
     }
-    List<Group> groups = new ArrayList<>();
-    byPlace.forEach((place, rows) -> {
-      if (!rows.isEmpty()) {
-        groups.add(new Group(palette.placeLabel(place), rows));
-      }
-    });
-    return groups;
-  }
 
-  private static Row row(OpenTheme open, Setting s, Effective values, int paints) {
-    Palette palette = open.theme().palette();
-    var bands = palette.bands();
-    Value v = values.value(s, bands.widest());
-    List<String> others = bands.list().stream().filter(b -> b != bands.widest())
-        .map(b -> values.value(s, b).equals(v) ? "" : brief(values.words(s, b), 24)).toList();
-    ColorKind color = s.kind() instanceof ColorKind c ? c : null;
-    boolean follows = s.given() instanceof Given.Follows;
-    String shown = s.given() instanceof Given.Follows f ? palette.said(f) : s.kind().words(v);
-    String here = "/themes/" + open.id() + "/settings";
-    String query = "?key=" + UriUtils.encodeQueryParam(s.key(), StandardCharsets.UTF_8);
-    return new Row(s.key(), s.label(), brief(shown, 40), color == null ? "" : color.words(v), others, color == null ? List.of() : color.swatches(),
-        brief(s.kind().inWords(), 70), s.perBand(), paints, follows, String.join(" ", s.label(), s.key(), shown, palette.placeLabel(s.place()), s.kind().label()),
-        here + query, here + "/card" + query);
-  }
-
-  private static String brief(String text, int most) {
-    return text.length() <= most ? text : text.substring(0, most - 1) + "…";
-  }
-
-  /** What the previews show while the card is filled in. */
-  @PostMapping("/try")
-  @ResponseBody
-  Trial attempt(@PathVariable long id, @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
-    OpenTheme open = themes.open(id, me);
-    try {
-      return attempt(open.theme(), new SettingForm(new Fields(request.getParameterMap())), addresses.ofSnapshot(open.head().id()));
-    } catch (BadInputException e) {
-      return Trial.refused(e.getMessage(), e.mend());
+    void card(OpenTheme open, Setting setting, Model model) {
+        List<BoundUse> bound = open.colors().boundTo(setting.key());
+        List<PageBinding.Use> fills = PageBinding.uses(open.theme(), setting.key());
+        List<Painted> painted = painted(open, setting);
+        int pages = 0;
+        int parts = 0;
+        for (Page page : open.theme().pages()) {
+            int count = Landmarks.count(painted, page);
+            parts += count;
+            pages += count > 0 ? 1 : 0;
+        }
+        Effective values = ThemeBuild.defaults(open.theme());
+        model.addAttribute("card", SettingCard.of(open.theme().palette(), setting, values, false));
+        model.addAttribute(
+                "controls",
+                new Controls(
+                        open.theme().media(), addresses.ofSnapshot(open.head().id())));
+        model.addAttribute("bound", bound);
+        model.addAttribute("fills", fills);
+        model.addAttribute("painted", painted);
+        model.addAttribute("parts", parts);
+        model.addAttribute("pagesPainted", pages);
+        model.addAttribute(
+                "value", values.words(setting, open.theme().palette().bands().widest()));
+        model.addAttribute(
+                "themeColors",
+                open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
     }
-  }
 
-  private static Trial attempt(Theme theme, SettingForm form, String address) {
-    Palette palette = theme.palette();
-    Setting before = palette.setting(form.key()).orElse(null);
-    Setting wanted = form.setting(palette, before);
-    Place place = form.place(palette);
-    Palette after = before == null ? palette.with(wanted, place) : palette.replacing(wanted.withTriple(before.triple()), place);
-    Effective values = Effective.defaults(after, theme.media());
-    String refusal = values.problems().stream().findFirst().map(p -> "“" + p.setting().label() + "”: " + p.why().words()).orElse("");
-    return Trial.of(values, address, refusal, wanted, v -> Effective.defaults(after.replacing(
-        after.known(wanted.key()).withGiven(new Given.Fixed(v)).withBands(Map.of()), place), theme.media()));
-  }
-
-  @PostMapping
-  String save(@PathVariable long id, @RequestParam long base, @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
-    SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
-    Snapshot made = themes.change(id, base, me,
-        theme -> PaletteChange.edit(theme, form.setting(theme.palette(), theme.palette().known(form.key())), form.place(theme.palette())));
-    return done(id, made, form.key());
-  }
-
-  private String done(long id, Snapshot made, String key) {
-    notices.done(made.note());
-    return Go.to("/themes/" + id + "/settings" + (key.isEmpty() ? "" : "?key=" + key));
-  }
-
-  @PostMapping("/remove")
-  String remove(@PathVariable long id, @RequestParam long base, @RequestParam List<String> key, @AuthenticationPrincipal SignedIn me) {
-    return done(id, themes.change(id, base, me, theme -> PaletteChange.remove(theme, key)), "");
-  }
-
-  @PostMapping("/duplicate")
-  String duplicate(@PathVariable long id, @RequestParam long base, @RequestParam String key, @AuthenticationPrincipal SignedIn me) {
-    Snapshot made = themes.change(id, base, me, theme -> PaletteChange.duplicate(theme, key));
-    List<Setting> all = themes.open(id, me).theme().palette().settings();
-    int at = all.indexOf(all.stream().filter(s -> s.key().equals(key)).findFirst().orElseThrow());
-    return done(id, made, all.get(at + 1).key());
-  }
-
-  @PostMapping("/rename")
-  String rename(@PathVariable long id, @RequestParam long base, @RequestParam String key, @RequestParam String to,
-      @AuthenticationPrincipal SignedIn me) {
-    return done(id, themes.change(id, base, me, theme -> PaletteChange.rename(theme, key, to.strip())), to.strip());
-  }
-
-  /** @param before key of the setting that it is to stand before, or empty for the end of its place */
-  @PostMapping("/move")
-  String move(@PathVariable long id, @RequestParam long base, @RequestParam String key, @RequestParam(defaultValue = "") String before,
-      @AuthenticationPrincipal SignedIn me) {
-    return done(id, themes.change(id, base, me, theme -> PaletteChange.move(theme, key, before)), key);
-  }
-
-  /** The same for all that are ticked. */
-  @PostMapping("/each")
-  String each(@PathVariable long id, @RequestParam long base, @RequestParam(required = false) List<String> key, @RequestParam String what,
-      @RequestParam(defaultValue = "") String place, @AuthenticationPrincipal SignedIn me) {
-    if (key == null || key.isEmpty()) {
-      throw new BadInputException("No setting is ticked.", "Tick those that are to change.");
+    /** The parts of pages that a setting paints or fills. */
+    static List<Painted> painted(OpenTheme open, Setting setting) {
+        List<Painted> all = new ArrayList<>(open.colors().boundTo(setting.key()).stream()
+                .flatMap(b -> b.paints().stream())
+                .distinct()
+                .toList());
+        setting.kind()
+                .bindings()
+                .forEach(b -> all.add(new Painted("[" + b.attribute() + "=\"" + setting.key() + "\"]", "content", "")));
+        return all;
     }
-    Snapshot made = themes.change(id, base, me, theme -> switch (what) {
-      case "place" -> {
-        Place to = SettingForm.place(theme.palette(), place.strip());
-        yield PaletteChange.each(theme, key, s -> s.withPlace(to.key()), to, "Moved " + count(key) + " to “" + to.label() + "”");
-      }
-      case "perBand" -> PaletteChange.each(theme, key, s -> s.withPerBand(true), null, count(key) + " may differ from band to band");
-      case "sameInBands" -> PaletteChange.each(theme, key, s -> s.withPerBand(false).withBands(Map.of()), null, count(key) + " are the same in all bands");
-      case "remove" -> PaletteChange.remove(theme, key);
-      default -> throw new BadInputException("There is no such change.", "Choose one of the list.");
-    });
-    return done(id, made, what.equals("remove") ? "" : key.get(0));
-  }
 
-  private static String count(List<String> keys) {
-    return keys.size() == 1 ? "1 setting" : keys.size() + " settings";
-  }
+    private static List<Group> groups(OpenTheme open) {
+        Palette palette = open.theme().palette();
+        Effective values = ThemeBuild.defaults(open.theme());
+        Map<String, Integer> counts = open.read().paints(s -> painted(open, s));
+        Map<String, List<Row>> byPlace = new LinkedHashMap<>();
+        palette.places().forEach(p -> byPlace.put(p.key(), new ArrayList<>()));
+        for (Setting s : palette.settings()) {
+            byPlace.computeIfAbsent(s.place(), p -> new ArrayList<>())
+                    .add(row(open, s, values, counts.getOrDefault(s.key(), 0)));
+        }
+        List<Group> groups = new ArrayList<>();
+        byPlace.forEach((place, rows) -> {
+            if (!rows.isEmpty()) {
+                groups.add(new Group(palette.placeLabel(place), rows));
+            }
+        });
+        return groups;
+    }
+
+    private static Row row(OpenTheme open, Setting s, Effective values, int paints) {
+        Palette palette = open.theme().palette();
+        var bands = palette.bands();
+        Value v = values.value(s, bands.widest());
+        List<String> others = bands.list().stream()
+                .filter(b -> b != bands.widest())
+                .map(b -> values.value(s, b).equals(v) ? "" : brief(values.words(s, b), 24))
+                .toList();
+        ColorKind color = s.kind() instanceof ColorKind c ? c : null;
+        boolean follows = s.given() instanceof Given.Follows;
+        String shown = s.given() instanceof Given.Follows f
+                ? palette.said(f)
+                : s.kind().words(v);
+        String here = "/themes/" + open.id() + "/settings";
+        String query = "?key=" + UriUtils.encodeQueryParam(s.key(), StandardCharsets.UTF_8);
+        return new Row(
+                s.key(),
+                s.label(),
+                brief(shown, 40),
+                color == null ? "" : color.words(v),
+                others,
+                color == null ? List.of() : color.swatches(),
+                brief(s.kind().inWords(), 70),
+                s.perBand(),
+                paints,
+                follows,
+                String.join(
+                        " ",
+                        s.label(),
+                        s.key(),
+                        shown,
+                        palette.placeLabel(s.place()),
+                        s.kind().label()),
+                here + query,
+                here + "/card" + query);
+    }
+
+    private static String brief(String text, int most) {
+        return text.length() <= most ? text : text.substring(0, most - 1) + "…";
+    }
+
+    /** What the previews show while the card is filled in. */
+    @PostMapping("/try")
+    @ResponseBody
+    Trial attempt(@PathVariable long id, @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
+        OpenTheme open = themes.open(id, me);
+        try {
+            return attempt(
+                    open.theme(),
+                    new SettingForm(new Fields(request.getParameterMap())),
+                    addresses.ofSnapshot(open.head().id()));
+        } catch (BadInputException e) {
+            return Trial.refused(e.getMessage(), e.mend());
+        }
+    }
+
+    private static Trial attempt(Theme theme, SettingForm form, String address) {
+        Palette palette = theme.palette();
+        Setting before = palette.setting(form.key()).orElse(null);
+        Setting wanted = form.setting(palette, before);
+        Place place = form.place(palette);
+        Palette after = before == null
+                ? palette.with(wanted, place)
+                : palette.replacing(wanted.withTriple(before.triple()), place);
+        Effective values = Effective.defaults(after, theme.media());
+        String refusal = values.problems().stream()
+                .findFirst()
+                .map(p -> "“" + p.setting().label() + "”: " + p.why().words())
+                .orElse("");
+        return Trial.of(
+                values,
+                address,
+                refusal,
+                wanted,
+                v -> Effective.defaults(
+                        after.replacing(
+                                after.known(wanted.key())
+                                        .withGiven(new Given.Fixed(v))
+                                        .withBands(Map.of()),
+                                place),
+                        theme.media()));
+    }
+
+    @PostMapping
+    String save(
+            @PathVariable long id,
+            @RequestParam long base,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request) {
+        SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
+        Snapshot made = themes.change(
+                id,
+                base,
+                me,
+                theme -> PaletteChange.edit(
+                        theme,
+                        form.setting(theme.palette(), theme.palette().known(form.key())),
+                        form.place(theme.palette())));
+        return done(id, made, form.key());
+    }
+
+    private String done(long id, Snapshot made, String key) {
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/settings" + (key.isEmpty() ? "" : "?key=" + key));
+    }
+
+    @PostMapping("/remove")
+    String remove(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam List<String> key,
+            @AuthenticationPrincipal SignedIn me) {
+        return done(id, themes.change(id, base, me, theme -> PaletteChange.remove(theme, key)), "");
+    }
+
+    @PostMapping("/duplicate")
+    String duplicate(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam String key,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> PaletteChange.duplicate(theme, key));
+        List<Setting> all = themes.open(id, me).theme().palette().settings();
+        int at = all.indexOf(
+                all.stream().filter(s -> s.key().equals(key)).findFirst().orElseThrow());
+        return done(id, made, all.get(at + 1).key());
+    }
+
+    @PostMapping("/rename")
+    String rename(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam String key,
+            @RequestParam String to,
+            @AuthenticationPrincipal SignedIn me) {
+        return done(id, themes.change(id, base, me, theme -> PaletteChange.rename(theme, key, to.strip())), to.strip());
+    }
+
+    /** @param before key of the setting that it is to stand before, or empty for the end of its place */
+    @PostMapping("/move")
+    String move(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "") String before,
+            @AuthenticationPrincipal SignedIn me) {
+        return done(id, themes.change(id, base, me, theme -> PaletteChange.move(theme, key, before)), key);
+    }
+
+    /** The same for all that are ticked. */
+    @PostMapping("/each")
+    String each(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(required = false) List<String> key,
+            @RequestParam String what,
+            @RequestParam(defaultValue = "") String place,
+            @AuthenticationPrincipal SignedIn me) {
+        if (key == null || key.isEmpty()) {
+            throw new BadInputException("No setting is ticked.", "Tick those that are to change.");
+        }
+        Snapshot made = themes.change(id, base, me, theme -> switch (what) {
+            case "place" -> {
+                Place to = SettingForm.place(theme.palette(), place.strip());
+                yield PaletteChange.each(
+                        theme, key, s -> s.withPlace(to.key()), to, "Moved " + count(key) + " to “" + to.label() + "”");
+            }
+            case "perBand" ->
+                PaletteChange.each(
+                        theme, key, s -> s.withPerBand(true), null, count(key) + " may differ from band to band");
+            case "sameInBands" ->
+                PaletteChange.each(
+                        theme,
+                        key,
+                        s -> s.withPerBand(false).withBands(Map.of()),
+                        null,
+                        count(key) + " are the same in all bands");
+            case "remove" -> PaletteChange.remove(theme, key);
+            default -> throw new BadInputException("There is no such change.", "Choose one of the list.");
+        });
+        return done(id, made, what.equals("remove") ? "" : key.get(0));
+    }
+
+    private static String count(List<String> keys) {
+        return keys.size() == 1 ? "1 setting" : keys.size() + " settings";
+    }
 }

@@ -13,91 +13,107 @@ import org.hibernate.type.SqlTypes;
 /** What went live, and when. Never altered. */
 @Entity
 public class Edition {
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  @Column(name = "site_id")
-  private long siteId;
-  private int number;
-  @Column(name = "snapshot_id")
-  private long snapshotId;
-  @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
-  private String choices;
-  @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
-  @Column(name = "palette_css")
-  private String paletteCss;
-  @JdbcTypeCode(SqlTypes.CHAR)
-  @Column(name = "palette_hash", length = 64)
-  private String paletteHash;
-  @JdbcTypeCode(SqlTypes.CHAR)
-  @Column(name = "live_tree", length = 64)
-  private String liveTree;
-  @JdbcTypeCode(SqlTypes.CHAR)
-  @Column(name = "files_hash", length = 24)
-  private String filesHash;
-  private String note;
-  private String author;
-  private LocalDateTime at;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected Edition() {}
+    @Column(name = "site_id")
+    private long siteId;
 
-  Edition(long siteId, int number, long snapshotId, String choices, String paletteCss, String paletteHash, String note,
-      String author) {
-    this.siteId = siteId;
-    this.number = number;
-    this.snapshotId = snapshotId;
-    this.choices = choices;
-    this.paletteCss = paletteCss;
-    this.paletteHash = paletteHash;
-    this.note = note;
-    this.author = author;
-    this.at = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    private int number;
 
-  public Long id() {
-    return id;
-  }
+    @Column(name = "snapshot_id")
+    private long snapshotId;
 
-  public int number() {
-    return number;
-  }
+    @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
+    private String choices;
 
-  public long snapshotId() {
-    return snapshotId;
-  }
+    @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
+    @Column(name = "palette_css")
+    private String paletteCss;
 
-  /** What visitors get: a tree in which pages are filled and linked; null for editions from before this was kept. */
-  String liveTree() {
-    return liveTree;
-  }
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(name = "palette_hash", length = 64)
+    private String paletteHash;
 
-  void build(String tree, String files) {
-    this.liveTree = tree;
-    this.filesHash = files;
-  }
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(name = "live_tree", length = 64)
+    private String liveTree;
 
-  String choices() {
-    return choices;
-  }
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(name = "files_hash", length = 24)
+    private String filesHash;
 
-  public String paletteCss() {
-    return paletteCss;
-  }
+    private String note;
+    private String author;
+    private LocalDateTime at;
 
-  public String paletteHash() {
-    return paletteHash;
-  }
+    protected Edition() {}
 
-  public String note() {
-    return note;
-  }
+    Edition(
+            long siteId,
+            int number,
+            long snapshotId,
+            String choices,
+            String paletteCss,
+            String paletteHash,
+            String note,
+            String author) {
+        this.siteId = siteId;
+        this.number = number;
+        this.snapshotId = snapshotId;
+        this.choices = choices;
+        this.paletteCss = paletteCss;
+        this.paletteHash = paletteHash;
+        this.note = note;
+        this.author = author;
+        this.at = LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  public String author() {
-    return author;
-  }
+    public Long id() {
+        return id;
+    }
 
-  /** In UTC. */
-  public LocalDateTime at() {
-    return at;
-  }
+    public int number() {
+        return number;
+    }
+
+    public long snapshotId() {
+        return snapshotId;
+    }
+
+    /** What visitors get: a tree in which pages are filled and linked; null for editions from before this was kept. */
+    String liveTree() {
+        return liveTree;
+    }
+
+    void build(String tree, String files) {
+        this.liveTree = tree;
+        this.filesHash = files;
+    }
+
+    String choices() {
+        return choices;
+    }
+
+    public String paletteCss() {
+        return paletteCss;
+    }
+
+    public String paletteHash() {
+        return paletteHash;
+    }
+
+    public String note() {
+        return note;
+    }
+
+    public String author() {
+        return author;
+    }
+
+    /** In UTC. */
+    public LocalDateTime at() {
+        return at;
+    }
 }

@@ -8,27 +8,28 @@ import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 interface EditionRepository extends JpaRepository<Edition, Long> {
-  /** An edition without its texts, for lists. */
-  record Line(long id, int number, String note, String author, LocalDateTime at) {}
+    /** An edition without its texts, for lists. */
+    record Line(long id, int number, String note, String author, LocalDateTime at) {}
 
-  @Query("select new org.calmpalette.app.sites.EditionRepository$Line(e.id, e.number, e.note, e.author, e.at) from Edition e"
-      + " where e.siteId = :siteId order by e.number desc")
-  List<Line> lines(long siteId);
+    @Query(
+            "select new org.calmpalette.app.sites.EditionRepository$Line(e.id, e.number, e.note, e.author, e.at) from Edition e"
+                    + " where e.siteId = :siteId order by e.number desc")
+    List<Line> lines(long siteId);
 
-  @Query("select coalesce(max(e.number), 0) from Edition e where e.siteId = :siteId")
-  int newest(long siteId);
+    @Query("select coalesce(max(e.number), 0) from Edition e where e.siteId = :siteId")
+    int newest(long siteId);
 
-  Optional<Edition> findBySiteIdAndNumber(long siteId, int number);
+    Optional<Edition> findBySiteIdAndNumber(long siteId, int number);
 
-  Optional<Edition> findFirstBySiteIdAndPaletteHash(long siteId, String paletteHash);
+    Optional<Edition> findFirstBySiteIdAndPaletteHash(long siteId, String paletteHash);
 
-  Optional<Edition> findFirstBySiteIdAndFilesHash(long siteId, String filesHash);
+    Optional<Edition> findFirstBySiteIdAndFilesHash(long siteId, String filesHash);
 
-  /** Editions from before what is live was built; see {@link LiveSites}. */
-  @Query("select e.id from Edition e where e.siteId = :siteId and e.liveTree is null order by e.number desc")
-  List<Long> notBuilt(long siteId);
+    /** Editions from before what is live was built; see {@link LiveSites}. */
+    @Query("select e.id from Edition e where e.siteId = :siteId and e.liveTree is null order by e.number desc")
+    List<Long> notBuilt(long siteId);
 
-  @Modifying
-  @Query("delete from Edition e where e.siteId = :siteId")
-  void removeAll(long siteId);
+    @Modifying
+    @Query("delete from Edition e where e.siteId = :siteId")
+    void removeAll(long siteId);
 }

@@ -11,30 +11,34 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** Opens a maker's invitation to a site. */
 @Controller
 class JoinController {
-  private final SiteService sites;
+    private final SiteService sites;
 
-  JoinController(SiteService sites) {
-    this.sites = sites;
-  }
-
-  @GetMapping("/join/{token}")
-  String show(@PathVariable String token, Model model) {
-    model.addAttribute("site", sites.invited(token));
-    return "sites/join";
-  }
-
-  @PostMapping("/join/{token}")
-  String join(@PathVariable String token, @RequestParam String signIn, @RequestParam String name,
-      @RequestParam String password, Model model) {
-    try {
-      sites.join(token, signIn, name, password);
-      return "redirect:/sign-in?made";
-    } catch (BadInputException e) {
-      model.addAttribute("site", sites.stillInvited(token).orElseThrow(() -> e));
-      model.addAttribute("problem", e.getMessage() + " " + e.mend());
-      model.addAttribute("signIn", signIn);
-      model.addAttribute("name", name);
-      return "sites/join";
+    JoinController(SiteService sites) {
+        this.sites = sites;
     }
-  }
+
+    @GetMapping("/join/{token}")
+    String show(@PathVariable String token, Model model) {
+        model.addAttribute("site", sites.invited(token));
+        return "sites/join";
+    }
+
+    @PostMapping("/join/{token}")
+    String join(
+            @PathVariable String token,
+            @RequestParam String signIn,
+            @RequestParam String name,
+            @RequestParam String password,
+            Model model) {
+        try {
+            sites.join(token, signIn, name, password);
+            return "redirect:/sign-in?made";
+        } catch (BadInputException e) {
+            model.addAttribute("site", sites.stillInvited(token).orElseThrow(() -> e));
+            model.addAttribute("problem", e.getMessage() + " " + e.mend());
+            model.addAttribute("signIn", signIn);
+            model.addAttribute("name", name);
+            return "sites/join";
+        }
+    }
 }

@@ -29,172 +29,199 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 20)
 class LiveFilter extends OncePerRequestFilter {
-  private static final String FOR_EVER = "public, max-age=31536000, immutable";
-  private static final Pattern PALETTE = Pattern.compile("palette\\.([0-9a-f]{64})\\.css");
-  private static final Pattern FILES = Pattern.compile("files/([0-9a-f]{24})/(.+)");
-  private static final String NOTHING_RUNS = "sandbox; default-src 'none'; style-src 'unsafe-inline'";
+    private static final String FOR_EVER = "public, max-age=31536000, immutable";
+    private static final Pattern PALETTE = Pattern.compile("palette\\.([0-9a-f]{64})\\.css");
+    private static final Pattern FILES = Pattern.compile("files/([0-9a-f]{24})/(.+)");
+    private static final String NOTHING_RUNS = "sandbox; default-src 'none'; style-src 'unsafe-inline'";
 
-  private final LiveSites sites;
+    private final LiveSites sites;
 
-  LiveFilter(LiveSites sites) {
-    this.sites = sites;
-  }
+    LiveFilter(LiveSites sites) {
+        this.sites = sites;
+    }
 
-  @Override
-  protected boolean shouldNotFilter(HttpServletRequest request) {
-    String path = request.getRequestURI();
-    return !path.startsWith("/at/") && !path.equals("/at");
-  }
+    @Override
+    protected boolean shouldNotFilter(HttpServletRequest request) {
+        String path = request.getRequestURI();
+        return !path.startsWith("/at/") && !path.equals("/at");
+    }
 
-  @Override
-  protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-      throws ServletException, IOException {
-    response.setHeader("X-Content-Type-Options", "nosniff");
-    if (!request.getMethod().equals("GET") && !request.getMethod().equals("HEAD")) {
-      response.setHeader("Allow", "GET, HEAD");
-      plain(response, 405, "Sites are only looked at here.");
-      return;
-    }
-    List<String> parts = RequestPath.segments(request.getRequestURI()).orElse(List.of());
-    if (parts.size() < 2 || !Site.isSlug(parts.get(1))) {
-      plain(response, 404, "There is no such site.");
-      return;
-    }
-    String slug = parts.get(1);
-    if (parts.size() == 2) {
-      redirect(response, "/at/" + slug + "/");
-      return;
-    }
-    String path = String.join("/", parts.subList(2, parts.size()));
-    Matcher palette = PALETTE.matcher(path);
-    Matcher files = FILES.matcher(path);
-    if (palette.matches()) {
-      Optional<TreeFiles.Entry> entry = sites.palette(slug, palette.group(1));
-      send(request, response, "palette.css", entry, FOR_EVER, "There is no such stylesheet.");
-    } else if (files.matches()) {
-      send(request, response, files.group(2), sites.file(slug, files.group(1), files.group(2)), FOR_EVER, "There is no such file.");
-    } else {
-      live(request, response, slug, path);
-    }
-  }
-
-  private void live(HttpServletRequest request, HttpServletResponse response, String slug, String path) throws IOException {
-    LiveSites.Live live = sites.live(slug).orElse(null);
-    if (live == null || !live.isLive()) {
-      plain(response, 404, live == null ? "There is no such site." : "This site is not live yet.");
-      return;
-    }
-    String wanted = path.isEmpty() || path.endsWith("/") ? path + "index.html" : path;
-    if (path.isEmpty() && !live.files().containsKey(wanted) && live.first() != null) {
-      redirect(response, "/at/" + slug + "/" + Paths.address(live.first()));
-      return;
-    }
-    send(request, response, wanted, Optional.ofNullable(live.files().get(wanted)), "no-cache",
-        Paths.isPage(wanted) ? "There is no page " + wanted + " on this site." : "There is no such file.");
-  }
-
-  private void send(HttpServletRequest request, HttpServletResponse response, String path, Optional<TreeFiles.Entry> found, String caching,
-      String missing) throws IOException {
-    if (found.isEmpty()) {
-      plain(response, 404, missing);
-      return;
-    }
-    TreeFiles.Entry entry = found.get();
-    boolean large = entry.size() > LiveSites.LARGE;
-    LiveSites.Bytes bytes = large ? null : sites.bytes(path, entry);
-    boolean packed = !large && bytes.packed().length > 0 && accepts(request) && request.getHeader("Range") == null;
-    String tag = "\"" + entry.hash().substring(0, 32) + (packed ? "-gz\"" : "\"");
-    response.setHeader("ETag", tag);
-    response.setHeader("Cache-Control", caching);
-    if (!large && bytes.packed().length > 0) {
-      response.setHeader("Vary", "Accept-Encoding");
-    }
-    if (matches(request.getHeader("If-None-Match"), tag)) {
-      response.setStatus(304);
-      return;
-    }
-    boolean page = Paths.isPage(path);
-    response.setHeader("Content-Type", !large ? bytes.type() : page ? ContentTypes.ofPage(sites.piece(entry, 0, 1024)) : ContentTypes.servedOf(path));
-    response.setHeader("Content-Security-Policy", page ? policy(request) : NOTHING_RUNS);
-    if (!page) {
-      response.setHeader("Access-Control-Allow-Origin", "*");
-      response.setHeader("Cross-Origin-Resource-Policy", "cross-origin");
-    }
-    boolean body = request.getMethod().equals("GET");
-    if (packed) {
-      response.setHeader("Content-Encoding", "gzip");
-      response.setContentLength(bytes.packed().length);
-      if (body) {
-        response.getOutputStream().write(bytes.packed());
-      }
-      return;
-    }
-    response.setHeader("Accept-Ranges", "bytes");
-    long from = 0;
-    long end = entry.size();
-    String range = request.getHeader("If-Range") == null || request.getHeader("If-Range").equals(tag) ? request.getHeader("Range") : null;
-    if (range != null) {
-      try {
-        List<HttpRange> ranges = HttpRange.parseRanges(range);
-        // Of several ranges none is given: a server may answer with the whole (RFC 9110, section 14.2).
-        if (ranges.size() == 1) {
-          from = ranges.get(0).getRangeStart(entry.size());
-          end = Math.min(entry.size(), ranges.get(0).getRangeEnd(entry.size()) + 1);
-          if (from >= end) {
-            throw new IllegalArgumentException("behind the end");
-          }
-          response.setStatus(206);
-          response.setHeader("Content-Range", "bytes " + from + "-" + (end - 1) + "/" + entry.size());
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        response.setHeader("X-Content-Type-Options", "nosniff");
+        if (!request.getMethod().equals("GET") && !request.getMethod().equals("HEAD")) {
+            response.setHeader("Allow", "GET, HEAD");
+            plain(response, 405, "Sites are only looked at here.");
+            return;
         }
-      } catch (IllegalArgumentException notSatisfiable) {
-        response.setHeader("Content-Range", "bytes */" + entry.size());
-        plain(response, 416, "The file has no such bytes.");
-        return;
-      }
+        List<String> parts = RequestPath.segments(request.getRequestURI()).orElse(List.of());
+        if (parts.size() < 2 || !Site.isSlug(parts.get(1))) {
+            plain(response, 404, "There is no such site.");
+            return;
+        }
+        String slug = parts.get(1);
+        if (parts.size() == 2) {
+            redirect(response, "/at/" + slug + "/");
+            return;
+        }
+        String path = String.join("/", parts.subList(2, parts.size()));
+        Matcher palette = PALETTE.matcher(path);
+        Matcher files = FILES.matcher(path);
+        if (palette.matches()) {
+            Optional<TreeFiles.Entry> entry = sites.palette(slug, palette.group(1));
+            send(request, response, "palette.css", entry, FOR_EVER, "There is no such stylesheet.");
+        } else if (files.matches()) {
+            send(
+                    request,
+                    response,
+                    files.group(2),
+                    sites.file(slug, files.group(1), files.group(2)),
+                    FOR_EVER,
+                    "There is no such file.");
+        } else {
+            live(request, response, slug, path);
+        }
     }
-    response.setContentLengthLong(end - from);
-    if (body && large) {
-      pieces(response.getOutputStream(), entry, from, end);
-    } else if (body) {
-      response.getOutputStream().write(bytes.plain(), (int) from, (int) (end - from));
+
+    private void live(HttpServletRequest request, HttpServletResponse response, String slug, String path)
+            throws IOException {
+        LiveSites.Live live = sites.live(slug).orElse(null);
+        if (live == null || !live.isLive()) {
+            plain(response, 404, live == null ? "There is no such site." : "This site is not live yet.");
+            return;
+        }
+        String wanted = path.isEmpty() || path.endsWith("/") ? path + "index.html" : path;
+        if (path.isEmpty() && !live.files().containsKey(wanted) && live.first() != null) {
+            redirect(response, "/at/" + slug + "/" + Paths.address(live.first()));
+            return;
+        }
+        send(
+                request,
+                response,
+                wanted,
+                Optional.ofNullable(live.files().get(wanted)),
+                "no-cache",
+                Paths.isPage(wanted) ? "There is no page " + wanted + " on this site." : "There is no such file.");
     }
-  }
 
-  private void pieces(ServletOutputStream out, TreeFiles.Entry entry, long from, long end) throws IOException {
-    for (long at = from; at < end; ) {
-      byte[] piece = sites.piece(entry, at, (int) Math.min(LiveSites.LARGE, end - at));
-      out.write(piece);
-      at += piece.length;
+    private void send(
+            HttpServletRequest request,
+            HttpServletResponse response,
+            String path,
+            Optional<TreeFiles.Entry> found,
+            String caching,
+            String missing)
+            throws IOException {
+        if (found.isEmpty()) {
+            plain(response, 404, missing);
+            return;
+        }
+        TreeFiles.Entry entry = found.get();
+        boolean large = entry.size() > LiveSites.LARGE;
+        LiveSites.Bytes bytes = large ? null : sites.bytes(path, entry);
+        boolean packed = !large && bytes.packed().length > 0 && accepts(request) && request.getHeader("Range") == null;
+        String tag = "\"" + entry.hash().substring(0, 32) + (packed ? "-gz\"" : "\"");
+        response.setHeader("ETag", tag);
+        response.setHeader("Cache-Control", caching);
+        if (!large && bytes.packed().length > 0) {
+            response.setHeader("Vary", "Accept-Encoding");
+        }
+        if (matches(request.getHeader("If-None-Match"), tag)) {
+            response.setStatus(304);
+            return;
+        }
+        boolean page = Paths.isPage(path);
+        response.setHeader(
+                "Content-Type",
+                !large
+                        ? bytes.type()
+                        : page ? ContentTypes.ofPage(sites.piece(entry, 0, 1024)) : ContentTypes.servedOf(path));
+        response.setHeader("Content-Security-Policy", page ? policy(request) : NOTHING_RUNS);
+        if (!page) {
+            response.setHeader("Access-Control-Allow-Origin", "*");
+            response.setHeader("Cross-Origin-Resource-Policy", "cross-origin");
+        }
+        boolean body = request.getMethod().equals("GET");
+        if (packed) {
+            response.setHeader("Content-Encoding", "gzip");
+            response.setContentLength(bytes.packed().length);
+            if (body) {
+                response.getOutputStream().write(bytes.packed());
+            }
+            return;
+        }
+        response.setHeader("Accept-Ranges", "bytes");
+        long from = 0;
+        long end = entry.size();
+        String range = request.getHeader("If-Range") == null
+                        || request.getHeader("If-Range").equals(tag)
+                ? request.getHeader("Range")
+                : null;
+        if (range != null) {
+            try {
+                List<HttpRange> ranges = HttpRange.parseRanges(range);
+                // Of several ranges none is given: a server may answer with the whole (RFC 9110, section 14.2).
+                if (ranges.size() == 1) {
+                    from = ranges.get(0).getRangeStart(entry.size());
+                    end = Math.min(entry.size(), ranges.get(0).getRangeEnd(entry.size()) + 1);
+                    if (from >= end) {
+                        throw new IllegalArgumentException("behind the end");
+                    }
+                    response.setStatus(206);
+                    response.setHeader("Content-Range", "bytes " + from + "-" + (end - 1) + "/" + entry.size());
+                }
+            } catch (IllegalArgumentException notSatisfiable) {
+                response.setHeader("Content-Range", "bytes */" + entry.size());
+                plain(response, 416, "The file has no such bytes.");
+                return;
+            }
+        }
+        response.setContentLengthLong(end - from);
+        if (body && large) {
+            pieces(response.getOutputStream(), entry, from, end);
+        } else if (body) {
+            response.getOutputStream().write(bytes.plain(), (int) from, (int) (end - from));
+        }
     }
-  }
 
-  private static boolean accepts(HttpServletRequest request) {
-    String accepted = request.getHeader("Accept-Encoding");
-    return accepted != null && accepted.contains("gzip") && !accepted.contains("gzip;q=0");
-  }
+    private void pieces(ServletOutputStream out, TreeFiles.Entry entry, long from, long end) throws IOException {
+        for (long at = from; at < end; ) {
+            byte[] piece = sites.piece(entry, at, (int) Math.min(LiveSites.LARGE, end - at));
+            out.write(piece);
+            at += piece.length;
+        }
+    }
 
-  private static boolean matches(String ifNoneMatch, String tag) {
-    return ifNoneMatch != null && (ifNoneMatch.equals(tag) || ifNoneMatch.equals("W/" + tag) || ifNoneMatch.contains(tag));
-  }
+    private static boolean accepts(HttpServletRequest request) {
+        String accepted = request.getHeader("Accept-Encoding");
+        return accepted != null && accepted.contains("gzip") && !accepted.contains("gzip;q=0");
+    }
 
-  private static String policy(HttpServletRequest request) {
-    String own = RequestPath.origin(request);
-    return "sandbox allow-popups allow-popups-to-escape-sandbox; default-src 'none'; style-src 'unsafe-inline' " + own + "; img-src " + own
-        + " data:; font-src " + own + " data:; media-src " + own + "; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
-  }
+    private static boolean matches(String ifNoneMatch, String tag) {
+        return ifNoneMatch != null
+                && (ifNoneMatch.equals(tag) || ifNoneMatch.equals("W/" + tag) || ifNoneMatch.contains(tag));
+    }
 
-  private static void redirect(HttpServletResponse response, String address) {
-    response.setStatus(302);
-    response.setHeader("Location", address);
-    response.setHeader("Cache-Control", "no-store");
-  }
+    private static String policy(HttpServletRequest request) {
+        String own = RequestPath.origin(request);
+        return "sandbox allow-popups allow-popups-to-escape-sandbox; default-src 'none'; style-src 'unsafe-inline' "
+                + own + "; img-src " + own + " data:; font-src " + own + " data:; media-src " + own
+                + "; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+    }
 
-  private static void plain(HttpServletResponse response, int status, String text) throws IOException {
-    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-    response.setStatus(status);
-    response.setHeader("Content-Type", "text/plain;charset=utf-8");
-    response.setHeader("Cache-Control", "no-store");
-    response.setContentLength(bytes.length);
-    response.getOutputStream().write(bytes);
-  }
+    private static void redirect(HttpServletResponse response, String address) {
+        response.setStatus(302);
+        response.setHeader("Location", address);
+        response.setHeader("Cache-Control", "no-store");
+    }
+
+    private static void plain(HttpServletResponse response, int status, String text) throws IOException {
+        byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+        response.setStatus(status);
+        response.setHeader("Content-Type", "text/plain;charset=utf-8");
+        response.setHeader("Cache-Control", "no-store");
+        response.setContentLength(bytes.length);
+        response.getOutputStream().write(bytes);
+    }
 }

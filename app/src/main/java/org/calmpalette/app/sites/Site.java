@@ -12,119 +12,128 @@ import org.hibernate.type.SqlTypes;
 /** One owner's use of a theme. */
 @Entity
 public class Site {
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  private String slug;
-  private String name;
-  @Column(name = "theme_id")
-  private long themeId;
-  @Column(name = "snapshot_id")
-  private long snapshotId;
-  @Column(name = "maker_id")
-  private long makerId;
-  @Column(name = "owner_id")
-  private Long ownerId;
-  @JdbcTypeCode(SqlTypes.CHAR)
-  @Column(length = 43)
-  private String invitation;
-  @Column(name = "draft_id")
-  private Long draftId;
-  @Column(name = "live_id")
-  private Long liveId;
-  @Version
-  private long version;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected Site() {}
+    private String slug;
+    private String name;
 
-  Site(String slug, String name, long themeId, long snapshotId, long makerId) {
-    this.slug = slug;
-    this.name = name;
-    this.themeId = themeId;
-    this.snapshotId = snapshotId;
-    this.makerId = makerId;
-  }
+    @Column(name = "theme_id")
+    private long themeId;
 
-  public Long id() {
-    return id;
-  }
+    @Column(name = "snapshot_id")
+    private long snapshotId;
 
-  /** The part of its address that names it. */
-  public String slug() {
-    return slug;
-  }
+    @Column(name = "maker_id")
+    private long makerId;
 
-  public String name() {
-    return name;
-  }
+    @Column(name = "owner_id")
+    private Long ownerId;
 
-  public long themeId() {
-    return themeId;
-  }
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(length = 43)
+    private String invitation;
 
-  /** The snapshot of the theme that the next edition will use. */
-  public long snapshotId() {
-    return snapshotId;
-  }
+    @Column(name = "draft_id")
+    private Long draftId;
 
-  public long makerId() {
-    return makerId;
-  }
+    @Column(name = "live_id")
+    private Long liveId;
 
-  public Long ownerId() {
-    return ownerId;
-  }
+    @Version
+    private long version;
 
-  public String invitation() {
-    return invitation;
-  }
+    protected Site() {}
 
-  public long draftId() {
-    return draftId;
-  }
+    Site(String slug, String name, long themeId, long snapshotId, long makerId) {
+        this.slug = slug;
+        this.name = name;
+        this.themeId = themeId;
+        this.snapshotId = snapshotId;
+        this.makerId = makerId;
+    }
 
-  /** Id of the edition that visitors see, or null if it is not live yet. */
-  public Long liveId() {
-    return liveId;
-  }
+    public Long id() {
+        return id;
+    }
 
-  /** Whether a text may be the name of a site in an address. */
-  static boolean isSlug(String text) {
-    return text.length() <= 60 && text.matches("[a-z0-9]+(-[a-z0-9]+)*");
-  }
+    /** The part of its address that names it. */
+    public String slug() {
+        return slug;
+    }
 
-  /** Whether a text may be the token of an invitation: 32 bytes in base64url. */
-  static boolean isInvitation(String text) {
-    return text.matches("[A-Za-z0-9_-]{43}");
-  }
+    public String name() {
+        return name;
+    }
 
-  void handTo(long maker) {
-    this.makerId = maker;
-  }
+    public long themeId() {
+        return themeId;
+    }
 
-  /** The maker has it back. */
-  void takeBack() {
-    this.ownerId = null;
-  }
+    /** The snapshot of the theme that the next edition will use. */
+    public long snapshotId() {
+        return snapshotId;
+    }
 
-  void give(long owner) {
-    this.ownerId = owner;
-    this.invitation = null;
-  }
+    public long makerId() {
+        return makerId;
+    }
 
-  void invite(String token) {
-    this.invitation = token;
-  }
+    public Long ownerId() {
+        return ownerId;
+    }
 
-  void moveDraft(long draft) {
-    this.draftId = draft;
-  }
+    public String invitation() {
+        return invitation;
+    }
 
-  void moveLive(long edition) {
-    this.liveId = edition;
-  }
+    public long draftId() {
+        return draftId;
+    }
 
-  void useSnapshot(long snapshot) {
-    this.snapshotId = snapshot;
-  }
+    /** Id of the edition that visitors see, or null if it is not live yet. */
+    public Long liveId() {
+        return liveId;
+    }
+
+    /** Whether a text may be the name of a site in an address. */
+    static boolean isSlug(String text) {
+        return text.length() <= 60 && text.matches("[a-z0-9]+(-[a-z0-9]+)*");
+    }
+
+    /** Whether a text may be the token of an invitation: 32 bytes in base64url. */
+    static boolean isInvitation(String text) {
+        return text.matches("[A-Za-z0-9_-]{43}");
+    }
+
+    void handTo(long maker) {
+        this.makerId = maker;
+    }
+
+    /** The maker has it back. */
+    void takeBack() {
+        this.ownerId = null;
+    }
+
+    void give(long owner) {
+        this.ownerId = owner;
+        this.invitation = null;
+    }
+
+    void invite(String token) {
+        this.invitation = token;
+    }
+
+    void moveDraft(long draft) {
+        this.draftId = draft;
+    }
+
+    void moveLive(long edition) {
+        this.liveId = edition;
+    }
+
+    void useSnapshot(long snapshot) {
+        this.snapshotId = snapshot;
+    }
 }

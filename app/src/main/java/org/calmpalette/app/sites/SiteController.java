@@ -51,271 +51,351 @@ import org.springframework.web.multipart.MultipartFile;
 @Controller
 @RequestMapping("/sites")
 class SiteController {
-  private static final long LARGEST_CHOICES = 500_000;
+    private static final long LARGEST_CHOICES = 500_000;
 
-  private final SiteService sites;
-  private final ThemeService themes;
-  private final FrameAddresses addresses;
-  private final Notices notices;
+    private final SiteService sites;
+    private final ThemeService themes;
+    private final FrameAddresses addresses;
+    private final Notices notices;
 
-  SiteController(SiteService sites, ThemeService themes, FrameAddresses addresses, Notices notices) {
-    this.sites = sites;
-    this.themes = themes;
-    this.addresses = addresses;
-    this.notices = notices;
-  }
-
-  /**
-   * One question of the slip: a setting with the value it has in the draft.
-   *
-   * @param fields what its control shows
-   * @param chosen whether the owner has chosen it, everywhere or in a band
-   * @param bands the bands in which it may differ, or does
-   */
-  public record Question(Setting setting, Map<String, String> fields, String value, String asMade, boolean chosen, List<Painted> painted,
-      String refusal, String allowed, boolean asked, List<InBand> bands) {}
-
-  /**
-   * The setting in one band.
-   *
-   * @param own whether the owner has chosen something for it
-   * @param made whether the maker has
-   * @param mayDiffer whether the owner may choose
-   */
-  public record InBand(Band band, String widths, Map<String, String> fields, String value, boolean own, boolean made, boolean mayDiffer) {}
-
-  /** A place with its questions. */
-  public record Asked(Place place, List<Question> questions) {}
-
-  @GetMapping
-  String list(@AuthenticationPrincipal SignedIn me, Model model) {
-    List<Site> mine = sites.mine(me);
-    if (mine.size() == 1 && !me.isMaker()) {
-      return "redirect:/sites/" + mine.get(0).slug();
+    SiteController(SiteService sites, ThemeService themes, FrameAddresses addresses, Notices notices) {
+        this.sites = sites;
+        this.themes = themes;
+        this.addresses = addresses;
+        this.notices = notices;
     }
-    model.addAttribute("sites", mine);
-    return "sites/sites";
-  }
 
-  @GetMapping("/{slug}")
-  String site(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-    fill(sites.open(slug, me), model);
-    return "sites/site";
-  }
+    /**
+     * One question of the slip: a setting with the value it has in the draft.
+     *
+     * @param fields what its control shows
+     * @param chosen whether the owner has chosen it, everywhere or in a band
+     * @param bands the bands in which it may differ, or does
+     */
+    public record Question(
+            Setting setting,
+            Map<String, String> fields,
+            String value,
+            String asMade,
+            boolean chosen,
+            List<Painted> painted,
+            String refusal,
+            String allowed,
+            boolean asked,
+            List<InBand> bands) {}
 
-  private void fill(SiteService.OpenSite open, Model model) {
-    ColorUsage.Result colors = themes.read(themes.snapshot(open.site().snapshotId())).colors();
-    Palette palette = open.theme().palette();
-    Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
-    Effective made = ThemeBuild.defaults(open.theme());
-    List<Asked> asked = new ArrayList<>();
-    for (Place place : palette.places()) {
-      List<Question> questions = palette.settingsIn(place).stream().map(s -> question(open, s, values, made, colors)).toList();
-      if (!questions.isEmpty()) {
-        asked.add(new Asked(place, questions));
-      }
+    /**
+     * The setting in one band.
+     *
+     * @param own whether the owner has chosen something for it
+     * @param made whether the maker has
+     * @param mayDiffer whether the owner may choose
+     */
+    public record InBand(
+            Band band,
+            String widths,
+            Map<String, String> fields,
+            String value,
+            boolean own,
+            boolean made,
+            boolean mayDiffer) {}
+
+    /** A place with its questions. */
+    public record Asked(Place place, List<Question> questions) {}
+
+    @GetMapping
+    String list(@AuthenticationPrincipal SignedIn me, Model model) {
+        List<Site> mine = sites.mine(me);
+        if (mine.size() == 1 && !me.isMaker()) {
+            return "redirect:/sites/" + mine.get(0).slug();
+        }
+        model.addAttribute("sites", mine);
+        return "sites/sites";
     }
-    model.addAttribute("open", open);
-    model.addAttribute("asked", asked);
-    model.addAttribute("schemes", palette.schemes());
-    Strip strip = Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), "index.html", null);
-    model.addAttribute("strip", strip);
-    model.addAttribute("controls", new Controls(open.theme().media(), strip.base()));
-  }
 
-  /** What may be chosen, where the control does not show it by itself. */
-  private static String told(Theme theme, Setting s) {
-    boolean plain = s.kind() instanceof ColorKind c && c.bounds() == null && c.contrasts().isEmpty() && !c.opaque();
-    boolean shown = plain || s.kind() instanceof YesNoKind || s.kind() instanceof ChoiceKind || s.kind() instanceof LevelKind;
-    return shown ? "" : "Allowed: " + named(theme.palette(), s.kind().inWords()) + ".";
-  }
-
-  /** With the labels of settings in the place of their keys, which owners do not know. */
-  private static String named(Palette palette, String words) {
-    String text = words;
-    for (Setting s : palette.settings()) {
-      text = text.replace("“" + s.key() + "”", "“" + s.label() + "”");
+    @GetMapping("/{slug}")
+    String site(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
+        fill(sites.open(slug, me), model);
+        return "sites/site";
     }
-    return text;
-  }
 
-  private static Question question(SiteService.OpenSite open, Setting s, Effective values, Effective made, ColorUsage.Result colors) {
-    Bands bands = open.theme().palette().bands();
-    Band widest = bands.widest();
-    Chosen chosen = open.draft().choices().getOrDefault(s.key(), new Chosen(null, Map.of()));
-    List<InBand> inBands = new ArrayList<>();
-    for (Band b : bands.list()) {
-      boolean ownWay = s.perBand() || s.bands().containsKey(b.key());
-      if (b != widest && ownWay) {
-        inBands.add(new InBand(b, bands.inWords(b), s.kind().fields(values.value(s, b)), values.words(s, b), chosen.bands().containsKey(b.key()),
-            s.bands().containsKey(b.key()), s.perBand()));
-      }
+    private void fill(SiteService.OpenSite open, Model model) {
+        ColorUsage.Result colors =
+                themes.read(themes.snapshot(open.site().snapshotId())).colors();
+        Palette palette = open.theme().palette();
+        Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
+        Effective made = ThemeBuild.defaults(open.theme());
+        List<Asked> asked = new ArrayList<>();
+        for (Place place : palette.places()) {
+            List<Question> questions = palette.settingsIn(place).stream()
+                    .map(s -> question(open, s, values, made, colors))
+                    .toList();
+            if (!questions.isEmpty()) {
+                asked.add(new Asked(place, questions));
+            }
+        }
+        model.addAttribute("open", open);
+        model.addAttribute("asked", asked);
+        model.addAttribute("schemes", palette.schemes());
+        Strip strip = Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), "index.html", null);
+        model.addAttribute("strip", strip);
+        model.addAttribute("controls", new Controls(open.theme().media(), strip.base()));
     }
-    List<Painted> painted = new ArrayList<>(colors.boundTo(s.key()).stream().flatMap(b -> b.paints().stream()).distinct().toList());
-    s.kind().bindings().forEach(b -> painted.add(new Painted("[" + b.attribute() + "=\"" + s.key() + "\"]", "content", "")));
-    String refusal = open.leftOut().stream().filter(l -> l.key().equals(s.key())).findFirst()
-        .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. " + l.why().said(new OwnerWords(open.theme().palette()))).orElse("");
-    return new Question(s, s.kind().fields(values.value(s, widest)), values.words(s, widest), s.given() instanceof Given.Follows f ? open.theme().palette().said(f) : made.words(s, widest), !chosen.isEmpty(), painted, refusal,
-        told(open.theme(), s), values.isAsked(s), inBands);
-  }
 
-  /** Answers with the state of the draft; the slip itself stays, so that focus and scrolling stay too. */
-  @PostMapping("/{slug}/choose")
-  String choose(@PathVariable String slug, @RequestParam String key, @RequestParam(defaultValue = "") String band,
-      @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request, HttpServletResponse response) {
-    Fields fields = new Fields(request.getParameterMap());
-    SiteService.OpenSite open = sites.open(slug, me);
-    Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
-    sites.choose(slug, key, band, setting.kind().read(fields.of("v")), me);
-    fill(sites.open(slug, me), model);
-    if (open.theme().palette().settings().stream().anyMatch(x -> x.shown() != null && x.shown().key().equals(key))) {
-      // Other questions come or go with this one.
-      response.setHeader("HX-Retarget", "#slip");
-      response.setHeader("HX-Reswap", "innerHTML");
-      return "sites/site :: slip-and-state";
+    /** What may be chosen, where the control does not show it by itself. */
+    private static String told(Theme theme, Setting s) {
+        boolean plain = s.kind() instanceof ColorKind c
+                && c.bounds() == null
+                && c.contrasts().isEmpty()
+                && !c.opaque();
+        boolean shown = plain
+                || s.kind() instanceof YesNoKind
+                || s.kind() instanceof ChoiceKind
+                || s.kind() instanceof LevelKind;
+        return shown ? "" : "Allowed: " + named(theme.palette(), s.kind().inWords()) + ".";
     }
-    return "sites/site :: state";
-  }
 
-  /** Takes a choice back: the setting is as the maker made it, or in a band as everywhere. */
-  @PostMapping("/{slug}/as-made")
-  String asMade(@PathVariable String slug, @RequestParam String key, @RequestParam(defaultValue = "") String band,
-      @AuthenticationPrincipal SignedIn me, Model model) {
-    sites.choose(slug, key, band, null, me);
-    return slip(slug, me, model);
-  }
-
-  @PostMapping("/{slug}/scheme")
-  String scheme(@PathVariable String slug, @RequestParam String scheme, @AuthenticationPrincipal SignedIn me, Model model) {
-    sites.applyScheme(slug, scheme, me);
-    return slip(slug, me, model);
-  }
-
-  /** What the preview shows while a value is tried; nothing is kept. */
-  @PostMapping("/{slug}/try")
-  @ResponseBody
-  Trial attempt(@PathVariable String slug, @RequestParam String key, @RequestParam(defaultValue = "") String band,
-      @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
-    SiteService.OpenSite open = sites.open(slug, me);
-    Theme theme = open.theme();
-    Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
-    String address = addresses.ofDraft(open.draft().id());
-    try {
-      Value value = setting.kind().read(new Fields(request.getParameterMap()).of("v"));
-      Map<String, Chosen> after = SiteService.with(theme, open.draft().choices(), setting, band, value);
-      String refusal = SiteService.refusal(theme, open.draft().choices(), after).orElse("");
-      return Trial.of(ThemeBuild.chosen(theme, refusal.isEmpty() ? after : open.draft().choices()), address, refusal, setting,
-          v -> forced(theme, after, setting, v));
-    } catch (BadInputException e) {
-      return Trial.refused(e.getMessage() + " " + e.mend(), "");
+    /** With the labels of settings in the place of their keys, which owners do not know. */
+    private static String named(Palette palette, String words) {
+        String text = words;
+        for (Setting s : palette.settings()) {
+            text = text.replace("“" + s.key() + "”", "“" + s.label() + "”");
+        }
+        return text;
     }
-  }
 
-  /** The values if a setting were something else, allowed or not. */
-  private static Effective forced(Theme theme, Map<String, Chosen> choices, Setting setting, Value value) {
-    Map<String, Chosen> others = new TreeMap<>(choices);
-    others.remove(setting.key());
-    Palette palette = theme.palette().replacing(setting.withGiven(new Given.Fixed(value)).withBands(Map.of()), Place.EVERYWHERE);
-    return Effective.of(palette, others, theme.media());
-  }
-
-  /**
-   * How well texts read on each colour that may be chosen, for all questions at once.
-   *
-   * @param css what the preview shows now
-   */
-  public record Judged(String css, List<JudgedColor> colors) {}
-
-  /** @param candidates what each colour changes of that; see {@link Trial} */
-  public record JudgedColor(String key, Map<String, String> candidates, List<String> probes, String now) {}
-
-  @PostMapping("/{slug}/judge")
-  @ResponseBody
-  Judged judge(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
-    SiteService.OpenSite open = sites.open(slug, me);
-    Theme theme = open.theme();
-    Map<String, Chosen> choices = open.draft().choices();
-    Effective now = ThemeBuild.chosen(theme, choices);
-    List<JudgedColor> colors = new ArrayList<>();
-    for (Setting s : theme.palette().settings()) {
-      if (s.kind() instanceof ColorKind && now.isAsked(s)) {
-        Trial.Colors judged = Trial.Colors.of(now, addresses.ofDraft(open.draft().id()), s, true, v -> forced(theme, choices, s, v));
-        colors.add(new JudgedColor(s.key(), judged.candidates(), judged.probes(), judged.now()));
-      }
+    private static Question question(
+            SiteService.OpenSite open, Setting s, Effective values, Effective made, ColorUsage.Result colors) {
+        Bands bands = open.theme().palette().bands();
+        Band widest = bands.widest();
+        Chosen chosen = open.draft().choices().getOrDefault(s.key(), new Chosen(null, Map.of()));
+        List<InBand> inBands = new ArrayList<>();
+        for (Band b : bands.list()) {
+            boolean ownWay = s.perBand() || s.bands().containsKey(b.key());
+            if (b != widest && ownWay) {
+                inBands.add(new InBand(
+                        b,
+                        bands.inWords(b),
+                        s.kind().fields(values.value(s, b)),
+                        values.words(s, b),
+                        chosen.bands().containsKey(b.key()),
+                        s.bands().containsKey(b.key()),
+                        s.perBand()));
+            }
+        }
+        List<Painted> painted = new ArrayList<>(colors.boundTo(s.key()).stream()
+                .flatMap(b -> b.paints().stream())
+                .distinct()
+                .toList());
+        s.kind()
+                .bindings()
+                .forEach(b -> painted.add(new Painted("[" + b.attribute() + "=\"" + s.key() + "\"]", "content", "")));
+        String refusal = open.leftOut().stream()
+                .filter(l -> l.key().equals(s.key()))
+                .findFirst()
+                .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. "
+                        + l.why().said(new OwnerWords(open.theme().palette())))
+                .orElse("");
+        return new Question(
+                s,
+                s.kind().fields(values.value(s, widest)),
+                values.words(s, widest),
+                s.given() instanceof Given.Follows f ? open.theme().palette().said(f) : made.words(s, widest),
+                !chosen.isEmpty(),
+                painted,
+                refusal,
+                told(open.theme(), s),
+                values.isAsked(s),
+                inBands);
     }
-    return new Judged(Trial.shown(now, addresses.ofDraft(open.draft().id())), colors);
-  }
 
-  /** How dark and light it is behind the texts of a page that stand on pictures and gradients, with the choices of the draft. */
-  @GetMapping("/{slug}/grounds")
-  @ResponseBody
-  Map<Integer, double[]> grounds(@PathVariable String slug, @RequestParam(defaultValue = "") String page, @RequestParam(defaultValue = "1440") int width,
-      @AuthenticationPrincipal SignedIn me) {
-    SiteService.OpenSite open = sites.open(slug, me);
-    return sites.grounds(open, page, width);
-  }
-
-  /** An owner's choices as a file, to keep or to build with. */
-  @GetMapping("/{slug}/choices.json")
-  ResponseEntity<String> choices(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
-    return ResponseEntity.ok().header("Content-Type", "application/json;charset=utf-8")
-        .header("Content-Disposition", "attachment; filename=\"" + slug + "-choices.json\"")
-        .body(Chosen.writeAll(sites.open(slug, me).draft().choices()));
-  }
-
-  @PostMapping("/{slug}/choices.json")
-  String takeOver(@PathVariable String slug, @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me) throws IOException {
-    String name = file.getOriginalFilename() == null ? "the file" : file.getOriginalFilename();
-    if (file.getSize() > LARGEST_CHOICES) {
-      throw new BadInputException("“" + name + "” is larger than " + LARGEST_CHOICES / 1000 + " kB, so it holds more than choices.",
-          "Choose a file that was downloaded here.");
+    /** Answers with the state of the draft; the slip itself stays, so that focus and scrolling stay too. */
+    @PostMapping("/{slug}/choose")
+    String choose(
+            @PathVariable String slug,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "") String band,
+            @AuthenticationPrincipal SignedIn me,
+            Model model,
+            HttpServletRequest request,
+            HttpServletResponse response) {
+        Fields fields = new Fields(request.getParameterMap());
+        SiteService.OpenSite open = sites.open(slug, me);
+        Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
+        sites.choose(slug, key, band, setting.kind().read(fields.of("v")), me);
+        fill(sites.open(slug, me), model);
+        if (open.theme().palette().settings().stream()
+                .anyMatch(x -> x.shown() != null && x.shown().key().equals(key))) {
+            // Other questions come or go with this one.
+            response.setHeader("HX-Retarget", "#slip");
+            response.setHeader("HX-Reswap", "innerHTML");
+            return "sites/site :: slip-and-state";
+        }
+        return "sites/site :: state";
     }
-    List<String> left = sites.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
-    notices.done(left.isEmpty() ? "Your choices are in the draft" : "Taken over but for " + left.get(0));
-    return "redirect:/sites/" + slug;
-  }
 
-  @PostMapping("/{slug}/undo")
-  String undo(@PathVariable String slug, @RequestParam long base, @AuthenticationPrincipal SignedIn me, Model model) {
-    sites.undo(slug, base, me);
-    return slip(slug, me, model);
-  }
+    /** Takes a choice back: the setting is as the maker made it, or in a band as everywhere. */
+    @PostMapping("/{slug}/as-made")
+    String asMade(
+            @PathVariable String slug,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "") String band,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        sites.choose(slug, key, band, null, me);
+        return slip(slug, me, model);
+    }
 
-  @PostMapping("/{slug}/redo")
-  String redo(@PathVariable String slug, @RequestParam long base, @AuthenticationPrincipal SignedIn me, Model model) {
-    sites.redo(slug, base, me);
-    return slip(slug, me, model);
-  }
+    @PostMapping("/{slug}/scheme")
+    String scheme(
+            @PathVariable String slug, @RequestParam String scheme, @AuthenticationPrincipal SignedIn me, Model model) {
+        sites.applyScheme(slug, scheme, me);
+        return slip(slug, me, model);
+    }
 
-  @PostMapping("/{slug}/put-back")
-  String putBack(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-    sites.putBack(slug, me);
-    return slip(slug, me, model);
-  }
+    /** What the preview shows while a value is tried; nothing is kept. */
+    @PostMapping("/{slug}/try")
+    @ResponseBody
+    Trial attempt(
+            @PathVariable String slug,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "") String band,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        Theme theme = open.theme();
+        Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
+        String address = addresses.ofDraft(open.draft().id());
+        try {
+            Value value = setting.kind().read(new Fields(request.getParameterMap()).of("v"));
+            Map<String, Chosen> after = SiteService.with(theme, open.draft().choices(), setting, band, value);
+            String refusal =
+                    SiteService.refusal(theme, open.draft().choices(), after).orElse("");
+            return Trial.of(
+                    ThemeBuild.chosen(
+                            theme, refusal.isEmpty() ? after : open.draft().choices()),
+                    address,
+                    refusal,
+                    setting,
+                    v -> forced(theme, after, setting, v));
+        } catch (BadInputException e) {
+            return Trial.refused(e.getMessage() + " " + e.mend(), "");
+        }
+    }
 
-  private String slip(String slug, SignedIn me, Model model) {
-    fill(sites.open(slug, me), model);
-    return "sites/site :: slip-and-state";
-  }
+    /** The values if a setting were something else, allowed or not. */
+    private static Effective forced(Theme theme, Map<String, Chosen> choices, Setting setting, Value value) {
+        Map<String, Chosen> others = new TreeMap<>(choices);
+        others.remove(setting.key());
+        Palette palette = theme.palette()
+                .replacing(setting.withGiven(new Given.Fixed(value)).withBands(Map.of()), Place.EVERYWHERE);
+        return Effective.of(palette, others, theme.media());
+    }
 
-  @PostMapping("/{slug}/go-live")
-  String goLive(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
-    sites.goLive(slug, me);
-    notices.done("Your site is live. Visitors see it at their next load");
-    return "redirect:/sites/" + slug;
-  }
+    /**
+     * How well texts read on each colour that may be chosen, for all questions at once.
+     *
+     * @param css what the preview shows now
+     */
+    public record Judged(String css, List<JudgedColor> colors) {}
 
-  @GetMapping("/{slug}/editions")
-  String editions(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-    model.addAttribute("open", sites.open(slug, me));
-    model.addAttribute("editions", sites.editions(slug, me));
-    return "sites/editions";
-  }
+    /** @param candidates what each colour changes of that; see {@link Trial} */
+    public record JudgedColor(String key, Map<String, String> candidates, List<String> probes, String now) {}
 
-  @PostMapping("/{slug}/editions/{number}/take-back")
-  String takeBack(@PathVariable String slug, @PathVariable int number, @AuthenticationPrincipal SignedIn me) {
-    sites.takeBack(slug, number, me);
-    notices.done("Edition " + number + " is live again. Your draft is as it was");
-    return "redirect:/sites/" + slug + "/editions";
-  }
+    @PostMapping("/{slug}/judge")
+    @ResponseBody
+    Judged judge(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        Theme theme = open.theme();
+        Map<String, Chosen> choices = open.draft().choices();
+        Effective now = ThemeBuild.chosen(theme, choices);
+        List<JudgedColor> colors = new ArrayList<>();
+        for (Setting s : theme.palette().settings()) {
+            if (s.kind() instanceof ColorKind && now.isAsked(s)) {
+                Trial.Colors judged = Trial.Colors.of(
+                        now, addresses.ofDraft(open.draft().id()), s, true, v -> forced(theme, choices, s, v));
+                colors.add(new JudgedColor(s.key(), judged.candidates(), judged.probes(), judged.now()));
+            }
+        }
+        return new Judged(Trial.shown(now, addresses.ofDraft(open.draft().id())), colors);
+    }
+
+    /** How dark and light it is behind the texts of a page that stand on pictures and gradients, with the choices of the draft. */
+    @GetMapping("/{slug}/grounds")
+    @ResponseBody
+    Map<Integer, double[]> grounds(
+            @PathVariable String slug,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "1440") int width,
+            @AuthenticationPrincipal SignedIn me) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        return sites.grounds(open, page, width);
+    }
+
+    /** An owner's choices as a file, to keep or to build with. */
+    @GetMapping("/{slug}/choices.json")
+    ResponseEntity<String> choices(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
+        return ResponseEntity.ok()
+                .header("Content-Type", "application/json;charset=utf-8")
+                .header("Content-Disposition", "attachment; filename=\"" + slug + "-choices.json\"")
+                .body(Chosen.writeAll(sites.open(slug, me).draft().choices()));
+    }
+
+    @PostMapping("/{slug}/choices.json")
+    String takeOver(@PathVariable String slug, @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        String name = file.getOriginalFilename() == null ? "the file" : file.getOriginalFilename();
+        if (file.getSize() > LARGEST_CHOICES) {
+            throw new BadInputException(
+                    "“" + name + "” is larger than " + LARGEST_CHOICES / 1000 + " kB, so it holds more than choices.",
+                    "Choose a file that was downloaded here.");
+        }
+        List<String> left = sites.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
+        notices.done(left.isEmpty() ? "Your choices are in the draft" : "Taken over but for " + left.get(0));
+        return "redirect:/sites/" + slug;
+    }
+
+    @PostMapping("/{slug}/undo")
+    String undo(@PathVariable String slug, @RequestParam long base, @AuthenticationPrincipal SignedIn me, Model model) {
+        sites.undo(slug, base, me);
+        return slip(slug, me, model);
+    }
+
+    @PostMapping("/{slug}/redo")
+    String redo(@PathVariable String slug, @RequestParam long base, @AuthenticationPrincipal SignedIn me, Model model) {
+        sites.redo(slug, base, me);
+        return slip(slug, me, model);
+    }
+
+    @PostMapping("/{slug}/put-back")
+    String putBack(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
+        sites.putBack(slug, me);
+        return slip(slug, me, model);
+    }
+
+    private String slip(String slug, SignedIn me, Model model) {
+        fill(sites.open(slug, me), model);
+        return "sites/site :: slip-and-state";
+    }
+
+    @PostMapping("/{slug}/go-live")
+    String goLive(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
+        sites.goLive(slug, me);
+        notices.done("Your site is live. Visitors see it at their next load");
+        return "redirect:/sites/" + slug;
+    }
+
+    @GetMapping("/{slug}/editions")
+    String editions(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
+        model.addAttribute("open", sites.open(slug, me));
+        model.addAttribute("editions", sites.editions(slug, me));
+        return "sites/editions";
+    }
+
+    @PostMapping("/{slug}/editions/{number}/take-back")
+    String takeBack(@PathVariable String slug, @PathVariable int number, @AuthenticationPrincipal SignedIn me) {
+        sites.takeBack(slug, number, me);
+        notices.done("Edition " + number + " is live again. Your draft is as it was");
+        return "redirect:/sites/" + slug + "/editions";
+    }
 }

@@ -15,56 +15,60 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @Table(name = "site_draft")
 class SiteDraft {
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  @Column(name = "site_id")
-  private long siteId;
-  @Column(name = "parent_id")
-  private Long parentId;
-  @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
-  private String choices;
-  private String note;
-  private String author;
-  private LocalDateTime at;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected SiteDraft() {}
+    @Column(name = "site_id")
+    private long siteId;
 
-  SiteDraft(long siteId, Long parentId, String choices, String note, String author) {
-    this.siteId = siteId;
-    this.parentId = parentId;
-    this.choices = choices;
-    this.note = note;
-    this.author = author;
-    this.at = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    @Column(name = "parent_id")
+    private Long parentId;
 
-  Long id() {
-    return id;
-  }
+    @JdbcTypeCode(SqlTypes.LONG32VARCHAR)
+    private String choices;
 
-  long siteId() {
-    return siteId;
-  }
+    private String note;
+    private String author;
+    private LocalDateTime at;
 
-  Long parentId() {
-    return parentId;
-  }
+    protected SiteDraft() {}
 
-  String choices() {
-    return choices;
-  }
+    SiteDraft(long siteId, Long parentId, String choices, String note, String author) {
+        this.siteId = siteId;
+        this.parentId = parentId;
+        this.choices = choices;
+        this.note = note;
+        this.author = author;
+        this.at = LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  String note() {
-    return note;
-  }
+    Long id() {
+        return id;
+    }
 
-  String author() {
-    return author;
-  }
+    long siteId() {
+        return siteId;
+    }
 
-  /** In UTC. */
-  LocalDateTime at() {
-    return at;
-  }
+    Long parentId() {
+        return parentId;
+    }
+
+    String choices() {
+        return choices;
+    }
+
+    String note() {
+        return note;
+    }
+
+    String author() {
+        return author;
+    }
+
+    /** In UTC. */
+    LocalDateTime at() {
+        return at;
+    }
 }

@@ -6,11 +6,11 @@ import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 interface SiteDraftRepository extends JpaRepository<SiteDraft, Long> {
-  Optional<SiteDraft> findFirstByParentIdOrderByIdDesc(long parentId);
+    Optional<SiteDraft> findFirstByParentIdOrderByIdDesc(long parentId);
 
-  boolean existsByParentId(long parentId);
+    boolean existsByParentId(long parentId);
 
-  @Modifying
-  @Query("delete from SiteDraft d where d.siteId = :siteId")
-  void removeAll(long siteId);
+    @Modifying
+    @Query("delete from SiteDraft d where d.siteId = :siteId")
+    void removeAll(long siteId);
 }

@@ -8,30 +8,30 @@ import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
 
 interface SiteRepository extends JpaRepository<Site, Long> {
-  Optional<Site> findBySlug(String slug);
+    Optional<Site> findBySlug(String slug);
 
-  /** For changes: whoever comes second waits until the first one is done, and sees what it did. */
-  @Lock(LockModeType.PESSIMISTIC_WRITE)
-  @Query("select s from Site s where s.slug = :slug")
-  Optional<Site> lock(String slug);
+    /** For changes: whoever comes second waits until the first one is done, and sees what it did. */
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    @Query("select s from Site s where s.slug = :slug")
+    Optional<Site> lock(String slug);
 
-  @Lock(LockModeType.PESSIMISTIC_WRITE)
-  @Query("select s from Site s where s.id = :id")
-  Optional<Site> lock(long id);
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    @Query("select s from Site s where s.id = :id")
+    Optional<Site> lock(long id);
 
-  @Lock(LockModeType.PESSIMISTIC_WRITE)
-  @Query("select s from Site s where s.invitation = :token")
-  Optional<Site> lockInvited(String token);
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    @Query("select s from Site s where s.invitation = :token")
+    Optional<Site> lockInvited(String token);
 
-  Optional<Site> findByInvitation(String invitation);
+    Optional<Site> findByInvitation(String invitation);
 
-  boolean existsBySlug(String slug);
+    boolean existsBySlug(String slug);
 
-  List<Site> findByThemeIdAndMakerIdOrderByName(long themeId, long makerId);
+    List<Site> findByThemeIdAndMakerIdOrderByName(long themeId, long makerId);
 
-  List<Site> findByOwnerIdOrderByName(long ownerId);
+    List<Site> findByOwnerIdOrderByName(long ownerId);
 
-  List<Site> findByMakerIdAndOwnerIdIsNullOrderByName(long makerId);
+    List<Site> findByMakerIdAndOwnerIdIsNullOrderByName(long makerId);
 
-  List<Site> findByMakerIdOrderByName(long makerId);
+    List<Site> findByMakerIdOrderByName(long makerId);
 }

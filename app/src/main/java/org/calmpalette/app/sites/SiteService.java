@@ -48,516 +48,602 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** Sites: what owners choose, what is live, and the way back. Finds only what belongs to the person who asks. */
 @Service
 public class SiteService {
-  private static final int TRIES = 4;
-  private static final int LONGEST_NOTE = 400;
-  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
-  private static final SecureRandom RANDOM = new SecureRandom();
+    private static final int TRIES = 4;
+    private static final int LONGEST_NOTE = 400;
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
+    private static final SecureRandom RANDOM = new SecureRandom();
 
-  private final SiteRepository sites;
-  private final SiteDraftRepository drafts;
-  private final EditionRepository editions;
-  private final ThemeService themes;
-  private final AccountService accounts;
-  private final TransactionTemplate transaction;
-  private final LiveSites live;
+    private final SiteRepository sites;
+    private final SiteDraftRepository drafts;
+    private final EditionRepository editions;
+    private final ThemeService themes;
+    private final AccountService accounts;
+    private final TransactionTemplate transaction;
+    private final LiveSites live;
 
-  SiteService(SiteRepository sites, SiteDraftRepository drafts, EditionRepository editions, ThemeService themes,
-      AccountService accounts, TransactionTemplate transaction, LiveSites live) {
-    this.sites = sites;
-    this.drafts = drafts;
-    this.editions = editions;
-    this.themes = themes;
-    this.accounts = accounts;
-    this.transaction = transaction;
-    this.live = live;
-  }
-
-  /** An owner's choices at one moment, by key of the setting; what is not in it has its default. */
-  public record Draft(long id, long siteId, long snapshotId, Map<String, Chosen> choices) {}
-
-  /**
-   * A site with all that its owner's page shows.
-   *
-   * @param changes how many choices differ from what is live
-   */
-  public record OpenSite(Site site, Theme theme, Draft draft, Edition live, boolean canUndo, boolean canRedo,
-      int changes, List<LeftOut> leftOut) {
-    /** True if the next edition brings a newer state of the theme along. */
-    public boolean isThemeNewer() {
-      return live != null && live.snapshotId() != site.snapshotId();
+    SiteService(
+            SiteRepository sites,
+            SiteDraftRepository drafts,
+            EditionRepository editions,
+            ThemeService themes,
+            AccountService accounts,
+            TransactionTemplate transaction,
+            LiveSites live) {
+        this.sites = sites;
+        this.drafts = drafts;
+        this.editions = editions;
+        this.themes = themes;
+        this.accounts = accounts;
+        this.transaction = transaction;
+        this.live = live;
     }
 
-    public boolean isDirty() {
-      return live == null || changes > 0 || isThemeNewer();
-    }
-  }
+    /** An owner's choices at one moment, by key of the setting; what is not in it has its default. */
+    public record Draft(long id, long siteId, long snapshotId, Map<String, Chosen> choices) {}
 
-  /** What lies behind texts on pictures with the choices of a draft, see {@link ThemeService#grounds}. */
-  Map<Integer, double[]> grounds(OpenSite open, String page, int width) {
-    Snapshot snapshot = themes.snapshot(open.draft().snapshotId());
-    return themes.grounds(snapshot.themeId(), themes.read(snapshot), open.draft().choices(), page, width);
-  }
-
-  // The maker's side
-
-  @Transactional(readOnly = true)
-  public List<Site> ofTheme(long themeId, SignedIn maker) {
-    return sites.findByThemeIdAndMakerIdOrderByName(themeId, maker.id());
-  }
-
-  /**
-   * Makes a site of a theme's present state.
-   *
-   * @param whose {@code me} to keep it, {@code owner} to give it to the owner who signs in as {@code owner}, or
-   *     {@code invite} to invite a new one
-   */
-  @Transactional
-  public Site create(OpenTheme theme, String name, String whose, String owner, SignedIn maker) {
-    if (name.isBlank() || name.strip().length() > 100) {
-      throw new BadInputException(name.isBlank() ? "The site needs a name." : "The name of the site is too long.", "Write up to 100 characters, such as Sallowmere Ferries.");
-    }
-    Site site = sites.save(new Site(freeSlug(name), name.strip(), theme.id(), theme.head().id(), maker.id()));
-    SiteDraft first = drafts.save(new SiteDraft(site.id(), null, "{}", "The site was made", maker.name()));
-    site.moveDraft(first.id());
-    if (whose.equals("owner") && owner.isBlank()) {
-      throw new BadInputException("The owner's sign-in name is missing.", "Write it, or choose the invitation.");
-    }
-    if (!whose.equals("me")) {
-      give(site.id(), whose.equals("owner") ? owner : "", maker);
-    }
-    return site;
-  }
-
-  private String freeSlug(String name) {
-    String plain = Normalizer.normalize(name, Normalizer.Form.NFD).toLowerCase(Locale.ROOT)
-        .replaceAll("\\p{M}", "").replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
-    String base = plain.isEmpty() ? "site" : plain.substring(0, Math.min(50, plain.length()));
-    String slug = base;
-    for (int i = 2; sites.existsBySlug(slug); i++) {
-      slug = base + "-" + i;
-    }
-    return slug;
-  }
-
-  /**
-   * Gives a site to an owner who has an account, or makes an invitation for one who has none.
-   *
-   * @param signIn sign-in name of the owner; blank for an invitation
-   */
-  @Transactional
-  public void give(long siteId, String signIn, SignedIn maker) {
-    Site site = locked(siteId, maker);
-    if (signIn.isBlank()) {
-      byte[] token = new byte[32];
-      RANDOM.nextBytes(token);
-      site.invite(Base64.getUrlEncoder().withoutPadding().encodeToString(token));
-      return;
-    }
-    Account owner = accounts.findBySignIn(signIn).filter(a -> a.role() == Role.OWNER).orElseThrow(
-        () -> new BadInputException("No owner signs in as “" + signIn.strip() + "”.",
-            "Check the name, or leave the field empty to get an invitation that a new owner opens."));
-    site.give(owner.id());
-  }
-
-  /** Lets the next edition of a site use the theme's present state. What is live stays as it is. */
-  @Transactional
-  public void update(long siteId, OpenTheme theme, SignedIn maker) {
-    Site site = locked(siteId, maker);
-    if (site.themeId() != theme.id()) {
-      throw new NotFoundException();
-    }
-    site.useSnapshot(theme.head().id());
-  }
-
-  /** The choices that are live on a site, for a handover that carries them. */
-  @Transactional(readOnly = true)
-  public Map<String, Chosen> liveChoices(long siteId, SignedIn maker) {
-    Site site = ofMaker(siteId, maker);
-    return site.liveId() == null ? Map.of() : choices(editions.findById(site.liveId()).orElseThrow().choices());
-  }
-
-  /** For changes; see {@link #changed}. */
-  private Site locked(long siteId, SignedIn maker) {
-    return sites.lock(siteId).filter(s -> s.makerId() == maker.id()).orElseThrow(NotFoundException::new);
-  }
-
-  private Site ofMaker(long siteId, SignedIn maker) {
-    return sites.findById(siteId).filter(s -> s.makerId() == maker.id()).orElseThrow(NotFoundException::new);
-  }
-
-  @Transactional(readOnly = true)
-  public String ownerName(Site site) {
-    return site.ownerId() == null ? "" : accounts.find(site.ownerId()).map(Account::name).orElse("");
-  }
-
-  // Joining
-
-  @Transactional(readOnly = true)
-  public Site invited(String token) {
-    return stillInvited(token).orElseThrow(NotFoundException::new);
-  }
-
-  /** The site of an invitation; empty if it was used or withdrawn. */
-  @Transactional(readOnly = true)
-  public Optional<Site> stillInvited(String token) {
-    return Optional.of(token).filter(Site::isInvitation).flatMap(sites::findByInvitation);
-  }
-
-  /** Makes an owner's account from an invitation and gives them the site. */
-  @Transactional
-  public void join(String token, String signIn, String name, String password) {
-    // Of two who open one invitation at once, the second finds it used.
-    Site site = Optional.of(token).filter(Site::isInvitation).flatMap(sites::lockInvited).orElseThrow(() ->
-        new BadInputException("This invitation has been used, or was withdrawn.", "Sign in if it was you; else ask its maker for another one."));
-    site.give(accounts.create(signIn, name, password, Role.OWNER).id());
-  }
-
-  // The owner's side
-
-  @Transactional(readOnly = true)
-  public List<Site> mine(SignedIn me) {
-    List<Site> all = new ArrayList<>(sites.findByOwnerIdOrderByName(me.id()));
-    all.addAll(sites.findByMakerIdAndOwnerIdIsNullOrderByName(me.id()));
-    return all;
-  }
-
-  /** A site that the person may change: its owner, or its maker while nobody owns it. */
-  private Site mine(String slug, SignedIn me) {
-    return mine(slug, me, sites::findBySlug);
-  }
-
-  private static Site mine(String slug, SignedIn me, Function<String, Optional<Site>> finder) {
-    return Optional.of(slug).filter(Site::isSlug).flatMap(finder)
-        .filter(s -> s.ownerId() == null ? s.makerId() == me.id() : s.ownerId() == me.id())
-        .orElseThrow(NotFoundException::new);
-  }
-
-  /** Reads in short steps, not in one transaction: a theme that takes long to read must not hold a connection meanwhile. */
-  public OpenSite open(String slug, SignedIn me) {
-    return open(mine(slug, me));
-  }
-
-  private OpenSite open(Site site) {
-    SiteDraft draft = drafts.findById(site.draftId()).orElseThrow();
-    Edition live = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
-    Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
-    Map<String, Chosen> choices = theme.palette().carried(choices(draft.choices()));
-    return new OpenSite(site, theme, new Draft(draft.id(), site.id(), site.snapshotId(), choices), live,
-        draft.parentId() != null, drafts.existsByParentId(draft.id()),
-        differences(choices, live == null ? Map.of() : theme.palette().carried(choices(live.choices()))),
-        ThemeBuild.chosen(theme, choices).leftOut());
-  }
-
-  private static int differences(Map<String, Chosen> a, Map<String, Chosen> b) {
-    TreeMap<String, Chosen> all = new TreeMap<>(a);
-    b.forEach(all::putIfAbsent);
-    return (int) all.keySet().stream().filter(k -> !java.util.Objects.equals(a.get(k), b.get(k))).count();
-  }
-
-  /** A draft by its id, for previews, whose addresses prove that they may. */
-  @Transactional(readOnly = true)
-  public Draft draft(long draftId) {
-    SiteDraft draft = drafts.findById(draftId).orElseThrow(NotFoundException::new);
-    Site site = sites.findById(draft.siteId()).orElseThrow(NotFoundException::new);
-    return new Draft(draft.id(), site.id(), site.snapshotId(), choices(draft.choices()));
-  }
-
-  /**
-   * Chooses a value in the draft. Nothing is live yet.
-   *
-   * @param band key of the band that it is for, or empty for all that have none of their own
-   * @param value null takes the choice back
-   * @throws BadInputException with the reason in plain words, if the maker does not allow the value
-   */
-  public void choose(String slug, String key, String band, Value value, SignedIn me) {
-    changeDraft(slug, me, (site, theme, choices) -> {
-      Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
-      Map<String, Chosen> after = with(theme, choices, setting, band, value);
-      refusal(theme, choices, after).ifPresent(why -> {
-        throw new BadInputException(setting.label() + " was not changed. " + why, "");
-      });
-      choices.clear();
-      choices.putAll(after);
-      return setting.label() + (value == null ? ": as made" : ": " + setting.kind().words(setting.kind().normal(value)));
-    });
-  }
-
-  /** The choices with one more; what is as the maker made it is no choice. */
-  static Map<String, Chosen> with(Theme theme, Map<String, Chosen> choices, Setting setting, String band, Value value) {
-    if (!band.isEmpty() && (!setting.perBand() || theme.palette().bands().band(band).isEmpty())) {
-      throw new BadInputException(setting.label() + " is the same at every width.", "Load the page again.");
-    }
-    Map<String, Chosen> after = new TreeMap<>(choices);
-    Chosen now = choices.getOrDefault(setting.key(), new Chosen(null, Map.of()));
-    Value normal = value == null ? null : setting.kind().normal(value);
-    boolean asMade = band.isEmpty() && normal != null && setting.given() instanceof Given.Fixed f && f.value().equals(normal);
-    Chosen next = now.with(band, asMade ? null : normal);
-    if (next.isEmpty()) {
-      after.remove(setting.key());
-    } else {
-      after.put(setting.key(), next);
-    }
-    return after;
-  }
-
-  /** Why choices are refused that were not refused before: a value that is not allowed, or one that breaks another. */
-  static Optional<String> refusal(Theme theme, Map<String, Chosen> before, Map<String, Chosen> after) {
-    List<LeftOut> known = ThemeBuild.chosen(theme, before).leftOut();
-    Optional<String> left = ThemeBuild.chosen(theme, after).leftOut().stream().filter(l -> !known.contains(l)).findFirst()
-        .map(l -> said(theme, l.key(), l.value(), l.why()));
-    if (left.isPresent()) {
-      return left;
-    }
-    List<String> broken = ThemeBuild.chosen(theme, before).problems().stream().map(p -> p.setting().key() + p.band().key()).toList();
-    Effective was = ThemeBuild.chosen(theme, before);
-    return ThemeBuild.chosen(theme, after).problems().stream().filter(p -> !broken.contains(p.setting().key() + p.band().key())).findFirst()
-        .map(p -> was.value(p.setting(), p.band()).equals(p.value())
-            ? "It does not go with " + p.setting().label() + ", which is " + p.setting().kind().words(p.value()) + ". " + p.why().said(new OwnerWords(theme.palette()))
-            : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
-  }
-
-  private static String said(Theme theme, String key, String value, Refusal why) {
-    String words = why.said(new OwnerWords(theme.palette()));
-    return theme.palette().setting(key).map(s -> s.label() + " would be " + value + ". " + words).orElse(words);
-  }
-
-  /** Takes a ready-made set of values over, on top of what was chosen. */
-  public void applyScheme(String slug, String key, SignedIn me) {
-    changeDraft(slug, me, (site, theme, choices) -> {
-      Scheme scheme = theme.palette().schemes().stream().filter(s -> s.key().equals(key)).findFirst().orElseThrow(NotFoundException::new);
-      Map<String, Chosen> after = new TreeMap<>(choices);
-      scheme.values().forEach((k, chosen) -> {
-        if (theme.palette().setting(k).isPresent()) {
-          after.put(k, chosen);
+    /**
+     * A site with all that its owner's page shows.
+     *
+     * @param changes how many choices differ from what is live
+     */
+    public record OpenSite(
+            Site site,
+            Theme theme,
+            Draft draft,
+            Edition live,
+            boolean canUndo,
+            boolean canRedo,
+            int changes,
+            List<LeftOut> leftOut) {
+        /** True if the next edition brings a newer state of the theme along. */
+        public boolean isThemeNewer() {
+            return live != null && live.snapshotId() != site.snapshotId();
         }
-      });
-      refusal(theme, choices, after).ifPresent(why -> {
-        throw new BadInputException("“" + scheme.label() + "” was not taken over. " + why, "");
-      });
-      choices.clear();
-      choices.putAll(after);
-      return "Took over “" + scheme.label() + "”";
-    });
-  }
 
-  /** Takes choices from a file over, on top of what was chosen. What may not be chosen is passed over and told, in the owner's words. */
-  public List<String> takeOver(String slug, Map<String, Chosen> given, SignedIn me) {
-    List<String> told = new ArrayList<>();
-    changeDraft(slug, me, (site, theme, choices) -> {
-      // Under the keys that the settings have today: what is refused is named by those.
-      Map<String, Chosen> carried = theme.palette().carried(given);
-      List<LeftOut> left = ThemeBuild.chosen(theme, carried).leftOut();
-      OwnerWords words = new OwnerWords(theme.palette());
-      told.clear();
-      left.forEach(l -> told.add(theme.palette().setting(l.key()).map(Setting::label).orElse(l.key()) + ": " + l.why().said(words)));
-      Set<String> refused = left.stream().map(LeftOut::key).collect(Collectors.toSet());
-      Map<String, Chosen> after = new TreeMap<>(choices);
-      carried.forEach((key, chosen) -> {
-        if (!refused.contains(key)) {
-          after.put(key, chosen);
+        public boolean isDirty() {
+            return live == null || changes > 0 || isThemeNewer();
         }
-      });
-      refusal(theme, choices, after).ifPresent(why -> {
-        throw new BadInputException("The choices of the file were not taken over. " + why, "");
-      });
-      choices.clear();
-      choices.putAll(after);
-      return "Took over choices from a file";
-    });
-    return told;
-  }
-
-  /** Makes the draft what is live, or all defaults if nothing is; the way back is undo. */
-  public void putBack(String slug, SignedIn me) {
-    changeDraft(slug, me, (site, theme, choices) -> {
-      choices.clear();
-      if (site.liveId() != null) {
-        choices.putAll(choices(editions.findById(site.liveId()).orElseThrow().choices()));
-      }
-      return "Put back to what is live";
-    });
-  }
-
-  private interface DraftChange {
-    String apply(Site site, Theme theme, TreeMap<String, Chosen> choices);
-  }
-
-  private void changeDraft(String slug, SignedIn me, DraftChange change) {
-    changed(slug, me, site -> {
-      SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
-      Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
-      TreeMap<String, Chosen> choices = new TreeMap<>(theme.palette().carried(choices(before.choices())));
-      String note = change.apply(site, theme, choices);
-      String after = Chosen.writeAll(choices);
-      if (!after.equals(before.choices())) {
-        site.moveDraft(drafts.save(new SiteDraft(site.id(), before.id(), after, cut(note), me.name())).id());
-      }
-    });
-  }
-
-  private static String cut(String note) {
-    return note.length() > LONGEST_NOTE ? note.substring(0, LONGEST_NOTE - 1) + "…" : note;
-  }
-
-  /** @param base id of the draft that the person saw; nothing is undone if another one is there by now */
-  public void undo(String slug, long base, SignedIn me) {
-    changed(slug, me, site -> {
-      Long parent = at(site, base).parentId();
-      if (parent != null) {
-        site.moveDraft(parent);
-      }
-    });
-  }
-
-  /** @param base id of the draft that the person saw */
-  public void redo(String slug, long base, SignedIn me) {
-    changed(slug, me, site ->
-        drafts.findFirstByParentIdOrderByIdDesc(at(site, base).id()).ifPresent(next -> site.moveDraft(next.id())));
-  }
-
-  private SiteDraft at(Site site, long base) {
-    SiteDraft now = drafts.findById(site.draftId()).orElseThrow();
-    if (site.draftId() != base) {
-      throw new StaleException("Your choices have changed since this page was opened: " + now.author() + ", "
-          + TIME.format(now.at()) + ", “" + now.note() + "”.", now.id());
     }
-    return now;
-  }
 
-  /**
-   * Makes a change of a site. The site is locked first, so whoever comes second waits and then works on what the first one
-   * left: a choice concerns one setting, so nobody's is lost, and every state in between can be gone back to.
-   */
-  private void changed(String slug, SignedIn me, Consumer<Site> change) {
-    for (int i = 1; ; i++) {
-      try {
-        transaction.executeWithoutResult(s -> change.accept(mine(slug, me, sites::lock)));
-        return;
-      } catch (ConcurrencyFailureException e) {
-        if (i == TRIES) {
-          throw e;
+    /** What lies behind texts on pictures with the choices of a draft, see {@link ThemeService#grounds}. */
+    Map<Integer, double[]> grounds(OpenSite open, String page, int width) {
+        Snapshot snapshot = themes.snapshot(open.draft().snapshotId());
+        return themes.grounds(
+                snapshot.themeId(), themes.read(snapshot), open.draft().choices(), page, width);
+    }
+
+    // The maker's side
+
+    @Transactional(readOnly = true)
+    public List<Site> ofTheme(long themeId, SignedIn maker) {
+        return sites.findByThemeIdAndMakerIdOrderByName(themeId, maker.id());
+    }
+
+    /**
+     * Makes a site of a theme's present state.
+     *
+     * @param whose {@code me} to keep it, {@code owner} to give it to the owner who signs in as {@code owner}, or
+     *     {@code invite} to invite a new one
+     */
+    @Transactional
+    public Site create(OpenTheme theme, String name, String whose, String owner, SignedIn maker) {
+        if (name.isBlank() || name.strip().length() > 100) {
+            throw new BadInputException(
+                    name.isBlank() ? "The site needs a name." : "The name of the site is too long.",
+                    "Write up to 100 characters, such as Sallowmere Ferries.");
         }
-      }
+        Site site = sites.save(
+                new Site(freeSlug(name), name.strip(), theme.id(), theme.head().id(), maker.id()));
+        SiteDraft first = drafts.save(new SiteDraft(site.id(), null, "{}", "The site was made", maker.name()));
+        site.moveDraft(first.id());
+        if (whose.equals("owner") && owner.isBlank()) {
+            throw new BadInputException("The owner's sign-in name is missing.", "Write it, or choose the invitation.");
+        }
+        if (!whose.equals("me")) {
+            give(site.id(), whose.equals("owner") ? owner : "", maker);
+        }
+        return site;
     }
-  }
 
-  /**
-   * Makes the draft an edition, which visitors see from now on. What is live already does not become another edition, so
-   * pressing twice is pressing once.
-   */
-  public void goLive(String slug, SignedIn me) {
-    // Read before the site is locked, so that others need not wait for it.
-    Site seen = mine(slug, me);
-    themes.read(themes.snapshot(seen.snapshotId()));
-    changed(slug, me, site -> {
-      Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
-      Palette palette = theme.palette();
-      Map<String, Chosen> choices = palette.carried(draft(site.draftId()).choices());
-      List<LeftOut> leftOut = ThemeBuild.chosen(theme, choices).leftOut().stream()
-          .filter(l -> palette.setting(l.key()).isPresent()).toList();
-      if (!leftOut.isEmpty()) {
-        LeftOut first = leftOut.get(0);
-        throw new BadInputException("The site did not go live: " + palette.setting(first.key()).orElseThrow().label()
-            + " is " + first.value() + ", which the theme no longer allows. " + first.why().said(new OwnerWords(palette)), "Choose something else there.");
-      }
-      Edition now = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
-      String written = Chosen.writeAll(choices);
-      if (now != null && now.snapshotId() == site.snapshotId() && now.choices().equals(written)) {
-        return;
-      }
-      publish(site, site.snapshotId(), written, ThemeBuild.paletteCss(theme, choices), "", me);
-    });
-    live.wentLive(slug);
-  }
-
-  /** Makes an earlier edition live again, as a new edition. The draft stays as it is. */
-  public void takeBack(String slug, int number, SignedIn me) {
-    changed(slug, me, site -> {
-      Edition old = editions.findBySiteIdAndNumber(site.id(), number).orElseThrow(NotFoundException::new);
-      Edition now = site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
-      if (now != null && now.snapshotId() == old.snapshotId() && now.choices().equals(old.choices())) {
-        return;
-      }
-      publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", me);
-    });
-    live.wentLive(slug);
-  }
-
-  private void publish(Site site, long snapshotId, String choices, String css, String note, SignedIn me) {
-    Edition edition = new Edition(site.id(), editions.newest(site.id()) + 1, snapshotId, choices, css, Hash.of(css), note, me.name());
-    live.build(site, edition);
-    site.moveLive(editions.save(edition).id());
-  }
-
-  /** What an edition's choices are, for the pages that they fill. */
-  public static Map<String, Chosen> chosenIn(Edition edition) {
-    return Chosen.readAll(edition.choices().getBytes(StandardCharsets.UTF_8), "choices");
-  }
-
-  public List<EditionRepository.Line> editions(String slug, SignedIn me) {
-    return editions.lines(mine(slug, me).id());
-  }
-
-  private static TreeMap<String, Chosen> choices(String text) {
-    return new TreeMap<>(Chosen.readAll(text.getBytes(StandardCharsets.UTF_8), "choices"));
-  }
-
-  // The end
-
-  /**
-   * Removes a site with its draft and its editions; its address answers 404 from then on. The theme stays.
-   *
-   * @param confirmed the site's name, as the person wrote it
-   */
-  @Transactional
-  public void remove(long siteId, String confirmed, SignedIn maker) {
-    Site site = locked(siteId, maker);
-    if (!site.name().equals(confirmed.strip())) {
-      throw new BadInputException("The site “" + site.name() + "” was not removed: its name was not written.",
-          "Write the name as it stands there. Removing cannot be undone.");
+    private String freeSlug(String name) {
+        String plain = Normalizer.normalize(name, Normalizer.Form.NFD)
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("\\p{M}", "")
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
+        String base = plain.isEmpty() ? "site" : plain.substring(0, Math.min(50, plain.length()));
+        String slug = base;
+        for (int i = 2; sites.existsBySlug(slug); i++) {
+            slug = base + "-" + i;
+        }
+        return slug;
     }
-    remove(site);
-  }
 
-  private void remove(Site site) {
-    drafts.removeAll(site.id());
-    editions.removeAll(site.id());
-    sites.delete(site);
-    TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
-      @Override
-      public void afterCommit() {
-        live.gone(site.slug());
-      }
-    });
-  }
+    /**
+     * Gives a site to an owner who has an account, or makes an invitation for one who has none.
+     *
+     * @param signIn sign-in name of the owner; blank for an invitation
+     */
+    @Transactional
+    public void give(long siteId, String signIn, SignedIn maker) {
+        Site site = locked(siteId, maker);
+        if (signIn.isBlank()) {
+            byte[] token = new byte[32];
+            RANDOM.nextBytes(token);
+            site.invite(Base64.getUrlEncoder().withoutPadding().encodeToString(token));
+            return;
+        }
+        Account owner = accounts.findBySignIn(signIn)
+                .filter(a -> a.role() == Role.OWNER)
+                .orElseThrow(() -> new BadInputException(
+                        "No owner signs in as “" + signIn.strip() + "”.",
+                        "Check the name, or leave the field empty to get an invitation that a new owner opens."));
+        site.give(owner.id());
+    }
 
-  /** Sites that are an owner's, among those a maker made: they keep the maker's account from being removed. */
-  @Transactional(readOnly = true)
-  public List<Site> ownedByOthers(SignedIn maker) {
-    return sites.findByMakerIdOrderByName(maker.id()).stream().filter(s -> s.ownerId() != null).toList();
-  }
+    /** Lets the next edition of a site use the theme's present state. What is live stays as it is. */
+    @Transactional
+    public void update(long siteId, OpenTheme theme, SignedIn maker) {
+        Site site = locked(siteId, maker);
+        if (site.themeId() != theme.id()) {
+            throw new NotFoundException();
+        }
+        site.useSnapshot(theme.head().id());
+    }
 
-  /** Sites that a maker made and keeps. */
-  @Transactional(readOnly = true)
-  public List<Site> kept(SignedIn maker) {
-    return sites.findByMakerIdAndOwnerIdIsNullOrderByName(maker.id());
-  }
+    /** The choices that are live on a site, for a handover that carries them. */
+    @Transactional(readOnly = true)
+    public Map<String, Chosen> liveChoices(long siteId, SignedIn maker) {
+        Site site = ofMaker(siteId, maker);
+        return site.liveId() == null
+                ? Map.of()
+                : choices(editions.findById(site.liveId()).orElseThrow().choices());
+    }
 
-  /** An owner goes: their sites stay live and are their makers' again. */
-  @Transactional
-  public void ownerGoes(long ownerId) {
-    sites.findByOwnerIdOrderByName(ownerId).forEach(Site::takeBack);
-  }
+    /** For changes; see {@link #changed}. */
+    private Site locked(long siteId, SignedIn maker) {
+        return sites.lock(siteId).filter(s -> s.makerId() == maker.id()).orElseThrow(NotFoundException::new);
+    }
 
-  /** A maker goes, and another one has the sites from now on; owners notice nothing. */
-  @Transactional
-  public void handOver(long from, long to) {
-    sites.findByMakerIdOrderByName(from).forEach(s -> s.handTo(to));
-  }
+    private Site ofMaker(long siteId, SignedIn maker) {
+        return sites.findById(siteId).filter(s -> s.makerId() == maker.id()).orElseThrow(NotFoundException::new);
+    }
 
-  /** A maker goes with the sites that nobody else owns. */
-  @Transactional
-  public void removeKept(SignedIn maker) {
-    kept(maker).forEach(this::remove);
-  }
+    @Transactional(readOnly = true)
+    public String ownerName(Site site) {
+        return site.ownerId() == null
+                ? ""
+                : accounts.find(site.ownerId()).map(Account::name).orElse("");
+    }
+
+    // Joining
+
+    @Transactional(readOnly = true)
+    public Site invited(String token) {
+        return stillInvited(token).orElseThrow(NotFoundException::new);
+    }
+
+    /** The site of an invitation; empty if it was used or withdrawn. */
+    @Transactional(readOnly = true)
+    public Optional<Site> stillInvited(String token) {
+        return Optional.of(token).filter(Site::isInvitation).flatMap(sites::findByInvitation);
+    }
+
+    /** Makes an owner's account from an invitation and gives them the site. */
+    @Transactional
+    public void join(String token, String signIn, String name, String password) {
+        // Of two who open one invitation at once, the second finds it used.
+        Site site = Optional.of(token)
+                .filter(Site::isInvitation)
+                .flatMap(sites::lockInvited)
+                .orElseThrow(() -> new BadInputException(
+                        "This invitation has been used, or was withdrawn.",
+                        "Sign in if it was you; else ask its maker for another one."));
+        site.give(accounts.create(signIn, name, password, Role.OWNER).id());
+    }
+
+    // The owner's side
+
+    @Transactional(readOnly = true)
+    public List<Site> mine(SignedIn me) {
+        List<Site> all = new ArrayList<>(sites.findByOwnerIdOrderByName(me.id()));
+        all.addAll(sites.findByMakerIdAndOwnerIdIsNullOrderByName(me.id()));
+        return all;
+    }
+
+    /** A site that the person may change: its owner, or its maker while nobody owns it. */
+    private Site mine(String slug, SignedIn me) {
+        return mine(slug, me, sites::findBySlug);
+    }
+
+    private static Site mine(String slug, SignedIn me, Function<String, Optional<Site>> finder) {
+        return Optional.of(slug)
+                .filter(Site::isSlug)
+                .flatMap(finder)
+                .filter(s -> s.ownerId() == null ? s.makerId() == me.id() : s.ownerId() == me.id())
+                .orElseThrow(NotFoundException::new);
+    }
+
+    /** Reads in short steps, not in one transaction: a theme that takes long to read must not hold a connection meanwhile. */
+    public OpenSite open(String slug, SignedIn me) {
+        return open(mine(slug, me));
+    }
+
+    private OpenSite open(Site site) {
+        SiteDraft draft = drafts.findById(site.draftId()).orElseThrow();
+        Edition live =
+                site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
+        Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+        Map<String, Chosen> choices = theme.palette().carried(choices(draft.choices()));
+        return new OpenSite(
+                site,
+                theme,
+                new Draft(draft.id(), site.id(), site.snapshotId(), choices),
+                live,
+                draft.parentId() != null,
+                drafts.existsByParentId(draft.id()),
+                differences(choices, live == null ? Map.of() : theme.palette().carried(choices(live.choices()))),
+                ThemeBuild.chosen(theme, choices).leftOut());
+    }
+
+    private static int differences(Map<String, Chosen> a, Map<String, Chosen> b) {
+        TreeMap<String, Chosen> all = new TreeMap<>(a);
+        b.forEach(all::putIfAbsent);
+        return (int) all.keySet().stream()
+                .filter(k -> !java.util.Objects.equals(a.get(k), b.get(k)))
+                .count();
+    }
+
+    /** A draft by its id, for previews, whose addresses prove that they may. */
+    @Transactional(readOnly = true)
+    public Draft draft(long draftId) {
+        SiteDraft draft = drafts.findById(draftId).orElseThrow(NotFoundException::new);
+        Site site = sites.findById(draft.siteId()).orElseThrow(NotFoundException::new);
+        return new Draft(draft.id(), site.id(), site.snapshotId(), choices(draft.choices()));
+    }
+
+    /**
+     * Chooses a value in the draft. Nothing is live yet.
+     *
+     * @param band key of the band that it is for, or empty for all that have none of their own
+     * @param value null takes the choice back
+     * @throws BadInputException with the reason in plain words, if the maker does not allow the value
+     */
+    public void choose(String slug, String key, String band, Value value, SignedIn me) {
+        changeDraft(slug, me, (site, theme, choices) -> {
+            Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
+            Map<String, Chosen> after = with(theme, choices, setting, band, value);
+            refusal(theme, choices, after).ifPresent(why -> {
+                throw new BadInputException(setting.label() + " was not changed. " + why, "");
+            });
+            choices.clear();
+            choices.putAll(after);
+            return setting.label()
+                    + (value == null
+                            ? ": as made"
+                            : ": " + setting.kind().words(setting.kind().normal(value)));
+        });
+    }
+
+    /** The choices with one more; what is as the maker made it is no choice. */
+    static Map<String, Chosen> with(
+            Theme theme, Map<String, Chosen> choices, Setting setting, String band, Value value) {
+        if (!band.isEmpty()
+                && (!setting.perBand() || theme.palette().bands().band(band).isEmpty())) {
+            throw new BadInputException(setting.label() + " is the same at every width.", "Load the page again.");
+        }
+        Map<String, Chosen> after = new TreeMap<>(choices);
+        Chosen now = choices.getOrDefault(setting.key(), new Chosen(null, Map.of()));
+        Value normal = value == null ? null : setting.kind().normal(value);
+        boolean asMade = band.isEmpty()
+                && normal != null
+                && setting.given() instanceof Given.Fixed f
+                && f.value().equals(normal);
+        Chosen next = now.with(band, asMade ? null : normal);
+        if (next.isEmpty()) {
+            after.remove(setting.key());
+        } else {
+            after.put(setting.key(), next);
+        }
+        return after;
+    }
+
+    /** Why choices are refused that were not refused before: a value that is not allowed, or one that breaks another. */
+    static Optional<String> refusal(Theme theme, Map<String, Chosen> before, Map<String, Chosen> after) {
+        List<LeftOut> known = ThemeBuild.chosen(theme, before).leftOut();
+        Optional<String> left = ThemeBuild.chosen(theme, after).leftOut().stream()
+                .filter(l -> !known.contains(l))
+                .findFirst()
+                .map(l -> said(theme, l.key(), l.value(), l.why()));
+        if (left.isPresent()) {
+            return left;
+        }
+        List<String> broken = ThemeBuild.chosen(theme, before).problems().stream()
+                .map(p -> p.setting().key() + p.band().key())
+                .toList();
+        Effective was = ThemeBuild.chosen(theme, before);
+        return ThemeBuild.chosen(theme, after).problems().stream()
+                .filter(p -> !broken.contains(p.setting().key() + p.band().key()))
+                .findFirst()
+                .map(p -> was.value(p.setting(), p.band()).equals(p.value())
+                        ? "It does not go with " + p.setting().label() + ", which is "
+                                + p.setting().kind().words(p.value()) + ". "
+                                + p.why().said(new OwnerWords(theme.palette()))
+                        : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
+    }
+
+    private static String said(Theme theme, String key, String value, Refusal why) {
+        String words = why.said(new OwnerWords(theme.palette()));
+        return theme.palette()
+                .setting(key)
+                .map(s -> s.label() + " would be " + value + ". " + words)
+                .orElse(words);
+    }
+
+    /** Takes a ready-made set of values over, on top of what was chosen. */
+    public void applyScheme(String slug, String key, SignedIn me) {
+        changeDraft(slug, me, (site, theme, choices) -> {
+            Scheme scheme = theme.palette().schemes().stream()
+                    .filter(s -> s.key().equals(key))
+                    .findFirst()
+                    .orElseThrow(NotFoundException::new);
+            Map<String, Chosen> after = new TreeMap<>(choices);
+            scheme.values().forEach((k, chosen) -> {
+                if (theme.palette().setting(k).isPresent()) {
+                    after.put(k, chosen);
+                }
+            });
+            refusal(theme, choices, after).ifPresent(why -> {
+                throw new BadInputException("“" + scheme.label() + "” was not taken over. " + why, "");
+            });
+            choices.clear();
+            choices.putAll(after);
+            return "Took over “" + scheme.label() + "”";
+        });
+    }
+
+    /** Takes choices from a file over, on top of what was chosen. What may not be chosen is passed over and told, in the owner's words. */
+    public List<String> takeOver(String slug, Map<String, Chosen> given, SignedIn me) {
+        List<String> told = new ArrayList<>();
+        changeDraft(slug, me, (site, theme, choices) -> {
+            // Under the keys that the settings have today: what is refused is named by those.
+            Map<String, Chosen> carried = theme.palette().carried(given);
+            List<LeftOut> left = ThemeBuild.chosen(theme, carried).leftOut();
+            OwnerWords words = new OwnerWords(theme.palette());
+            told.clear();
+            left.forEach(l -> told.add(
+                    theme.palette().setting(l.key()).map(Setting::label).orElse(l.key()) + ": "
+                            + l.why().said(words)));
+            Set<String> refused = left.stream().map(LeftOut::key).collect(Collectors.toSet());
+            Map<String, Chosen> after = new TreeMap<>(choices);
+            carried.forEach((key, chosen) -> {
+                if (!refused.contains(key)) {
+                    after.put(key, chosen);
+                }
+            });
+            refusal(theme, choices, after).ifPresent(why -> {
+                throw new BadInputException("The choices of the file were not taken over. " + why, "");
+            });
+            choices.clear();
+            choices.putAll(after);
+            return "Took over choices from a file";
+        });
+        return told;
+    }
+
+    /** Makes the draft what is live, or all defaults if nothing is; the way back is undo. */
+    public void putBack(String slug, SignedIn me) {
+        changeDraft(slug, me, (site, theme, choices) -> {
+            choices.clear();
+            if (site.liveId() != null) {
+                choices.putAll(
+                        choices(editions.findById(site.liveId()).orElseThrow().choices()));
+            }
+            return "Put back to what is live";
+        });
+    }
+
+    private interface DraftChange {
+        String apply(Site site, Theme theme, TreeMap<String, Chosen> choices);
+    }
+
+    private void changeDraft(String slug, SignedIn me, DraftChange change) {
+        changed(slug, me, site -> {
+            SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
+            Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+            TreeMap<String, Chosen> choices = new TreeMap<>(theme.palette().carried(choices(before.choices())));
+            String note = change.apply(site, theme, choices);
+            String after = Chosen.writeAll(choices);
+            if (!after.equals(before.choices())) {
+                site.moveDraft(drafts.save(new SiteDraft(site.id(), before.id(), after, cut(note), me.name()))
+                        .id());
+            }
+        });
+    }
+
+    private static String cut(String note) {
+        return note.length() > LONGEST_NOTE ? note.substring(0, LONGEST_NOTE - 1) + "…" : note;
+    }
+
+    /** @param base id of the draft that the person saw; nothing is undone if another one is there by now */
+    public void undo(String slug, long base, SignedIn me) {
+        changed(slug, me, site -> {
+            Long parent = at(site, base).parentId();
+            if (parent != null) {
+                site.moveDraft(parent);
+            }
+        });
+    }
+
+    /** @param base id of the draft that the person saw */
+    public void redo(String slug, long base, SignedIn me) {
+        changed(slug, me, site -> drafts.findFirstByParentIdOrderByIdDesc(
+                        at(site, base).id())
+                .ifPresent(next -> site.moveDraft(next.id())));
+    }
+
+    private SiteDraft at(Site site, long base) {
+        SiteDraft now = drafts.findById(site.draftId()).orElseThrow();
+        if (site.draftId() != base) {
+            throw new StaleException(
+                    "Your choices have changed since this page was opened: " + now.author() + ", "
+                            + TIME.format(now.at()) + ", “" + now.note() + "”.",
+                    now.id());
+        }
+        return now;
+    }
+
+    /**
+     * Makes a change of a site. The site is locked first, so whoever comes second waits and then works on what the first one
+     * left: a choice concerns one setting, so nobody's is lost, and every state in between can be gone back to.
+     */
+    private void changed(String slug, SignedIn me, Consumer<Site> change) {
+        for (int i = 1; ; i++) {
+            try {
+                transaction.executeWithoutResult(s -> change.accept(mine(slug, me, sites::lock)));
+                return;
+            } catch (ConcurrencyFailureException e) {
+                if (i == TRIES) {
+                    throw e;
+                }
+            }
+        }
+    }
+
+    /**
+     * Makes the draft an edition, which visitors see from now on. What is live already does not become another edition, so
+     * pressing twice is pressing once.
+     */
+    public void goLive(String slug, SignedIn me) {
+        // Read before the site is locked, so that others need not wait for it.
+        Site seen = mine(slug, me);
+        themes.read(themes.snapshot(seen.snapshotId()));
+        changed(slug, me, site -> {
+            Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+            Palette palette = theme.palette();
+            Map<String, Chosen> choices = palette.carried(draft(site.draftId()).choices());
+            List<LeftOut> leftOut = ThemeBuild.chosen(theme, choices).leftOut().stream()
+                    .filter(l -> palette.setting(l.key()).isPresent())
+                    .toList();
+            if (!leftOut.isEmpty()) {
+                LeftOut first = leftOut.get(0);
+                throw new BadInputException(
+                        "The site did not go live: "
+                                + palette.setting(first.key()).orElseThrow().label() + " is " + first.value()
+                                + ", which the theme no longer allows. "
+                                + first.why().said(new OwnerWords(palette)),
+                        "Choose something else there.");
+            }
+            Edition now = site.liveId() == null
+                    ? null
+                    : editions.findById(site.liveId()).orElseThrow();
+            String written = Chosen.writeAll(choices);
+            if (now != null
+                    && now.snapshotId() == site.snapshotId()
+                    && now.choices().equals(written)) {
+                return;
+            }
+            publish(site, site.snapshotId(), written, ThemeBuild.paletteCss(theme, choices), "", me);
+        });
+        live.wentLive(slug);
+    }
+
+    /** Makes an earlier edition live again, as a new edition. The draft stays as it is. */
+    public void takeBack(String slug, int number, SignedIn me) {
+        changed(slug, me, site -> {
+            Edition old = editions.findBySiteIdAndNumber(site.id(), number).orElseThrow(NotFoundException::new);
+            Edition now = site.liveId() == null
+                    ? null
+                    : editions.findById(site.liveId()).orElseThrow();
+            if (now != null
+                    && now.snapshotId() == old.snapshotId()
+                    && now.choices().equals(old.choices())) {
+                return;
+            }
+            publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", me);
+        });
+        live.wentLive(slug);
+    }
+
+    private void publish(Site site, long snapshotId, String choices, String css, String note, SignedIn me) {
+        Edition edition = new Edition(
+                site.id(), editions.newest(site.id()) + 1, snapshotId, choices, css, Hash.of(css), note, me.name());
+        live.build(site, edition);
+        site.moveLive(editions.save(edition).id());
+    }
+
+    /** What an edition's choices are, for the pages that they fill. */
+    public static Map<String, Chosen> chosenIn(Edition edition) {
+        return Chosen.readAll(edition.choices().getBytes(StandardCharsets.UTF_8), "choices");
+    }
+
+    public List<EditionRepository.Line> editions(String slug, SignedIn me) {
+        return editions.lines(mine(slug, me).id());
+    }
+
+    private static TreeMap<String, Chosen> choices(String text) {
+        return new TreeMap<>(Chosen.readAll(text.getBytes(StandardCharsets.UTF_8), "choices"));
+    }
+
+    // The end
+
+    /**
+     * Removes a site with its draft and its editions; its address answers 404 from then on. The theme stays.
+     *
+     * @param confirmed the site's name, as the person wrote it
+     */
+    @Transactional
+    public void remove(long siteId, String confirmed, SignedIn maker) {
+        Site site = locked(siteId, maker);
+        if (!site.name().equals(confirmed.strip())) {
+            throw new BadInputException(
+                    "The site “" + site.name() + "” was not removed: its name was not written.",
+                    "Write the name as it stands there. Removing cannot be undone.");
+        }
+        remove(site);
+    }
+
+    private void remove(Site site) {
+        drafts.removeAll(site.id());
+        editions.removeAll(site.id());
+        sites.delete(site);
+        TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
+            @Override
+            public void afterCommit() {
+                live.gone(site.slug());
+            }
+        });
+    }
+
+    /** Sites that are an owner's, among those a maker made: they keep the maker's account from being removed. */
+    @Transactional(readOnly = true)
+    public List<Site> ownedByOthers(SignedIn maker) {
+        return sites.findByMakerIdOrderByName(maker.id()).stream()
+                .filter(s -> s.ownerId() != null)
+                .toList();
+    }
+
+    /** Sites that a maker made and keeps. */
+    @Transactional(readOnly = true)
+    public List<Site> kept(SignedIn maker) {
+        return sites.findByMakerIdAndOwnerIdIsNullOrderByName(maker.id());
+    }
+
+    /** An owner goes: their sites stay live and are their makers' again. */
+    @Transactional
+    public void ownerGoes(long ownerId) {
+        sites.findByOwnerIdOrderByName(ownerId).forEach(Site::takeBack);
+    }
+
+    /** A maker goes, and another one has the sites from now on; owners notice nothing. */
+    @Transactional
+    public void handOver(long from, long to) {
+        sites.findByMakerIdOrderByName(from).forEach(s -> s.handTo(to));
+    }
+
+    /** A maker goes with the sites that nobody else owns. */
+    @Transactional
+    public void removeKept(SignedIn maker) {
+        kept(maker).forEach(this::remove);
+    }
 }

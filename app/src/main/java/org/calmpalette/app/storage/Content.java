@@ -11,17 +11,19 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @Table(name = "content")
 class Content {
-  @Id
-  @JdbcTypeCode(SqlTypes.CHAR)
-  @Column(length = 64)
-  private String hash;
-  private long size;
-  @JdbcTypeCode(SqlTypes.LONG32VARBINARY)
-  private byte[] bytes;
+    @Id
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(length = 64)
+    private String hash;
 
-  protected Content() {}
+    private long size;
 
-  byte[] bytes() {
-    return bytes;
-  }
+    @JdbcTypeCode(SqlTypes.LONG32VARBINARY)
+    private byte[] bytes;
+
+    protected Content() {}
+
+    byte[] bytes() {
+        return bytes;
+    }
 }

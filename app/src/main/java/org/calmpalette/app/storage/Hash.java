@@ -7,17 +7,17 @@ import java.util.HexFormat;
 
 /** SHA-256, in lower-case hexadecimal digits. */
 public final class Hash {
-  private Hash() {}
+    private Hash() {}
 
-  public static String of(byte[] bytes) {
-    try {
-      return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java has SHA-256", e);
+    public static String of(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
     }
-  }
 
-  public static String of(String text) {
-    return of(text.getBytes(StandardCharsets.UTF_8));
-  }
+    public static String of(String text) {
+        return of(text.getBytes(StandardCharsets.UTF_8));
+    }
 }

@@ -26,88 +26,117 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 @RequestMapping("/themes/{id}/finding")
 class FindingController {
-  private final ThemeService themes;
-  private final Notices notices;
+    private final ThemeService themes;
+    private final Notices notices;
 
-  FindingController(ThemeService themes, Notices notices) {
-    this.themes = themes;
-    this.notices = notices;
-  }
-
-  @GetMapping
-  String card(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    Finding finding = find(open, key);
-    model.addAttribute("open", open);
-    model.addAttribute("finding", finding);
-    model.addAttribute("excerpt", excerpt(open.theme(), finding));
-    long same = open.findings().stream().filter(f -> f.kind() == finding.kind() && f.canBeMended()).count();
-    model.addAttribute("same", same);
-    // A page's finding is shown on that page; a stylesheet's on whichever is open.
-    model.addAttribute("onPage", Paths.isPage(finding.file()) ? finding.file() : "");
-    return "survey/finding :: card";
-  }
-
-  private static Excerpt excerpt(Theme theme, Finding f) {
-    return theme.sheets().stream().filter(s -> s.path().equals(f.file())).map(s -> s.file())
-        .findFirst().or(() -> theme.pages().stream().map(p -> p.source()).filter(s -> s.file().equals(f.file())).findFirst())
-        .map(text -> f.column() > 0 ? Excerpt.at(text, text.lineStart(f.line()) + f.column() - 1, text.lineStart(f.line()) + f.column() - 1, 3)
-            : Excerpt.around(text, f.line(), f.line(), 3)).orElse(null);
-  }
-
-  private static Finding find(OpenTheme open, String key) {
-    return open.finding(key).orElseThrow(() -> new BadInputException("This finding is gone: it was mended, or its place has changed.",
-        "Load the survey again."));
-  }
-
-  /** What the mend would do; asked for by itself, since trying it takes a moment. */
-  @GetMapping("/effect")
-  String effect(@PathVariable long id, @RequestParam String key, @RequestParam(defaultValue = "false") boolean all,
-      @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    try {
-      PartController.preview(open, fix(open, key, all), model);
-    } catch (BadInputException e) {
-      model.addAttribute("message", e.getMessage());
-      model.addAttribute("mend", e.mend());
+    FindingController(ThemeService themes, Notices notices) {
+        this.themes = themes;
+        this.notices = notices;
     }
-    return "survey/part :: preview";
-  }
 
-  private static Change fix(OpenTheme open, String key, boolean all) {
-    Finding finding = find(open, key);
-    if (!finding.canBeMended()) {
-      throw new BadInputException("This needs a decision of yours.", finding.mend());
+    @GetMapping
+    String card(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        Finding finding = find(open, key);
+        model.addAttribute("open", open);
+        model.addAttribute("finding", finding);
+        model.addAttribute("excerpt", excerpt(open.theme(), finding));
+        long same = open.findings().stream()
+                .filter(f -> f.kind() == finding.kind() && f.canBeMended())
+                .count();
+        model.addAttribute("same", same);
+        // A page's finding is shown on that page; a stylesheet's on whichever is open.
+        model.addAttribute("onPage", Paths.isPage(finding.file()) ? finding.file() : "");
+        return "survey/finding :: card";
     }
-    if (!all) {
-      return finding.fix().get();
+
+    private static Excerpt excerpt(Theme theme, Finding f) {
+        return theme.sheets().stream()
+                .filter(s -> s.path().equals(f.file()))
+                .map(s -> s.file())
+                .findFirst()
+                .or(() -> theme.pages().stream()
+                        .map(p -> p.source())
+                        .filter(s -> s.file().equals(f.file()))
+                        .findFirst())
+                .map(text -> f.column() > 0
+                        ? Excerpt.at(
+                                text,
+                                text.lineStart(f.line()) + f.column() - 1,
+                                text.lineStart(f.line()) + f.column() - 1,
+                                3)
+                        : Excerpt.around(text, f.line(), f.line(), 3))
+                .orElse(null);
     }
-    List<Change> fixes = open.findings().stream().filter(f -> f.kind() == finding.kind() && f.canBeMended()).map(f -> f.fix().get()).toList();
-    return Change.all(finding.kind().heading() + ": mended all " + fixes.size(), fixes);
-  }
 
-  @PostMapping("/mend")
-  String mend(@PathVariable long id, @RequestParam long base, @RequestParam String key, @RequestParam(defaultValue = "false") boolean all,
-      @AuthenticationPrincipal SignedIn me) {
-    OpenTheme open = themes.open(id, me);
-    // The finding is of the snapshot that was seen; the change refuses if the theme has moved on.
-    Snapshot made = themes.change(id, base, me, theme -> fix(open, key, all));
-    notices.done(made.note());
-    return Go.to("/themes/" + id + "/survey?view=findings");
-  }
+    private static Finding find(OpenTheme open, String key) {
+        return open.finding(key)
+                .orElseThrow(() -> new BadInputException(
+                        "This finding is gone: it was mended, or its place has changed.", "Load the survey again."));
+    }
 
-  @PostMapping("/dismiss")
-  String dismiss(@PathVariable long id, @RequestParam String key, @RequestParam(defaultValue = "") String note,
-      @AuthenticationPrincipal SignedIn me) {
-    themes.dismiss(id, find(themes.open(id, me), key), note, me);
-    notices.done("The finding is dismissed and stays so; it is listed at the end");
-    return Go.to("/themes/" + id + "/survey?view=findings");
-  }
+    /** What the mend would do; asked for by itself, since trying it takes a moment. */
+    @GetMapping("/effect")
+    String effect(
+            @PathVariable long id,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "false") boolean all,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        try {
+            PartController.preview(open, fix(open, key, all), model);
+        } catch (BadInputException e) {
+            model.addAttribute("message", e.getMessage());
+            model.addAttribute("mend", e.mend());
+        }
+        return "survey/part :: preview";
+    }
 
-  @PostMapping("/take-back")
-  String takeBack(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me) {
-    themes.takeBack(id, key, me);
-    notices.done("The finding is listed again");
-    return Go.to("/themes/" + id + "/survey?view=findings");
-  }
+    private static Change fix(OpenTheme open, String key, boolean all) {
+        Finding finding = find(open, key);
+        if (!finding.canBeMended()) {
+            throw new BadInputException("This needs a decision of yours.", finding.mend());
+        }
+        if (!all) {
+            return finding.fix().get();
+        }
+        List<Change> fixes = open.findings().stream()
+                .filter(f -> f.kind() == finding.kind() && f.canBeMended())
+                .map(f -> f.fix().get())
+                .toList();
+        return Change.all(finding.kind().heading() + ": mended all " + fixes.size(), fixes);
+    }
+
+    @PostMapping("/mend")
+    String mend(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "false") boolean all,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        // The finding is of the snapshot that was seen; the change refuses if the theme has moved on.
+        Snapshot made = themes.change(id, base, me, theme -> fix(open, key, all));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/survey?view=findings");
+    }
+
+    @PostMapping("/dismiss")
+    String dismiss(
+            @PathVariable long id,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "") String note,
+            @AuthenticationPrincipal SignedIn me) {
+        themes.dismiss(id, find(themes.open(id, me), key), note, me);
+        notices.done("The finding is dismissed and stays so; it is listed at the end");
+        return Go.to("/themes/" + id + "/survey?view=findings");
+    }
+
+    @PostMapping("/take-back")
+    String takeBack(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me) {
+        themes.takeBack(id, key, me);
+        notices.done("The finding is listed again");
+        return Go.to("/themes/" + id + "/survey?view=findings");
+    }
 }

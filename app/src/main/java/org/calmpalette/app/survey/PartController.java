@@ -12,8 +12,8 @@ import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.Explanation;
-import org.calmpalette.core.change.Difference;
 import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.Difference;
 import org.calmpalette.core.change.PageBinding;
 import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.page.Page;
@@ -38,149 +38,204 @@ import org.thymeleaf.util.StringUtils;
 @Controller
 @RequestMapping("/themes/{id}/part")
 class PartController {
-  /** A part that more declarations try to paint is seldom read to the end. */
-  private static final int MOST_BEATEN = 60;
+    /** A part that more declarations try to paint is seldom read to the end. */
+    private static final int MOST_BEATEN = 60;
 
-  private final ThemeService themes;
-  private final Notices notices;
+    private final ThemeService themes;
+    private final Notices notices;
 
-  PartController(ThemeService themes, Notices notices) {
-    this.themes = themes;
-    this.notices = notices;
-  }
-
-  /** One that was beaten, as a sentence, with what its place is called. */
-  public record Beaten(String sentence, String file, int start) {}
-
-  /** @param shown the strongest of {@code all} */
-  public record AllBeaten(int all, List<Beaten> shown) {
-    public int more() {
-      return all - shown.size();
+    PartController(ThemeService themes, Notices notices) {
+        this.themes = themes;
+        this.notices = notices;
     }
-  }
 
-  @GetMapping
-  String look(@PathVariable long id, PartForm form, @RequestParam(defaultValue = "") String seen, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    model.addAttribute("open", open);
-    PartLook look = look(open, form);
-    Map<String, AllBeaten> beaten = new HashMap<>();
-    look.aspects().forEach(a -> beaten.put(a.id(), beaten(a.explanation())));
-    Page page = form.page(open.read().rendered());
-    model.addAttribute("offers", PageBinding.offers(page, page.elements().get(form.index())));
-    model.addAttribute("roles", open.roles());
-    model.addAttribute("look", look);
-    model.addAttribute("beaten", beaten);
-    model.addAttribute("chosen", opened(look, seen));
-    model.addAttribute("states", List.of("hover", "focus", "active", "current"));
-    model.addAttribute("on", form.states());
-    model.addAttribute("width", form.windowWidth());
-    return "survey/part :: card";
-  }
+    /** One that was beaten, as a sentence, with what its place is called. */
+    public record Beaten(String sentence, String file, int start) {}
 
-  /** What is opened first: what one saw at the point that was clicked, a picture before the colour under it; else its fill. */
-  private static String opened(PartLook look, String seen) {
-    List<String> ids = look.aspects().stream().map(PartLook.Aspect::id).toList();
-    for (String id : seen.equals("background") ? List.of("picture", "background") : seen.equals("border") ? List.of("border") : List.<String>of()) {
-      if (ids.contains(id)) {
-        return id;
-      }
+    /** @param shown the strongest of {@code all} */
+    public record AllBeaten(int all, List<Beaten> shown) {
+        public int more() {
+            return all - shown.size();
+        }
     }
-    return look.aspects().stream().filter(a -> a.id().equals("fill") || a.id().endsWith("background") && a.isColor()).findFirst()
-        .or(() -> look.aspects().stream().findFirst()).map(PartLook.Aspect::id).orElse("");
-  }
 
-  private static PartLook look(OpenTheme open, PartForm form) {
-    Rendered rendered = open.read().rendered();
-    Page page = form.page(rendered);
-    if (form.index() < 1 || form.index() >= page.elements().size()) {
-      throw new BadInputException("That part is no longer on the page.", "Point at it again.");
+    @GetMapping
+    String look(
+            @PathVariable long id,
+            PartForm form,
+            @RequestParam(defaultValue = "") String seen,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        PartLook look = look(open, form);
+        Map<String, AllBeaten> beaten = new HashMap<>();
+        look.aspects().forEach(a -> beaten.put(a.id(), beaten(a.explanation())));
+        Page page = form.page(open.read().rendered());
+        model.addAttribute("offers", PageBinding.offers(page, page.elements().get(form.index())));
+        model.addAttribute("roles", open.roles());
+        model.addAttribute("look", look);
+        model.addAttribute("beaten", beaten);
+        model.addAttribute("chosen", opened(look, seen));
+        model.addAttribute("states", List.of("hover", "focus", "active", "current"));
+        model.addAttribute("on", form.states());
+        model.addAttribute("width", form.windowWidth());
+        return "survey/part :: card";
     }
-    return PartLook.of(rendered, open.read().readers(), open.read().parts(), page, form.index(), form.window(), form.states());
-  }
 
-  private static AllBeaten beaten(Explanation e) {
-    List<Beaten> all = new ArrayList<>();
-    for (Explanation.Cause c : e.beaten().subList(0, Math.min(MOST_BEATEN, e.beaten().size()))) {
-      String browser = c.isInTheme() ? " in " + c.file() + ", line " + c.line() : "";
-      all.add(new Beaten(StringUtils.abbreviate(c.selector(), 300) + " { " + c.property() + ": " + StringUtils.abbreviate(c.written(), 300) + (c.important() ? " !important" : "") + " }" + browser
-          + ": " + StepWords.ofTheLoser(c.because()), c.isInTheme() ? c.file() : "", c.start()));
+    /** What is opened first: what one saw at the point that was clicked, a picture before the colour under it; else its fill. */
+    private static String opened(PartLook look, String seen) {
+        List<String> ids = look.aspects().stream().map(PartLook.Aspect::id).toList();
+        for (String id : seen.equals("background")
+                ? List.of("picture", "background")
+                : seen.equals("border") ? List.of("border") : List.<String>of()) {
+            if (ids.contains(id)) {
+                return id;
+            }
+        }
+        return look.aspects().stream()
+                .filter(a -> a.id().equals("fill") || a.id().endsWith("background") && a.isColor())
+                .findFirst()
+                .or(() -> look.aspects().stream().findFirst())
+                .map(PartLook.Aspect::id)
+                .orElse("");
     }
-    return new AllBeaten(e.beaten().size(), all);
-  }
 
-  /** The form for a change of one aspect, with the exact difference. */
-  @GetMapping("/change")
-  String change(@PathVariable long id, PartForm form, @RequestParam String aspect, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    PartLook look = look(open, form);
-    PartLook.Aspect chosen = aspect(look, aspect);
-    Page page = form.page(open.read().rendered());
-    model.addAttribute("open", open);
-    model.addAttribute("look", look);
-    model.addAttribute("a", chosen);
-    model.addAttribute("on", form.states());
-    model.addAttribute("reach", form.reach() == null || form.reach().isEmpty() ? chosen.reaches().get(0).id() : form.reach());
-    String side = chosen.property().replaceFirst("^(border|margin|padding)-", "").replaceFirst("-color$", "");
-    model.addAttribute("sides", List.of("top", "right", "bottom", "left").contains(side) && !chosen.id().endsWith("border") ? List.of(side) : List.of());
-    model.addAttribute("sided", chosen.property().matches("(border|margin|padding)-.*"));
-    model.addAttribute("width", form.windowWidth());
-    model.addAttribute("what", form.what() == null ? "setting" : form.what());
-    model.addAttribute("utilities", UtilityClass.of(open.read().rendered(), page, page.elements().get(form.index()), chosen.property()));
-    Painted painted = chosen.reaches().isEmpty() || chosen.reaches().get(0).painted().isEmpty() ? new Painted("body", chosen.property(), "")
-        : chosen.reaches().get(0).painted().get(0);
-    model.addAttribute("suggestion", Suggestion.of(painted, comment(open, chosen), open.theme(), open.colors().customProperties()));
-    return "survey/part :: change";
-  }
-
-  private static String comment(OpenTheme open, PartLook.Aspect aspect) {
-    Explanation.Cause w = aspect.explanation().winner();
-    return w == null || !w.isInTheme() ? "" : Suggestion.comment(open.theme(), w.file(), w.start());
-  }
-
-  private static PartLook.Aspect aspect(PartLook look, String id) {
-    return look.aspect(id).orElseThrow(() -> new BadInputException("The part has no such side any more.", "Point at it again."));
-  }
-
-  private static String color(PartLook.Aspect aspect) {
-    return aspect.color() == null ? "#ffffff" : aspect.color();
-  }
-
-  /** The exact difference of a change, and what it changes on the pages; nothing is made. */
-  @GetMapping("/preview")
-  String preview(@PathVariable long id, PartForm form, @RequestParam String aspect, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    try {
-      Change fix = form.fix(open.read().rendered(), color(aspect(look(open, form), aspect)));
-      preview(open, fix, model);
-    } catch (BadInputException e) {
-      model.addAttribute("message", e.getMessage());
-      model.addAttribute("mend", e.mend());
+    private static PartLook look(OpenTheme open, PartForm form) {
+        Rendered rendered = open.read().rendered();
+        Page page = form.page(rendered);
+        if (form.index() < 1 || form.index() >= page.elements().size()) {
+            throw new BadInputException("That part is no longer on the page.", "Point at it again.");
+        }
+        return PartLook.of(
+                rendered, open.read().readers(), open.read().parts(), page, form.index(), form.window(), form.states());
     }
-    return "survey/part :: preview";
-  }
 
-  static void preview(OpenTheme open, Change fix, Model model) {
-    Rendered rendered = open.read().rendered();
-    model.addAttribute("title", fix.note());
-    model.addAttribute("differences", Difference.of(rendered.theme(), fix));
-    Trial trial = fix.isEmpty() ? null : Trial.of(rendered, fix);
-    model.addAttribute("trial", trial);
-  }
+    private static AllBeaten beaten(Explanation e) {
+        List<Beaten> all = new ArrayList<>();
+        for (Explanation.Cause c :
+                e.beaten().subList(0, Math.min(MOST_BEATEN, e.beaten().size()))) {
+            String browser = c.isInTheme() ? " in " + c.file() + ", line " + c.line() : "";
+            all.add(new Beaten(
+                    StringUtils.abbreviate(c.selector(), 300) + " { " + c.property() + ": "
+                            + StringUtils.abbreviate(c.written(), 300) + (c.important() ? " !important" : "") + " }"
+                            + browser + ": " + StepWords.ofTheLoser(c.because()),
+                    c.isInTheme() ? c.file() : "",
+                    c.start()));
+        }
+        return new AllBeaten(e.beaten().size(), all);
+    }
 
-  @PostMapping
-  String make(@PathVariable long id, @RequestParam long base, PartForm form, @RequestParam String aspect, @AuthenticationPrincipal SignedIn me) {
-    Snapshot made = themes.change(id, base, me, theme -> {
-      Rendered rendered = new Rendered(theme);
-      OpenTheme open = themes.open(id, me);
-      return form.fix(rendered, color(aspect(look(open, form), aspect)));
-    });
-    notices.done(made.note());
-    return Go.to("setting".equals(form.what()) ? "/themes/" + id + "/settings?key=" + form.key().strip() + "&page=" + encoded(form.page())
-        : "/themes/" + id + "/survey?page=" + encoded(form.page()) + "&at=" + form.index());
-  }
+    /** The form for a change of one aspect, with the exact difference. */
+    @GetMapping("/change")
+    String change(
+            @PathVariable long id,
+            PartForm form,
+            @RequestParam String aspect,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        PartLook look = look(open, form);
+        PartLook.Aspect chosen = aspect(look, aspect);
+        Page page = form.page(open.read().rendered());
+        model.addAttribute("open", open);
+        model.addAttribute("look", look);
+        model.addAttribute("a", chosen);
+        model.addAttribute("on", form.states());
+        model.addAttribute(
+                "reach",
+                form.reach() == null || form.reach().isEmpty()
+                        ? chosen.reaches().get(0).id()
+                        : form.reach());
+        String side =
+                chosen.property().replaceFirst("^(border|margin|padding)-", "").replaceFirst("-color$", "");
+        model.addAttribute(
+                "sides",
+                List.of("top", "right", "bottom", "left").contains(side)
+                                && !chosen.id().endsWith("border")
+                        ? List.of(side)
+                        : List.of());
+        model.addAttribute("sided", chosen.property().matches("(border|margin|padding)-.*"));
+        model.addAttribute("width", form.windowWidth());
+        model.addAttribute("what", form.what() == null ? "setting" : form.what());
+        model.addAttribute(
+                "utilities",
+                UtilityClass.of(open.read().rendered(), page, page.elements().get(form.index()), chosen.property()));
+        Painted painted =
+                chosen.reaches().isEmpty() || chosen.reaches().get(0).painted().isEmpty()
+                        ? new Painted("body", chosen.property(), "")
+                        : chosen.reaches().get(0).painted().get(0);
+        model.addAttribute(
+                "suggestion",
+                Suggestion.of(
+                        painted,
+                        comment(open, chosen),
+                        open.theme(),
+                        open.colors().customProperties()));
+        return "survey/part :: change";
+    }
 
-  static String encoded(String text) {
-    return UriUtils.encodeQueryParam(text, java.nio.charset.StandardCharsets.UTF_8);
-  }
+    private static String comment(OpenTheme open, PartLook.Aspect aspect) {
+        Explanation.Cause w = aspect.explanation().winner();
+        return w == null || !w.isInTheme() ? "" : Suggestion.comment(open.theme(), w.file(), w.start());
+    }
+
+    private static PartLook.Aspect aspect(PartLook look, String id) {
+        return look.aspect(id)
+                .orElseThrow(() -> new BadInputException("The part has no such side any more.", "Point at it again."));
+    }
+
+    private static String color(PartLook.Aspect aspect) {
+        return aspect.color() == null ? "#ffffff" : aspect.color();
+    }
+
+    /** The exact difference of a change, and what it changes on the pages; nothing is made. */
+    @GetMapping("/preview")
+    String preview(
+            @PathVariable long id,
+            PartForm form,
+            @RequestParam String aspect,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        try {
+            Change fix = form.fix(open.read().rendered(), color(aspect(look(open, form), aspect)));
+            preview(open, fix, model);
+        } catch (BadInputException e) {
+            model.addAttribute("message", e.getMessage());
+            model.addAttribute("mend", e.mend());
+        }
+        return "survey/part :: preview";
+    }
+
+    static void preview(OpenTheme open, Change fix, Model model) {
+        Rendered rendered = open.read().rendered();
+        model.addAttribute("title", fix.note());
+        model.addAttribute("differences", Difference.of(rendered.theme(), fix));
+        Trial trial = fix.isEmpty() ? null : Trial.of(rendered, fix);
+        model.addAttribute("trial", trial);
+    }
+
+    @PostMapping
+    String make(
+            @PathVariable long id,
+            @RequestParam long base,
+            PartForm form,
+            @RequestParam String aspect,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> {
+            Rendered rendered = new Rendered(theme);
+            OpenTheme open = themes.open(id, me);
+            return form.fix(rendered, color(aspect(look(open, form), aspect)));
+        });
+        notices.done(made.note());
+        return Go.to(
+                "setting".equals(form.what())
+                        ? "/themes/" + id + "/settings?key=" + form.key().strip() + "&page=" + encoded(form.page())
+                        : "/themes/" + id + "/survey?page=" + encoded(form.page()) + "&at=" + form.index());
+    }
+
+    static String encoded(String text) {
+        return UriUtils.encodeQueryParam(text, java.nio.charset.StandardCharsets.UTF_8);
+    }
 }

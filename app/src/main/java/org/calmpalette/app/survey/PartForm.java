@@ -27,59 +27,88 @@ import org.calmpalette.core.value.Viewport;
  * @param what setting, follow, value, nothing or class
  * @param comment whether a dated comment is written beside the rule
  */
-public record PartForm(String page, Integer at, String pseudo, String property, Integer width, Set<String> state, String reach,
-    String what, String label, String key, String place, String value, String follow, Set<String> side, String utility,
-    Boolean everywhere, Boolean comment) {
+public record PartForm(
+        String page,
+        Integer at,
+        String pseudo,
+        String property,
+        Integer width,
+        Set<String> state,
+        String reach,
+        String what,
+        String label,
+        String key,
+        String place,
+        String value,
+        String follow,
+        Set<String> side,
+        String utility,
+        Boolean everywhere,
+        Boolean comment) {
 
-  int index() {
-    return at == null ? 0 : at;
-  }
-
-  Set<String> states() {
-    return state == null ? Set.of() : new LinkedHashSet<>(state);
-  }
-
-  int windowWidth() {
-    return width == null ? 1440 : Math.max(200, Math.min(4000, width));
-  }
-
-  Viewport window() {
-    return Viewport.of(windowWidth(), 900);
-  }
-
-  Page page(Rendered rendered) {
-    return rendered.page(page == null ? "" : page).orElseThrow(() -> new BadInputException("There is no page " + page + " in this theme.",
-        "Load the page again."));
-  }
-
-  /** @param color the part's colour today, for the default of a new setting */
-  Change fix(Rendered rendered, String color) {
-    Page shown = page(rendered);
-    if ("class".equals(what)) {
-      if (index() < 1 || index() >= shown.elements().size()) {
-        throw new BadInputException("That part is no longer on the page.", "Point at it again.");
-      }
-      return UtilityClass.put(rendered, shown, shown.elements().get(index()), text(utility), Boolean.TRUE.equals(everywhere));
+    int index() {
+        return at == null ? 0 : at;
     }
-    PartChange change = new PartChange(rendered, shown, index(), text(pseudo).isEmpty() ? null : pseudo, property, window(), states(),
-        Boolean.TRUE.equals(comment) ? LocalDate.now(ZoneOffset.UTC) : null);
-    return change.fix(text(reach).isEmpty() ? "only" : reach, what(rendered.theme(), color));
-  }
 
-  private PartChange.What what(Theme theme, String color) {
-    return switch (text(what)) {
-      case "setting" -> {
-        Place where = text(place).isEmpty() ? Place.EVERYWHERE : theme.palette().places().stream()
-            .filter(p -> p.label().equalsIgnoreCase(text(place))).findFirst().orElseGet(() -> new Place(Place.keyOf(text(place)), text(place)));
-        yield new PartChange.What.NewSetting(Setting.of(text(key), text(label), "", where.key(), ColorKind.ANY, Value.of(color)), where);
-      }
-      case "follow" -> new PartChange.What.Follow(text(follow));
-      case "nothing" -> new PartChange.What.Nothing(side == null ? Set.of() : side);
-      default -> new PartChange.What.Value(text(value));
-    };
-  }
+    Set<String> states() {
+        return state == null ? Set.of() : new LinkedHashSet<>(state);
+    }
 
-  private static String text(String value) {
-    return value == null ? "" : value.strip();
-  }
+    int windowWidth() {
+        return width == null ? 1440 : Math.max(200, Math.min(4000, width));
+    }
+
+    Viewport window() {
+        return Viewport.of(windowWidth(), 900);
+    }
+
+    Page page(Rendered rendered) {
+        return rendered.page(page == null ? "" : page)
+                .orElseThrow(() ->
+                        new BadInputException("There is no page " + page + " in this theme.", "Load the page again."));
+    }
+
+    /** @param color the part's colour today, for the default of a new setting */
+    Change fix(Rendered rendered, String color) {
+        Page shown = page(rendered);
+        if ("class".equals(what)) {
+            if (index() < 1 || index() >= shown.elements().size()) {
+                throw new BadInputException("That part is no longer on the page.", "Point at it again.");
+            }
+            return UtilityClass.put(
+                    rendered, shown, shown.elements().get(index()), text(utility), Boolean.TRUE.equals(everywhere));
+        }
+        PartChange change = new PartChange(
+                rendered,
+                shown,
+                index(),
+                text(pseudo).isEmpty() ? null : pseudo,
+                property,
+                window(),
+                states(),
+                Boolean.TRUE.equals(comment) ? LocalDate.now(ZoneOffset.UTC) : null);
+        return change.fix(text(reach).isEmpty() ? "only" : reach, what(rendered.theme(), color));
+    }
+
+    private PartChange.What what(Theme theme, String color) {
+        return switch (text(what)) {
+            case "setting" -> {
+                Place where = text(place).isEmpty()
+                        ? Place.EVERYWHERE
+                        : theme.palette().places().stream()
+                                .filter(p -> p.label().equalsIgnoreCase(text(place)))
+                                .findFirst()
+                                .orElseGet(() -> new Place(Place.keyOf(text(place)), text(place)));
+                yield new PartChange.What.NewSetting(
+                        Setting.of(text(key), text(label), "", where.key(), ColorKind.ANY, Value.of(color)), where);
+            }
+            case "follow" -> new PartChange.What.Follow(text(follow));
+            case "nothing" -> new PartChange.What.Nothing(side == null ? Set.of() : side);
+            default -> new PartChange.What.Value(text(value));
+        };
+    }
+
+    private static String text(String value) {
+        return value == null ? "" : value.strip();
+    }
 }

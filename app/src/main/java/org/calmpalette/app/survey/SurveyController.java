@@ -46,169 +46,257 @@ import org.thymeleaf.util.StringUtils;
 @Controller
 @RequestMapping("/themes/{id}")
 class SurveyController {
-  /** Uses of one colour that its card lists. */
-  private static final int MOST_USES = 200;
-  private static final Duration PATIENCE = Duration.ofMillis(900);
+    /** Uses of one colour that its card lists. */
+    private static final int MOST_USES = 200;
 
-  private final ThemeService themes;
-  private final FrameAddresses addresses;
-  private final Notices notices;
+    private static final Duration PATIENCE = Duration.ofMillis(900);
 
-  SurveyController(ThemeService themes, FrameAddresses addresses, Notices notices) {
-    this.themes = themes;
-    this.addresses = addresses;
-    this.notices = notices;
-  }
+    private final ThemeService themes;
+    private final FrameAddresses addresses;
+    private final Notices notices;
 
-  /** A row of the ledger, ready to be written: templates are slow at putting texts together. */
-  public record Listed(String value, String words, String spellings, int uses, String selector, String where) {
-    private static final int LONGEST = 44;
-    private static final int LONGEST_SELECTOR = 300;
-    /** What the page itself searches while one types. */
-    private static final int LONGEST_WORDS = 4_000;
-
-    static Listed of(ColorRow row) {
-      ColorUse first = row.uses().get(0);
-      String spellings = String.join("   ", row.spellings());
-      return new Listed(row.value(), StringUtils.abbreviate(row.words(), LONGEST_WORDS), StringUtils.abbreviate(spellings, LONGEST), row.uses().size(),
-          StringUtils.abbreviate(first.selector(), LONGEST_SELECTOR), first.property() + ", " + first.file() + ":" + first.line());
+    SurveyController(ThemeService themes, FrameAddresses addresses, Notices notices) {
+        this.themes = themes;
+        this.addresses = addresses;
+        this.notices = notices;
     }
-  }
 
-  @GetMapping
-  String theme(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-    themes.stored(id, me);
-    return "redirect:/themes/" + id + "/survey";
-  }
+    /** A row of the ledger, ready to be written: templates are slow at putting texts together. */
+    public record Listed(String value, String words, String spellings, int uses, String selector, String where) {
+        private static final int LONGEST = 44;
+        private static final int LONGEST_SELECTOR = 300;
+        /** What the page itself searches while one types. */
+        private static final int LONGEST_WORDS = 4_000;
 
-  @GetMapping("/survey")
-  String survey(@PathVariable long id, @RequestParam(defaultValue = "") String row,
-      @RequestParam(defaultValue = "colours") String view, @RequestParam(defaultValue = "") String page,
-      @RequestParam(defaultValue = "") String q, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "") String find,
-      @AuthenticationPrincipal SignedIn me, Model model, HttpServletRequest request) {
-    OpenTheme open = themes.open(id, me);
-    model.addAttribute("open", open);
-    Optional<Survey> survey = open.read().surveyWithin(PATIENCE);
-    if (survey.isEmpty()) {
-      model.addAttribute("failure", open.read().failure());
-      model.addAttribute("progress", open.read().progress());
-      return "survey/working";
-    }
-    model.addAttribute("view", view);
-    model.addAttribute("strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
-    model.addAttribute("turns", open.read().turns());
-    model.addAttribute("unmeasured", themes.unmeasured(open));
-    List<ColorRow> rows = open.colors().rows();
-    model.addAttribute("colorCount", rows.size());
-    List<Finding> findings = open.findings();
-    model.addAttribute("findingCount", findings.size());
-    model.addAttribute("find", find);
-    String wanted = find.strip().toLowerCase(Locale.ROOT);
-    switch (view) {
-      case "findings" -> {
-        List<Finding> found = wanted.isEmpty() ? findings : findings.stream()
-            .filter(f -> (f.kind().heading() + " " + f.message() + " " + f.file()).toLowerCase(Locale.ROOT).contains(wanted)).toList();
-        // The search field goes to the server as long as not everything is listed.
-        Pager pager = Pager.of(from, found.size());
-        model.addAttribute("pager", wanted.isEmpty() ? pager : new Pager(pager.from(), pager.size(), Math.max(found.size(), Pager.SIZE + 1)));
-        model.addAttribute("groups", groups(pager.of(found)));
-        model.addAttribute("dismissals", open.dismissed().values());
-      }
-      case "search" -> search(open, q, model);
-      default -> {
-        List<ColorRow> found = wanted.isEmpty() ? rows : rows.stream().filter(r -> (r.value() + " " + r.words()).toLowerCase(Locale.ROOT).contains(wanted)).toList();
-        ColorRow chosen = rows.stream().filter(r -> r.value().equals(row)).findFirst().orElse(null);
-        Pager pager = Pager.of(chosen == null ? from : Math.max(0, found.indexOf(chosen)), found.size());
-        List<ColorRow> shown = pager.of(found);
-        chosen = chosen == null && !shown.isEmpty() ? shown.get(0) : chosen;
-        model.addAttribute("pager", pager);
-        model.addAttribute("listed", shown.stream().map(Listed::of).toList());
-        model.addAttribute("plot", Plot.of(open.colors()));
-        if (chosen != null) {
-          card(open, chosen, model);
+        static Listed of(ColorRow row) {
+            ColorUse first = row.uses().get(0);
+            String spellings = String.join("   ", row.spellings());
+            return new Listed(
+                    row.value(),
+                    StringUtils.abbreviate(row.words(), LONGEST_WORDS),
+                    StringUtils.abbreviate(spellings, LONGEST),
+                    row.uses().size(),
+                    StringUtils.abbreviate(first.selector(), LONGEST_SELECTOR),
+                    first.property() + ", " + first.file() + ":" + first.line());
         }
-      }
     }
-    return "survey/survey";
-  }
 
-  /** How far a survey in the background is; loads the page again when it is ready. */
-  @GetMapping("/survey/progress")
-  String progress(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model,
-      jakarta.servlet.http.HttpServletResponse response) {
-    OpenTheme open = themes.open(id, me);
-    if (open.read().surveyWithin(Duration.ZERO).isPresent() || !open.read().failure().isEmpty()) {
-      response.setHeader("HX-Refresh", "true");
+    @GetMapping
+    String theme(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        themes.stored(id, me);
+        return "redirect:/themes/" + id + "/survey";
     }
-    model.addAttribute("open", open);
-    model.addAttribute("failure", "");
-    model.addAttribute("progress", open.read().progress());
-    return "survey/working :: progress";
-  }
 
-  @PostMapping("/survey/again")
-  String again(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-    themes.surveyAgain(id, me);
-    return "redirect:/themes/" + id + "/survey";
-  }
-
-  private static Map<Finding.Group, List<Finding>> groups(List<Finding> findings) {
-    Map<Finding.Group, List<Finding>> groups = new LinkedHashMap<>();
-    for (Finding f : findings) {
-      groups.computeIfAbsent(f.group(), k -> new java.util.ArrayList<>()).add(f);
+    @GetMapping("/survey")
+    String survey(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String row,
+            @RequestParam(defaultValue = "colours") String view,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "") String q,
+            @RequestParam(defaultValue = "0") int from,
+            @RequestParam(defaultValue = "") String find,
+            @AuthenticationPrincipal SignedIn me,
+            Model model,
+            HttpServletRequest request) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        Optional<Survey> survey = open.read().surveyWithin(PATIENCE);
+        if (survey.isEmpty()) {
+            model.addAttribute("failure", open.read().failure());
+            model.addAttribute("progress", open.read().progress());
+            return "survey/working";
+        }
+        model.addAttribute("view", view);
+        model.addAttribute(
+                "strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
+        model.addAttribute("turns", open.read().turns());
+        model.addAttribute("unmeasured", themes.unmeasured(open));
+        List<ColorRow> rows = open.colors().rows();
+        model.addAttribute("colorCount", rows.size());
+        List<Finding> findings = open.findings();
+        model.addAttribute("findingCount", findings.size());
+        model.addAttribute("find", find);
+        String wanted = find.strip().toLowerCase(Locale.ROOT);
+        switch (view) {
+            case "findings" -> {
+                List<Finding> found = wanted.isEmpty()
+                        ? findings
+                        : findings.stream()
+                                .filter(f -> (f.kind().heading() + " " + f.message() + " " + f.file())
+                                        .toLowerCase(Locale.ROOT)
+                                        .contains(wanted))
+                                .toList();
+                // The search field goes to the server as long as not everything is listed.
+                Pager pager = Pager.of(from, found.size());
+                model.addAttribute(
+                        "pager",
+                        wanted.isEmpty()
+                                ? pager
+                                : new Pager(pager.from(), pager.size(), Math.max(found.size(), Pager.SIZE + 1)));
+                model.addAttribute("groups", groups(pager.of(found)));
+                model.addAttribute("dismissals", open.dismissed().values());
+            }
+            case "search" -> search(open, q, model);
+            default -> {
+                List<ColorRow> found = wanted.isEmpty()
+                        ? rows
+                        : rows.stream()
+                                .filter(r -> (r.value() + " " + r.words())
+                                        .toLowerCase(Locale.ROOT)
+                                        .contains(wanted))
+                                .toList();
+                ColorRow chosen = rows.stream()
+                        .filter(r -> r.value().equals(row))
+                        .findFirst()
+                        .orElse(null);
+                Pager pager = Pager.of(chosen == null ? from : Math.max(0, found.indexOf(chosen)), found.size());
+                List<ColorRow> shown = pager.of(found);
+                chosen = chosen == null && !shown.isEmpty() ? shown.get(0) : chosen;
+                model.addAttribute("pager", pager);
+                model.addAttribute("listed", shown.stream().map(Listed::of).toList());
+                model.addAttribute("plot", Plot.of(open.colors()));
+                if (chosen != null) {
+                    card(open, chosen, model);
+                }
+            }
+        }
+        return "survey/survey";
     }
-    return groups;
-  }
 
-  @GetMapping("/survey/search")
-  String search(@PathVariable long id, @RequestParam(defaultValue = "") String q, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    model.addAttribute("open", open);
-    search(open, q, model);
-    return "survey/survey :: hits";
-  }
+    /** How far a survey in the background is; loads the page again when it is ready. */
+    @GetMapping("/survey/progress")
+    String progress(
+            @PathVariable long id,
+            @AuthenticationPrincipal SignedIn me,
+            Model model,
+            jakarta.servlet.http.HttpServletResponse response) {
+        OpenTheme open = themes.open(id, me);
+        if (open.read().surveyWithin(Duration.ZERO).isPresent()
+                || !open.read().failure().isEmpty()) {
+            response.setHeader("HX-Refresh", "true");
+        }
+        model.addAttribute("open", open);
+        model.addAttribute("failure", "");
+        model.addAttribute("progress", open.read().progress());
+        return "survey/working :: progress";
+    }
 
-  private static void search(OpenTheme open, String q, Model model) {
-    model.addAttribute("q", q);
-    model.addAttribute("found", Search.of(open.theme(), q));
-  }
+    @PostMapping("/survey/again")
+    String again(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        themes.surveyAgain(id, me);
+        return "redirect:/themes/" + id + "/survey";
+    }
 
-  @GetMapping("/survey/card")
-  String card(@PathVariable long id, @RequestParam String row, @AuthenticationPrincipal SignedIn me, Model model) {
-    OpenTheme open = themes.open(id, me);
-    model.addAttribute("open", open);
-    open.colors().rows().stream().filter(r -> r.value().equals(row)).findFirst()
-        .ifPresent(chosen -> card(open, chosen, model));
-    return "survey/survey :: card";
-  }
+    private static Map<Finding.Group, List<Finding>> groups(List<Finding> findings) {
+        Map<Finding.Group, List<Finding>> groups = new LinkedHashMap<>();
+        for (Finding f : findings) {
+            groups.computeIfAbsent(f.group(), k -> new java.util.ArrayList<>()).add(f);
+        }
+        return groups;
+    }
 
-  private void card(OpenTheme open, ColorRow row, Model model) {
-    List<ColorUse> liftable = row.uses().stream().filter(ColorUse::isLiftable).limit(MOST_USES).toList();
-    model.addAttribute("row", row);
-    model.addAttribute("uses", row.uses().subList(0, Math.min(MOST_USES, row.uses().size())));
-    model.addAttribute("moreUses", Math.max(0, row.uses().size() - MOST_USES));
-    // Where an edit does not last, one is told before it is made.
-    model.addAttribute("unlasting", row.uses().stream().map(ColorUse::file).distinct()
-        .filter(f -> !open.roles().get(f).lasts()).map(f -> f + ": " + open.roles().get(f).because()).toList());
-    model.addAttribute("suggestion", Suggestion.of(liftable.isEmpty() ? row.uses().subList(0, 1) : liftable, open.theme(),
-        open.colors().customProperties()));
-    model.addAttribute("painted", row.uses().stream().limit(MOST_USES).flatMap(u -> u.paints().stream()).toList());
-    List<Painted> painted = row.uses().stream().limit(MOST_USES).flatMap(u -> u.paints().stream()).distinct().toList();
-    model.addAttribute("kind", Proposal.of(ColorKind.ANY, Value.of(row.value()), open.read().rendered(), open.colors().rows(), painted));
-    model.addAttribute("controls", new Controls(open.theme().media(), addresses.ofSnapshot(open.head().id())));
-    model.addAttribute("themeColors", open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
-  }
+    @GetMapping("/survey/search")
+    String search(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String q,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        search(open, q, model);
+        return "survey/survey :: hits";
+    }
 
-  @PostMapping("/lift")
-  String lift(@PathVariable long id, @RequestParam long base, @RequestParam(required = false) Set<String> use,
-      @RequestParam(defaultValue = "") String rest, @AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
-    SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
-    Set<String> uses = new LinkedHashSet<>(use == null ? Set.of() : use);
-    themes.open(id, me).colors().rows().stream().filter(r -> r.value().equals(rest)).flatMap(r -> r.uses().stream().skip(MOST_USES))
-        .filter(ColorUse::isLiftable).forEach(u -> uses.add(u.id()));
-    Snapshot made = themes.change(id, base, me, theme ->
-        Lift.lift(theme, uses, form.setting(theme.palette(), null), form.place(theme.palette())));
-    notices.done(made.note());
-    return Go.to("/themes/" + id + "/settings?key=" + form.key());
-  }
+    private static void search(OpenTheme open, String q, Model model) {
+        model.addAttribute("q", q);
+        model.addAttribute("found", Search.of(open.theme(), q));
+    }
+
+    @GetMapping("/survey/card")
+    String card(@PathVariable long id, @RequestParam String row, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        open.colors().rows().stream()
+                .filter(r -> r.value().equals(row))
+                .findFirst()
+                .ifPresent(chosen -> card(open, chosen, model));
+        return "survey/survey :: card";
+    }
+
+    private void card(OpenTheme open, ColorRow row, Model model) {
+        List<ColorUse> liftable = row.uses().stream()
+                .filter(ColorUse::isLiftable)
+                .limit(MOST_USES)
+                .toList();
+        model.addAttribute("row", row);
+        model.addAttribute(
+                "uses", row.uses().subList(0, Math.min(MOST_USES, row.uses().size())));
+        model.addAttribute("moreUses", Math.max(0, row.uses().size() - MOST_USES));
+        // Where an edit does not last, one is told before it is made.
+        model.addAttribute(
+                "unlasting",
+                row.uses().stream()
+                        .map(ColorUse::file)
+                        .distinct()
+                        .filter(f -> !open.roles().get(f).lasts())
+                        .map(f -> f + ": " + open.roles().get(f).because())
+                        .toList());
+        model.addAttribute(
+                "suggestion",
+                Suggestion.of(
+                        liftable.isEmpty() ? row.uses().subList(0, 1) : liftable,
+                        open.theme(),
+                        open.colors().customProperties()));
+        model.addAttribute(
+                "painted",
+                row.uses().stream()
+                        .limit(MOST_USES)
+                        .flatMap(u -> u.paints().stream())
+                        .toList());
+        List<Painted> painted = row.uses().stream()
+                .limit(MOST_USES)
+                .flatMap(u -> u.paints().stream())
+                .distinct()
+                .toList();
+        model.addAttribute(
+                "kind",
+                Proposal.of(
+                        ColorKind.ANY,
+                        Value.of(row.value()),
+                        open.read().rendered(),
+                        open.colors().rows(),
+                        painted));
+        model.addAttribute(
+                "controls",
+                new Controls(
+                        open.theme().media(), addresses.ofSnapshot(open.head().id())));
+        model.addAttribute(
+                "themeColors",
+                open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
+    }
+
+    @PostMapping("/lift")
+    String lift(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(required = false) Set<String> use,
+            @RequestParam(defaultValue = "") String rest,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request) {
+        SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
+        Set<String> uses = new LinkedHashSet<>(use == null ? Set.of() : use);
+        themes.open(id, me).colors().rows().stream()
+                .filter(r -> r.value().equals(rest))
+                .flatMap(r -> r.uses().stream().skip(MOST_USES))
+                .filter(ColorUse::isLiftable)
+                .forEach(u -> uses.add(u.id()));
+        Snapshot made = themes.change(
+                id,
+                base,
+                me,
+                theme -> Lift.lift(theme, uses, form.setting(theme.palette(), null), form.place(theme.palette())));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/settings?key=" + form.key());
+    }
 }

@@ -13,47 +13,50 @@ import java.time.ZoneOffset;
 @Entity
 @Table(name = "dismissal")
 public class Dismissal {
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  @Column(name = "theme_id")
-  private long themeId;
-  @Column(name = "finding_key")
-  private String findingKey;
-  private String message;
-  private String note;
-  private String author;
-  private LocalDateTime at;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected Dismissal() {}
+    @Column(name = "theme_id")
+    private long themeId;
 
-  Dismissal(long themeId, String findingKey, String message, String note, String author) {
-    this.themeId = themeId;
-    this.findingKey = findingKey;
-    this.message = message.length() > 500 ? message.substring(0, 500) : message;
-    this.note = note;
-    this.author = author;
-    this.at = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    @Column(name = "finding_key")
+    private String findingKey;
 
-  public String findingKey() {
-    return findingKey;
-  }
+    private String message;
+    private String note;
+    private String author;
+    private LocalDateTime at;
 
-  /** What the finding said. */
-  public String message() {
-    return message;
-  }
+    protected Dismissal() {}
 
-  public String note() {
-    return note;
-  }
+    Dismissal(long themeId, String findingKey, String message, String note, String author) {
+        this.themeId = themeId;
+        this.findingKey = findingKey;
+        this.message = message.length() > 500 ? message.substring(0, 500) : message;
+        this.note = note;
+        this.author = author;
+        this.at = LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  public String author() {
-    return author;
-  }
+    public String findingKey() {
+        return findingKey;
+    }
 
-  public LocalDateTime at() {
-    return at;
-  }
+    /** What the finding said. */
+    public String message() {
+        return message;
+    }
+
+    public String note() {
+        return note;
+    }
+
+    public String author() {
+        return author;
+    }
+
+    public LocalDateTime at() {
+        return at;
+    }
 }

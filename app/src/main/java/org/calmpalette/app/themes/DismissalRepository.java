@@ -4,7 +4,7 @@ import java.util.List;
 import org.springframework.data.jpa.repository.JpaRepository;
 
 interface DismissalRepository extends JpaRepository<Dismissal, Long> {
-  List<Dismissal> findByThemeIdOrderByIdDesc(long themeId);
+    List<Dismissal> findByThemeIdOrderByIdDesc(long themeId);
 
-  long deleteByThemeIdAndFindingKey(long themeId, String findingKey);
+    long deleteByThemeIdAndFindingKey(long themeId, String findingKey);
 }

@@ -14,124 +14,129 @@ import org.hibernate.type.SqlTypes;
 @Entity
 @Table(name = "import_job")
 class ImportJob {
-  /** A job that says nothing for so long was left behind by a server that stopped. */
-  private static final Duration SILENCE = Duration.ofMinutes(2);
+    /** A job that says nothing for so long was left behind by a server that stopped. */
+    private static final Duration SILENCE = Duration.ofMinutes(2);
 
-  @Id
-  @JdbcTypeCode(SqlTypes.CHAR)
-  @Column(length = 36)
-  private String id;
-  @Column(name = "account_id")
-  private long accountId;
-  private String name;
-  private String state;
-  private int done;
-  private int total;
-  private String path;
-  private String message;
-  private String mend;
-  @Column(name = "theme_id")
-  private Long themeId;
-  @Column(name = "updated_at")
-  private LocalDateTime updatedAt;
+    @Id
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(length = 36)
+    private String id;
 
-  protected ImportJob() {}
+    @Column(name = "account_id")
+    private long accountId;
 
-  ImportJob(String id, long accountId, String name) {
-    this.id = id;
-    this.accountId = accountId;
-    this.name = cut(name, 255);
-    this.state = "waiting";
-    this.path = "";
-    this.message = "";
-    this.mend = "";
-    touch();
-  }
+    private String name;
+    private String state;
+    private int done;
+    private int total;
+    private String path;
+    private String message;
+    private String mend;
 
-  private void touch() {
-    updatedAt = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    @Column(name = "theme_id")
+    private Long themeId;
 
-  void progress(int nowDone, int nowTotal, String nowPath) {
-    state = "reading";
-    done = nowDone;
-    total = nowTotal;
-    path = cut(nowPath, 255);
-    touch();
-  }
+    @Column(name = "updated_at")
+    private LocalDateTime updatedAt;
 
-  /** It is still in somebody's hands. */
-  void alive() {
-    touch();
-  }
+    protected ImportJob() {}
 
-  /** Others are read before it. */
-  public boolean isWaiting() {
-    return state.equals("waiting");
-  }
+    ImportJob(String id, long accountId, String name) {
+        this.id = id;
+        this.accountId = accountId;
+        this.name = cut(name, 255);
+        this.state = "waiting";
+        this.path = "";
+        this.message = "";
+        this.mend = "";
+        touch();
+    }
 
-  void finish(long theme) {
-    state = "done";
-    themeId = theme;
-    touch();
-  }
+    private void touch() {
+        updatedAt = LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  void fail(String why, String how) {
-    state = "failed";
-    message = cut(why, 1000);
-    mend = cut(how, 1000);
-    touch();
-  }
+    void progress(int nowDone, int nowTotal, String nowPath) {
+        state = "reading";
+        done = nowDone;
+        total = nowTotal;
+        path = cut(nowPath, 255);
+        touch();
+    }
 
-  private static String cut(String text, int most) {
-    return text.length() > most ? text.substring(0, most - 1) + "…" : text;
-  }
+    /** It is still in somebody's hands. */
+    void alive() {
+        touch();
+    }
 
-  public String id() {
-    return id;
-  }
+    /** Others are read before it. */
+    public boolean isWaiting() {
+        return state.equals("waiting");
+    }
 
-  long accountId() {
-    return accountId;
-  }
+    void finish(long theme) {
+        state = "done";
+        themeId = theme;
+        touch();
+    }
 
-  public String name() {
-    return name;
-  }
+    void fail(String why, String how) {
+        state = "failed";
+        message = cut(why, 1000);
+        mend = cut(how, 1000);
+        touch();
+    }
 
-  public boolean isDone() {
-    return state.equals("done");
-  }
+    private static String cut(String text, int most) {
+        return text.length() > most ? text.substring(0, most - 1) + "…" : text;
+    }
 
-  public boolean isFailed() {
-    return state.equals("failed") || isSilent();
-  }
+    public String id() {
+        return id;
+    }
 
-  private boolean isSilent() {
-    return (state.equals("reading") || state.equals("waiting")) && updatedAt.isBefore(LocalDateTime.now(ZoneOffset.UTC).minus(SILENCE));
-  }
+    long accountId() {
+        return accountId;
+    }
 
-  public int done() {
-    return done;
-  }
+    public String name() {
+        return name;
+    }
 
-  public int total() {
-    return total;
-  }
+    public boolean isDone() {
+        return state.equals("done");
+    }
 
-  public String path() {
-    return path;
-  }
+    public boolean isFailed() {
+        return state.equals("failed") || isSilent();
+    }
 
-  public String message() {
-    return isSilent() ? "Reading stopped half-way because the server was restarted." : message;
-  }
+    private boolean isSilent() {
+        return (state.equals("reading") || state.equals("waiting"))
+                && updatedAt.isBefore(LocalDateTime.now(ZoneOffset.UTC).minus(SILENCE));
+    }
 
-  public String mend() {
-    return isSilent() ? "Bring the theme in once more." : mend;
-  }
+    public int done() {
+        return done;
+    }
 
-  public Long themeId() {
-    return themeId;
-  }
+    public int total() {
+        return total;
+    }
+
+    public String path() {
+        return path;
+    }
+
+    public String message() {
+        return isSilent() ? "Reading stopped half-way because the server was restarted." : message;
+    }
+
+    public String mend() {
+        return isSilent() ? "Bring the theme in once more." : mend;
+    }
+
+    public Long themeId() {
+        return themeId;
+    }
 }

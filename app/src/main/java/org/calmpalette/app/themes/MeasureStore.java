@@ -19,65 +19,65 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** Keeps what browsers measured of pages. */
 @Component
 class MeasureStore {
-  /** Layouts of one theme that are kept, the newest; the others are measured again when they come back. */
-  private static final int MOST = 400;
+    /** Layouts of one theme that are kept, the newest; the others are measured again when they come back. */
+    private static final int MOST = 400;
 
-  private final PageMeasuresRepository rows;
-  private final TransactionTemplate transaction;
+    private final PageMeasuresRepository rows;
+    private final TransactionTemplate transaction;
 
-  MeasureStore(PageMeasuresRepository rows, TransactionTemplate transaction) {
-    this.rows = rows;
-    this.transaction = transaction;
-  }
-
-  /** By path of the page; pages that were not measured, or lie otherwise now, are missing. */
-  Map<String, Measures> of(long themeId, ThemeCache.Read read) {
-    Map<String, Measures> known = new LinkedHashMap<>(read.measures());
-    Map<String, String> wanted = new LinkedHashMap<>();
-    for (Page page : read.theme().pages()) {
-      if (!known.containsKey(page.source().file())) {
-        wanted.put(read.layoutKeys().of(page), page.source().file());
-      }
+    MeasureStore(PageMeasuresRepository rows, TransactionTemplate transaction) {
+        this.rows = rows;
+        this.transaction = transaction;
     }
-    if (!wanted.isEmpty()) {
-      for (PageMeasures row : rows.findByThemeIdAndLayoutKeyIn(themeId, wanted.keySet())) {
-        String page = wanted.get(row.layoutKey());
-        known.put(page, read.keep(page, Measures.read("the measures of " + page, unpacked(row.packed()))));
-      }
-    }
-    return known;
-  }
 
-  /** Keeps what was measured; of two who measured the same the first counts. */
-  void keep(long themeId, String layoutKey, Measures measures) {
-    try {
-      transaction.executeWithoutResult(s -> {
-        rows.saveAndFlush(new PageMeasures(themeId, layoutKey, packed(measures.write())));
-        List<Long> newest = rows.ids(themeId, Limit.of(MOST));
-        if (newest.size() == MOST) {
-          rows.deleteOlder(themeId, newest.get(MOST - 1));
+    /** By path of the page; pages that were not measured, or lie otherwise now, are missing. */
+    Map<String, Measures> of(long themeId, ThemeCache.Read read) {
+        Map<String, Measures> known = new LinkedHashMap<>(read.measures());
+        Map<String, String> wanted = new LinkedHashMap<>();
+        for (Page page : read.theme().pages()) {
+            if (!known.containsKey(page.source().file())) {
+                wanted.put(read.layoutKeys().of(page), page.source().file());
+            }
         }
-      });
-    } catch (DataIntegrityViolationException there) {
-      // Measured in two windows at once.
+        if (!wanted.isEmpty()) {
+            for (PageMeasures row : rows.findByThemeIdAndLayoutKeyIn(themeId, wanted.keySet())) {
+                String page = wanted.get(row.layoutKey());
+                known.put(page, read.keep(page, Measures.read("the measures of " + page, unpacked(row.packed()))));
+            }
+        }
+        return known;
     }
-  }
 
-  private static byte[] packed(byte[] bytes) {
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
-    try (GZIPOutputStream gzip = new GZIPOutputStream(out)) {
-      gzip.write(bytes);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    /** Keeps what was measured; of two who measured the same the first counts. */
+    void keep(long themeId, String layoutKey, Measures measures) {
+        try {
+            transaction.executeWithoutResult(s -> {
+                rows.saveAndFlush(new PageMeasures(themeId, layoutKey, packed(measures.write())));
+                List<Long> newest = rows.ids(themeId, Limit.of(MOST));
+                if (newest.size() == MOST) {
+                    rows.deleteOlder(themeId, newest.get(MOST - 1));
+                }
+            });
+        } catch (DataIntegrityViolationException there) {
+            // Measured in two windows at once.
+        }
     }
-    return out.toByteArray();
-  }
 
-  private static byte[] unpacked(byte[] packed) {
-    try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(packed))) {
-      return in.readNBytes(Measures.LARGEST);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    private static byte[] packed(byte[] bytes) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (GZIPOutputStream gzip = new GZIPOutputStream(out)) {
+            gzip.write(bytes);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
     }
-  }
+
+    private static byte[] unpacked(byte[] packed) {
+        try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(packed))) {
+            return in.readNBytes(Measures.LARGEST);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 }

@@ -16,58 +16,67 @@ import org.calmpalette.core.usage.ColorUsage;
  *
  * @param dismissed findings that the maker does not want to see, by key, with the note
  */
-public record OpenTheme(StoredTheme stored, Snapshot head, ThemeCache.Read read, boolean canUndo, boolean canRedo,
-    Map<String, Dismissal> dismissed) {
-  /** Pages other than the survey do not wait for it. */
-  private static final Duration AT_ONCE = Duration.ZERO;
-  private static final Duration A_WHILE = Duration.ofSeconds(3);
+public record OpenTheme(
+        StoredTheme stored,
+        Snapshot head,
+        ThemeCache.Read read,
+        boolean canUndo,
+        boolean canRedo,
+        Map<String, Dismissal> dismissed) {
+    /** Pages other than the survey do not wait for it. */
+    private static final Duration AT_ONCE = Duration.ZERO;
 
-  public Theme theme() {
-    return read.theme();
-  }
+    private static final Duration A_WHILE = Duration.ofSeconds(3);
 
-  public ColorUsage.Result colors() {
-    return read.colors();
-  }
+    public Theme theme() {
+        return read.theme();
+    }
 
-  /** Whose each stylesheet is, by path. */
-  public Map<String, SheetRole> roles() {
-    return read.roles();
-  }
+    public ColorUsage.Result colors() {
+        return read.colors();
+    }
 
-  /** @throws BadInputException if it is still being made */
-  public Survey survey() {
-    return read.surveyWithin(A_WHILE).orElseThrow(() -> new BadInputException(read.failure().isEmpty()
-        ? "The theme is still being looked through." : read.failure(), "Open the survey; it shows how far that is."));
-  }
+    /** Whose each stylesheet is, by path. */
+    public Map<String, SheetRole> roles() {
+        return read.roles();
+    }
 
-  /** Findings that stand: all but the dismissed ones. */
-  public List<Finding> findings() {
-    return all().stream().filter(f -> !dismissed.containsKey(f.key())).toList();
-  }
+    /** @throws BadInputException if it is still being made */
+    public Survey survey() {
+        return read.surveyWithin(A_WHILE)
+                .orElseThrow(() -> new BadInputException(
+                        read.failure().isEmpty() ? "The theme is still being looked through." : read.failure(),
+                        "Open the survey; it shows how far that is."));
+    }
 
-  /** All findings, those behind measured pages among them, the worst groups first. */
-  private List<Finding> all() {
-    return survey().with(read.behind()).findings();
-  }
+    /** Findings that stand: all but the dismissed ones. */
+    public List<Finding> findings() {
+        return all().stream().filter(f -> !dismissed.containsKey(f.key())).toList();
+    }
 
-  /** One finding by its key; empty if it is gone. */
-  public Optional<Finding> finding(String key) {
-    return survey().with(read.behind()).finding(key);
-  }
+    /** All findings, those behind measured pages among them, the worst groups first. */
+    private List<Finding> all() {
+        return survey().with(read.behind()).findings();
+    }
 
-  /** What the trail says beside the survey: colours and findings; empty while they are not known yet. */
-  public String surveyCount() {
-    Optional<Survey> ready = read.surveyWithin(AT_ONCE);
-    return ready.map(s -> String.valueOf(colors().rows().size() + findings().size())).orElse("");
-  }
+    /** One finding by its key; empty if it is gone. */
+    public Optional<Finding> finding(String key) {
+        return survey().with(read.behind()).finding(key);
+    }
 
-  /** Pictures that the theme holds. */
-  public int pictureCount() {
-    return theme().pictures().size();
-  }
+    /** What the trail says beside the survey: colours and findings; empty while they are not known yet. */
+    public String surveyCount() {
+        Optional<Survey> ready = read.surveyWithin(AT_ONCE);
+        return ready.map(s -> String.valueOf(colors().rows().size() + findings().size()))
+                .orElse("");
+    }
 
-  public long id() {
-    return stored.id();
-  }
+    /** Pictures that the theme holds. */
+    public int pictureCount() {
+        return theme().pictures().size();
+    }
+
+    public long id() {
+        return stored.id();
+    }
 }

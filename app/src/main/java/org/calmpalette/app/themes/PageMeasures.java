@@ -13,30 +13,33 @@ import java.time.ZoneOffset;
 @Entity
 @Table(name = "page_measures")
 class PageMeasures {
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  @Column(name = "theme_id")
-  private long themeId;
-  @Column(name = "layout_key")
-  private String layoutKey;
-  private byte[] packed;
-  private LocalDateTime at;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected PageMeasures() {}
+    @Column(name = "theme_id")
+    private long themeId;
 
-  PageMeasures(long themeId, String layoutKey, byte[] packed) {
-    this.themeId = themeId;
-    this.layoutKey = layoutKey;
-    this.packed = packed;
-    this.at = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    @Column(name = "layout_key")
+    private String layoutKey;
 
-  String layoutKey() {
-    return layoutKey;
-  }
+    private byte[] packed;
+    private LocalDateTime at;
 
-  byte[] packed() {
-    return packed;
-  }
+    protected PageMeasures() {}
+
+    PageMeasures(long themeId, String layoutKey, byte[] packed) {
+        this.themeId = themeId;
+        this.layoutKey = layoutKey;
+        this.packed = packed;
+        this.at = LocalDateTime.now(ZoneOffset.UTC);
+    }
+
+    String layoutKey() {
+        return layoutKey;
+    }
+
+    byte[] packed() {
+        return packed;
+    }
 }

@@ -11,39 +11,40 @@ import java.util.Map;
  * read anew, and surveyed anew, at every look.
  */
 final class Recent<V> {
-  private record Kept<V>(SoftReference<V> value, long weight) {}
+    private record Kept<V>(SoftReference<V> value, long weight) {}
 
-  private final long most;
-  private final Map<String, Kept<V>> kept = new LinkedHashMap<>(16, 0.75f, true);
-  private long weight;
+    private final long most;
+    private final Map<String, Kept<V>> kept = new LinkedHashMap<>(16, 0.75f, true);
+    private long weight;
 
-  Recent(long most) {
-    this.most = most;
-  }
-
-  /** Null if it is not here any more. */
-  synchronized V get(String key) {
-    Kept<V> found = kept.get(key);
-    V value = found == null ? null : found.value().get();
-    if (found != null && value == null) {
-      remove(key);
+    Recent(long most) {
+        this.most = most;
     }
-    return value;
-  }
 
-  synchronized void put(String key, V value, long its) {
-    remove(key);
-    kept.put(key, new Kept<>(new SoftReference<>(value), its));
-    weight += its;
-    // The oldest go first; the newest stays, whatever it weighs.
-    for (Iterator<Map.Entry<String, Kept<V>>> oldest = kept.entrySet().iterator(); weight > most && kept.size() > 1; ) {
-      weight -= oldest.next().getValue().weight();
-      oldest.remove();
+    /** Null if it is not here any more. */
+    synchronized V get(String key) {
+        Kept<V> found = kept.get(key);
+        V value = found == null ? null : found.value().get();
+        if (found != null && value == null) {
+            remove(key);
+        }
+        return value;
     }
-  }
 
-  synchronized void remove(String key) {
-    Kept<V> gone = kept.remove(key);
-    weight -= gone == null ? 0 : gone.weight();
-  }
+    synchronized void put(String key, V value, long its) {
+        remove(key);
+        kept.put(key, new Kept<>(new SoftReference<>(value), its));
+        weight += its;
+        // The oldest go first; the newest stays, whatever it weighs.
+        for (Iterator<Map.Entry<String, Kept<V>>> oldest = kept.entrySet().iterator();
+                weight > most && kept.size() > 1; ) {
+            weight -= oldest.next().getValue().weight();
+            oldest.remove();
+        }
+    }
+
+    synchronized void remove(String key) {
+        Kept<V> gone = kept.remove(key);
+        weight -= gone == null ? 0 : gone.weight();
+    }
 }

@@ -13,70 +13,75 @@ import org.hibernate.type.SqlTypes;
 /** A theme's whole state after one change, with the note that goes with it. */
 @Entity
 public class Snapshot {
-  static final int LONGEST_NOTE = 500;
+    static final int LONGEST_NOTE = 500;
 
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  @Column(name = "theme_id")
-  private long themeId;
-  @Column(name = "parent_id")
-  private Long parentId;
-  @JdbcTypeCode(SqlTypes.CHAR)
-  @Column(name = "tree_hash", length = 64)
-  private String treeHash;
-  private String note;
-  private String author;
-  private LocalDateTime at;
-  @Column(name = "point_name")
-  private String pointName;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected Snapshot() {}
+    @Column(name = "theme_id")
+    private long themeId;
 
-  Snapshot(long themeId, Long parentId, String treeHash, String note, String author) {
-    this.themeId = themeId;
-    this.parentId = parentId;
-    this.treeHash = treeHash;
-    this.note = note.length() > LONGEST_NOTE ? note.substring(0, LONGEST_NOTE - 1) + "…" : note;
-    this.author = author;
-    this.at = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    @Column(name = "parent_id")
+    private Long parentId;
 
-  public Long id() {
-    return id;
-  }
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(name = "tree_hash", length = 64)
+    private String treeHash;
 
-  public long themeId() {
-    return themeId;
-  }
+    private String note;
+    private String author;
+    private LocalDateTime at;
 
-  public Long parentId() {
-    return parentId;
-  }
+    @Column(name = "point_name")
+    private String pointName;
 
-  public String treeHash() {
-    return treeHash;
-  }
+    protected Snapshot() {}
 
-  public String note() {
-    return note;
-  }
+    Snapshot(long themeId, Long parentId, String treeHash, String note, String author) {
+        this.themeId = themeId;
+        this.parentId = parentId;
+        this.treeHash = treeHash;
+        this.note = note.length() > LONGEST_NOTE ? note.substring(0, LONGEST_NOTE - 1) + "…" : note;
+        this.author = author;
+        this.at = LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  public String author() {
-    return author;
-  }
+    public Long id() {
+        return id;
+    }
 
-  /** In UTC. */
-  public LocalDateTime at() {
-    return at;
-  }
+    public long themeId() {
+        return themeId;
+    }
 
-  /** Name of the restore point, or null if it is none. */
-  public String pointName() {
-    return pointName;
-  }
+    public Long parentId() {
+        return parentId;
+    }
 
-  void name(String name) {
-    this.pointName = name;
-  }
+    public String treeHash() {
+        return treeHash;
+    }
+
+    public String note() {
+        return note;
+    }
+
+    public String author() {
+        return author;
+    }
+
+    /** In UTC. */
+    public LocalDateTime at() {
+        return at;
+    }
+
+    /** Name of the restore point, or null if it is none. */
+    public String pointName() {
+        return pointName;
+    }
+
+    void name(String name) {
+        this.pointName = name;
+    }
 }

@@ -14,50 +14,55 @@ import java.time.ZoneOffset;
 @Entity
 @Table(name = "theme")
 public class StoredTheme {
-  @Id
-  @GeneratedValue(strategy = GenerationType.IDENTITY)
-  private Long id;
-  private String name;
-  @Column(name = "maker_id")
-  private long makerId;
-  @Column(name = "head_id")
-  private Long headId;
-  @Version
-  private long version;
-  @Column(name = "created_at")
-  private LocalDateTime createdAt;
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
 
-  protected StoredTheme() {}
+    private String name;
 
-  StoredTheme(String name, long makerId) {
-    this.name = name;
-    this.makerId = makerId;
-    this.createdAt = LocalDateTime.now(ZoneOffset.UTC);
-  }
+    @Column(name = "maker_id")
+    private long makerId;
 
-  public Long id() {
-    return id;
-  }
+    @Column(name = "head_id")
+    private Long headId;
 
-  public String name() {
-    return name;
-  }
+    @Version
+    private long version;
 
-  public long makerId() {
-    return makerId;
-  }
+    @Column(name = "created_at")
+    private LocalDateTime createdAt;
 
-  /** Id of the snapshot that is the theme's state. */
-  public long headId() {
-    return headId;
-  }
+    protected StoredTheme() {}
 
-  void handTo(long maker, String freeName) {
-    this.makerId = maker;
-    this.name = freeName;
-  }
+    StoredTheme(String name, long makerId) {
+        this.name = name;
+        this.makerId = makerId;
+        this.createdAt = LocalDateTime.now(ZoneOffset.UTC);
+    }
 
-  void moveHead(long snapshotId) {
-    this.headId = snapshotId;
-  }
+    public Long id() {
+        return id;
+    }
+
+    public String name() {
+        return name;
+    }
+
+    public long makerId() {
+        return makerId;
+    }
+
+    /** Id of the snapshot that is the theme's state. */
+    public long headId() {
+        return headId;
+    }
+
+    void handTo(long maker, String freeName) {
+        this.makerId = maker;
+        this.name = freeName;
+    }
+
+    void moveHead(long snapshotId) {
+        this.headId = snapshotId;
+    }
 }

@@ -16,44 +16,44 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class Surveys {
-  /** Processor time; a survey shares its own out among pages and questions, and ends far below. */
-  private static final Duration LONGEST = Duration.ofMinutes(10);
-  /** Processor time for what lies behind the texts of all pages. */
-  private static final Duration LOOKING_BEHIND = Duration.ofSeconds(60);
+    /** Processor time; a survey shares its own out among pages and questions, and ends far below. */
+    private static final Duration LONGEST = Duration.ofMinutes(10);
+    /** Processor time for what lies behind the texts of all pages. */
+    private static final Duration LOOKING_BEHIND = Duration.ofSeconds(60);
 
-  private final Jobs jobs;
-  private final Map<Long, Job<Survey>> newest = new ConcurrentHashMap<>();
+    private final Jobs jobs;
+    private final Map<Long, Job<Survey>> newest = new ConcurrentHashMap<>();
 
-  Surveys(Jobs jobs) {
-    this.jobs = jobs;
-  }
+    Surveys(Jobs jobs) {
+        this.jobs = jobs;
+    }
 
-  /**
-   * Has a theme's survey made, unless it is made, being made or has failed.
-   *
-   * @param measured asked when the survey is made: what was measured of the pages
-   */
-  void make(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
-    read.newJob(() -> jobs.start(Jobs.Lane.SURVEYS, LONGEST, read::survey)).ifPresent(job -> {
-      Job<Survey> before = newest.put(themeId, job);
-      if (before != null) {
-        before.stop();
-      }
-      jobs.start(Jobs.Lane.SURVEYS, LOOKING_BEHIND, after -> {
-        newest.remove(themeId, job);
-        if (job.result().isPresent()) {
-          read.lookBehind(measured.get());
-        }
-        return after;
-      });
-    });
-  }
+    /**
+     * Has a theme's survey made, unless it is made, being made or has failed.
+     *
+     * @param measured asked when the survey is made: what was measured of the pages
+     */
+    void make(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
+        read.newJob(() -> jobs.start(Jobs.Lane.SURVEYS, LONGEST, read::survey)).ifPresent(job -> {
+            Job<Survey> before = newest.put(themeId, job);
+            if (before != null) {
+                before.stop();
+            }
+            jobs.start(Jobs.Lane.SURVEYS, LOOKING_BEHIND, after -> {
+                newest.remove(themeId, job);
+                if (job.result().isPresent()) {
+                    read.lookBehind(measured.get());
+                }
+                return after;
+            });
+        });
+    }
 
-  /** Looks behind the texts of pages that were measured since. */
-  Job<ThemeCache.Read> lookBehind(ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
-    return jobs.start(Jobs.Lane.SURVEYS, LOOKING_BEHIND, job -> {
-      read.lookBehind(measured.get());
-      return read;
-    });
-  }
+    /** Looks behind the texts of pages that were measured since. */
+    Job<ThemeCache.Read> lookBehind(ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
+        return jobs.start(Jobs.Lane.SURVEYS, LOOKING_BEHIND, job -> {
+            read.lookBehind(measured.get());
+            return read;
+        });
+    }
 }

@@ -49,268 +49,281 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class ThemeCache {
-  /** Bytes of memory, as {@link #weight} estimates them. */
-  private static final long MOST = 150_000_000;
-  /** Processor time for reading a theme; what its limits let through takes a second. */
-  private static final Duration READING = Duration.ofSeconds(10);
+    /** Bytes of memory, as {@link #weight} estimates them. */
+    private static final long MOST = 150_000_000;
+    /** Processor time for reading a theme; what its limits let through takes a second. */
+    private static final Duration READING = Duration.ofSeconds(10);
 
-  /** Processor time for the backgrounds of one page. */
-  private static final Duration PAINTED = Duration.ofMillis(250);
+    /** Processor time for the backgrounds of one page. */
+    private static final Duration PAINTED = Duration.ofMillis(250);
 
-  /** A theme with what was found out about it, each when first asked for. */
-  public static final class Read {
-    private static final int MOST_DERIVED = 400;
-    private static final int MOST_TURNS = 80;
+    /** A theme with what was found out about it, each when first asked for. */
+    public static final class Read {
+        private static final int MOST_DERIVED = 400;
+        private static final int MOST_TURNS = 80;
 
-    private final Theme theme;
-    private final Rendered rendered;
-    private volatile Survey survey;
-    private volatile Job<Survey> job;
-    private ColorUsage.Result colors;
-    private Map<String, SheetRole> roles;
-    private Readers readers;
-    private PartIndex parts;
-    private Map<String, Integer> paints;
-    private Gallery gallery;
-    private LayoutKey.Keys layoutKeys;
-    private final Map<Object, SoftReference<Object>> derived = new LinkedHashMap<>(16, 0.75f, true) {
-      @Override
-      protected boolean removeEldestEntry(Map.Entry<Object, SoftReference<Object>> eldest) {
-        return size() > MOST_DERIVED;
-      }
-    };
-    private final Map<String, Measures> measures = new ConcurrentHashMap<>();
-    private volatile Set<String> lookedBehind = Set.of();
-    private volatile List<Finding> behind = List.of();
+        private final Theme theme;
+        private final Rendered rendered;
+        private volatile Survey survey;
+        private volatile Job<Survey> job;
+        private ColorUsage.Result colors;
+        private Map<String, SheetRole> roles;
+        private Readers readers;
+        private PartIndex parts;
+        private Map<String, Integer> paints;
+        private Gallery gallery;
+        private LayoutKey.Keys layoutKeys;
+        private final Map<Object, SoftReference<Object>> derived = new LinkedHashMap<>(16, 0.75f, true) {
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<Object, SoftReference<Object>> eldest) {
+                return size() > MOST_DERIVED;
+            }
+        };
+        private final Map<String, Measures> measures = new ConcurrentHashMap<>();
+        private volatile Set<String> lookedBehind = Set.of();
+        private volatile List<Finding> behind = List.of();
 
+        private final Courtesy courtesy;
+
+        Read(Theme theme, Courtesy courtesy) {
+            this.theme = theme;
+            this.courtesy = courtesy;
+            this.rendered = new Rendered(theme);
+        }
+
+        public Theme theme() {
+            return theme;
+        }
+
+        public Rendered rendered() {
+            return rendered;
+        }
+
+        public synchronized ColorUsage.Result colors() {
+            if (colors == null) {
+                colors = ColorUsage.of(theme);
+            }
+            return colors;
+        }
+
+        public synchronized Map<String, SheetRole> roles() {
+            if (roles == null) {
+                roles = SheetRole.of(theme);
+            }
+            return roles;
+        }
+
+        public synchronized Readers readers() {
+            if (readers == null) {
+                readers = Readers.of(theme);
+            }
+            return readers;
+        }
+
+        public synchronized PartIndex parts() {
+            if (parts == null) {
+                parts = new PartIndex(theme.pages());
+            }
+            return parts;
+        }
+
+        public synchronized Gallery gallery() {
+            if (gallery == null) {
+                gallery = new Gallery(theme);
+            }
+            return gallery;
+        }
+
+        /** Pictures of the theme that a page shows as backgrounds; empty where looking for them takes too long. */
+        public Optional<List<PaintedPicture>> painted(Page page) {
+            return derived(List.of("painted", page.source().file()), () -> {
+                try {
+                    return Optional.of(Budget.within(PAINTED, () -> PaintedPicture.of(rendered, page)));
+                } catch (BeyondLimitException tooLong) {
+                    return Optional.empty();
+                }
+            });
+        }
+
+        /** Widths at which a browser that measures has to look, whatever it finds: where media queries turn. As JSON. */
+        public String turns() {
+            return derived("turns", () -> Breakpoint.of(theme).stream()
+                    .map(b -> (int) (b.from() ? Math.ceil(b.width()) : Math.floor(b.width()) + 1))
+                    .filter(w -> w > Sweep.FROM && w <= Sweep.TO)
+                    .distinct()
+                    .limit(MOST_TURNS)
+                    .toList()
+                    .toString());
+        }
+
+        /** Something worked out from this theme that takes long and never changes; the latest few are kept. */
+        @SuppressWarnings("unchecked")
+        public <T> T derived(Object key, Supplier<T> work) {
+            SoftReference<Object> known;
+            synchronized (derived) {
+                known = derived.get(key);
+            }
+            Object value = known == null ? null : known.get();
+            if (value == null) {
+                value = work.get();
+                synchronized (derived) {
+                    derived.put(key, new SoftReference<>(value));
+                }
+            }
+            return (T) value;
+        }
+
+        synchronized LayoutKey.Keys layoutKeys() {
+            if (layoutKeys == null) {
+                layoutKeys = new LayoutKey.Keys(rendered);
+            }
+            return layoutKeys;
+        }
+
+        /** What is known here of measured pages, by path. */
+        Map<String, Measures> measures() {
+            return Map.copyOf(measures);
+        }
+
+        Measures keep(String page, Measures measured) {
+            measures.put(page, measured);
+            return measured;
+        }
+
+        /** Looks at what lies behind the texts of measured pages, unless these were looked at already. */
+        void lookBehind(Map<String, Measures> measured) {
+            if (!lookedBehind.equals(measured.keySet())) {
+                behind = BackgroundFindings.of(rendered, gallery(), measured);
+                lookedBehind = Set.copyOf(measured.keySet());
+            }
+        }
+
+        /** What was found behind the pages that were looked at. */
+        List<Finding> behind() {
+            return behind;
+        }
+
+        /** How many parts of all pages each setting may paint, by key; counted when first asked for. */
+        public synchronized Map<String, Integer> paints(Function<Setting, List<Painted>> painted) {
+            if (paints == null) {
+                Map<String, Integer> counts = new HashMap<>();
+                for (Setting s : theme.palette().settings()) {
+                    List<Painted> parts = painted.apply(s);
+                    counts.put(
+                            s.key(),
+                            theme.pages().stream()
+                                    .mapToInt(p -> Landmarks.count(parts, p))
+                                    .sum());
+                }
+                paints = counts;
+            }
+            return paints;
+        }
+
+        /** Makes the survey, as the work of a job. */
+        Survey survey(Job<Survey> making) {
+            Survey found = Survey.of(rendered, colors(), making::at, () -> {
+                making.goesOn();
+                return false;
+            });
+            survey = found;
+            return found;
+        }
+
+        /** The survey if it is there, or will be within a moment. */
+        public Optional<Survey> surveyWithin(Duration patience) {
+            Job<Survey> making = job;
+            if (survey == null && making != null && !patience.isZero()) {
+                courtesy.waiting(() -> making.await(patience));
+            }
+            return Optional.ofNullable(survey);
+        }
+
+        /** The job that makes the survey: what goes on or has ended, unless it was stopped; then another. */
+        synchronized Optional<Job<Survey>> newJob(Supplier<Job<Survey>> start) {
+            if (survey != null || job != null && !job.isStopping()) {
+                return Optional.empty();
+            }
+            job = start.get();
+            return Optional.of(job);
+        }
+
+        /** Why there will be no survey, or empty. */
+        public String failure() {
+            return job == null
+                    ? ""
+                    : job.failure()
+                            .map(f -> "The theme could not be surveyed. " + f.getMessage() + " " + f.mend())
+                            .orElse("");
+        }
+
+        /** How far a survey in the background is. */
+        public Job.Progress progress() {
+            return job == null ? new Job.Progress(0, 1, "") : job.progress();
+        }
+    }
+
+    private final ContentStore store;
     private final Courtesy courtesy;
+    private final Map<String, FutureTask<Read>> reading = new ConcurrentHashMap<>();
+    private final Recent<Read> read = new Recent<>(MOST);
 
-    Read(Theme theme, Courtesy courtesy) {
-      this.theme = theme;
-      this.courtesy = courtesy;
-      this.rendered = new Rendered(theme);
+    ThemeCache(ContentStore store, Courtesy courtesy) {
+        this.store = store;
+        this.courtesy = courtesy;
     }
 
-    public Theme theme() {
-      return theme;
+    /** Reads the theme anew when it is asked for next. */
+    void forget(String treeHash, String name) {
+        read.remove(key(store.tree(treeHash), name));
     }
 
-    public Rendered rendered() {
-      return rendered;
+    /** A theme that does not say its name has that of whoever brought it in, so it is not the same one for everybody. */
+    private static String key(TreeFiles files, String name) {
+        return files.has(Palette.FILE) ? files.treeHash() : files.treeHash() + "|" + name;
     }
 
-    public synchronized ColorUsage.Result colors() {
-      if (colors == null) {
-        colors = ColorUsage.of(theme);
-      }
-      return colors;
+    /** @param name the theme's name where its palette.json gives none */
+    public Read get(String treeHash, String name) {
+        TreeFiles files = store.tree(treeHash);
+        String key = key(files, name);
+        Read known = read.get(key);
+        return known != null ? known : readNow(key, files, name);
     }
 
-    public synchronized Map<String, SheetRole> roles() {
-      if (roles == null) {
-        roles = SheetRole.of(theme);
-      }
-      return roles;
-    }
-
-    public synchronized Readers readers() {
-      if (readers == null) {
-        readers = Readers.of(theme);
-      }
-      return readers;
-    }
-
-    public synchronized PartIndex parts() {
-      if (parts == null) {
-        parts = new PartIndex(theme.pages());
-      }
-      return parts;
-    }
-
-    public synchronized Gallery gallery() {
-      if (gallery == null) {
-        gallery = new Gallery(theme);
-      }
-      return gallery;
-    }
-
-    /** Pictures of the theme that a page shows as backgrounds; empty where looking for them takes too long. */
-    public Optional<List<PaintedPicture>> painted(Page page) {
-      return derived(List.of("painted", page.source().file()), () -> {
+    /** Of several who ask for one theme at once one reads, the others wait for it; nobody waits for another theme. */
+    private Read readNow(String key, TreeFiles files, String name) {
+        FutureTask<Read> mine = new FutureTask<>(() -> {
+            Read made = new Read(Budget.within(READING, () -> Theme.read(files, name)), courtesy);
+            read.put(key, made, weight(made.theme()));
+            return made;
+        });
+        FutureTask<Read> first = reading.putIfAbsent(key, mine);
         try {
-          return Optional.of(Budget.within(PAINTED, () -> PaintedPicture.of(rendered, page)));
-        } catch (BeyondLimitException tooLong) {
-          return Optional.empty();
+            if (first == null) {
+                mine.run();
+                return mine.get();
+            }
+            return first.get();
+        } catch (ExecutionException e) {
+            throw e.getCause() instanceof RuntimeException r ? r : new IllegalStateException(e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("stopped while a theme was read", e);
+        } finally {
+            reading.remove(key, mine);
         }
-      });
     }
 
-    /** Widths at which a browser that measures has to look, whatever it finds: where media queries turn. As JSON. */
-    public String turns() {
-      return derived("turns", () -> Breakpoint.of(theme).stream().map(b -> (int) (b.from() ? Math.ceil(b.width()) : Math.floor(b.width()) + 1))
-          .filter(w -> w > Sweep.FROM && w <= Sweep.TO).distinct().limit(MOST_TURNS).toList().toString());
-    }
-
-    /** Something worked out from this theme that takes long and never changes; the latest few are kept. */
-    @SuppressWarnings("unchecked")
-    public <T> T derived(Object key, Supplier<T> work) {
-      SoftReference<Object> known;
-      synchronized (derived) {
-        known = derived.get(key);
-      }
-      Object value = known == null ? null : known.get();
-      if (value == null) {
-        value = work.get();
-        synchronized (derived) {
-          derived.put(key, new SoftReference<>(value));
+    /** What a theme takes with all that is found out about it, roughly, as measured on frameworks and their specimen pages. */
+    private static long weight(Theme theme) {
+        long weight = 200_000;
+        for (ThemeSheet part : theme.sheets()) {
+            weight += 12L * part.sheet().source().size() + 2_000L * part.sheet().selectors();
         }
-      }
-      return (T) value;
-    }
-
-    synchronized LayoutKey.Keys layoutKeys() {
-      if (layoutKeys == null) {
-        layoutKeys = new LayoutKey.Keys(rendered);
-      }
-      return layoutKeys;
-    }
-
-    /** What is known here of measured pages, by path. */
-    Map<String, Measures> measures() {
-      return Map.copyOf(measures);
-    }
-
-    Measures keep(String page, Measures measured) {
-      measures.put(page, measured);
-      return measured;
-    }
-
-    /** Looks at what lies behind the texts of measured pages, unless these were looked at already. */
-    void lookBehind(Map<String, Measures> measured) {
-      if (!lookedBehind.equals(measured.keySet())) {
-        behind = BackgroundFindings.of(rendered, gallery(), measured);
-        lookedBehind = Set.copyOf(measured.keySet());
-      }
-    }
-
-    /** What was found behind the pages that were looked at. */
-    List<Finding> behind() {
-      return behind;
-    }
-
-    /** How many parts of all pages each setting may paint, by key; counted when first asked for. */
-    public synchronized Map<String, Integer> paints(Function<Setting, List<Painted>> painted) {
-      if (paints == null) {
-        Map<String, Integer> counts = new HashMap<>();
-        for (Setting s : theme.palette().settings()) {
-          List<Painted> parts = painted.apply(s);
-          counts.put(s.key(), theme.pages().stream().mapToInt(p -> Landmarks.count(parts, p)).sum());
+        for (var page : theme.pages()) {
+            weight += 4L * page.source().size() + 600L * page.elements().size();
         }
-        paints = counts;
-      }
-      return paints;
+        return weight;
     }
-
-    /** Makes the survey, as the work of a job. */
-    Survey survey(Job<Survey> making) {
-      Survey found = Survey.of(rendered, colors(), making::at, () -> {
-        making.goesOn();
-        return false;
-      });
-      survey = found;
-      return found;
-    }
-
-    /** The survey if it is there, or will be within a moment. */
-    public Optional<Survey> surveyWithin(Duration patience) {
-      Job<Survey> making = job;
-      if (survey == null && making != null && !patience.isZero()) {
-        courtesy.waiting(() -> making.await(patience));
-      }
-      return Optional.ofNullable(survey);
-    }
-
-    /** The job that makes the survey: what goes on or has ended, unless it was stopped; then another. */
-    synchronized Optional<Job<Survey>> newJob(Supplier<Job<Survey>> start) {
-      if (survey != null || job != null && !job.isStopping()) {
-        return Optional.empty();
-      }
-      job = start.get();
-      return Optional.of(job);
-    }
-
-    /** Why there will be no survey, or empty. */
-    public String failure() {
-      return job == null ? "" : job.failure().map(f -> "The theme could not be surveyed. " + f.getMessage() + " " + f.mend()).orElse("");
-    }
-
-    /** How far a survey in the background is. */
-    public Job.Progress progress() {
-      return job == null ? new Job.Progress(0, 1, "") : job.progress();
-    }
-  }
-
-  private final ContentStore store;
-  private final Courtesy courtesy;
-  private final Map<String, FutureTask<Read>> reading = new ConcurrentHashMap<>();
-  private final Recent<Read> read = new Recent<>(MOST);
-
-  ThemeCache(ContentStore store, Courtesy courtesy) {
-    this.store = store;
-    this.courtesy = courtesy;
-  }
-
-  /** Reads the theme anew when it is asked for next. */
-  void forget(String treeHash, String name) {
-    read.remove(key(store.tree(treeHash), name));
-  }
-
-  /** A theme that does not say its name has that of whoever brought it in, so it is not the same one for everybody. */
-  private static String key(TreeFiles files, String name) {
-    return files.has(Palette.FILE) ? files.treeHash() : files.treeHash() + "|" + name;
-  }
-
-  /** @param name the theme's name where its palette.json gives none */
-  public Read get(String treeHash, String name) {
-    TreeFiles files = store.tree(treeHash);
-    String key = key(files, name);
-    Read known = read.get(key);
-    return known != null ? known : readNow(key, files, name);
-  }
-
-  /** Of several who ask for one theme at once one reads, the others wait for it; nobody waits for another theme. */
-  private Read readNow(String key, TreeFiles files, String name) {
-    FutureTask<Read> mine = new FutureTask<>(() -> {
-      Read made = new Read(Budget.within(READING, () -> Theme.read(files, name)), courtesy);
-      read.put(key, made, weight(made.theme()));
-      return made;
-    });
-    FutureTask<Read> first = reading.putIfAbsent(key, mine);
-    try {
-      if (first == null) {
-        mine.run();
-        return mine.get();
-      }
-      return first.get();
-    } catch (ExecutionException e) {
-      throw e.getCause() instanceof RuntimeException r ? r : new IllegalStateException(e.getCause());
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new IllegalStateException("stopped while a theme was read", e);
-    } finally {
-      reading.remove(key, mine);
-    }
-  }
-
-  /** What a theme takes with all that is found out about it, roughly, as measured on frameworks and their specimen pages. */
-  private static long weight(Theme theme) {
-    long weight = 200_000;
-    for (ThemeSheet part : theme.sheets()) {
-      weight += 12L * part.sheet().source().size() + 2_000L * part.sheet().selectors();
-    }
-    for (var page : theme.pages()) {
-      weight += 4L * page.source().size() + 600L * page.elements().size();
-    }
-    return weight;
-  }
 }

@@ -45,334 +45,381 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** Themes and their snapshots. Every method takes the person who asks, and finds only what is theirs. */
 @Service
 public class ThemeService {
-  private static final int MOST_HISTORY = 200;
-  private static final int LONGEST_NOTE = 400;
-  private static final int TRIES = 4;
-  /** Bytes of a palette.json whose settings are counted for the list. */
-  private static final long LARGEST_COUNTED = 300_000;
-  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
+    private static final int MOST_HISTORY = 200;
+    private static final int LONGEST_NOTE = 400;
+    private static final int TRIES = 4;
+    /** Bytes of a palette.json whose settings are counted for the list. */
+    private static final long LARGEST_COUNTED = 300_000;
 
-  private final StoredThemeRepository themes;
-  private final SnapshotRepository snapshots;
-  private final ContentStore store;
-  private final ThemeCache cache;
-  private final DismissalRepository dismissals;
-  private final TransactionTemplate transaction;
-  private final Surveys surveys;
-  private final MeasureStore measures;
-  private static final int MOST_GROUNDS = 200;
-  private final Cache<Long, String> names = Caffeine.newBuilder().maximumSize(2_000).build();
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
-  ThemeService(StoredThemeRepository themes, SnapshotRepository snapshots, DismissalRepository dismissals,
-      ContentStore store, ThemeCache cache, TransactionTemplate transaction, Surveys surveys, MeasureStore measures) {
-    this.measures = measures;
-    this.themes = themes;
-    this.snapshots = snapshots;
-    this.dismissals = dismissals;
-    this.store = store;
-    this.cache = cache;
-    this.transaction = transaction;
-    this.surveys = surveys;
-  }
+    private final StoredThemeRepository themes;
+    private final SnapshotRepository snapshots;
+    private final ContentStore store;
+    private final ThemeCache cache;
+    private final DismissalRepository dismissals;
+    private final TransactionTemplate transaction;
+    private final Surveys surveys;
+    private final MeasureStore measures;
+    private static final int MOST_GROUNDS = 200;
+    private final Cache<Long, String> names =
+            Caffeine.newBuilder().maximumSize(2_000).build();
 
-  /** A theme in the list. Listing reads no theme, so one that is slow to read keeps nobody from the others. */
-  public record Listed(StoredTheme stored, Snapshot head, int pages, int settings, String first) {}
-
-  @Transactional(readOnly = true)
-  public List<Listed> all(SignedIn me) {
-    return themes.findByMakerIdOrderByNameAscIdAsc(me.id()).stream()
-        .map(this::listed).toList();
-  }
-
-  private Listed listed(StoredTheme stored) {
-    Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
-    TreeFiles files = store.tree(head.treeHash());
-    List<String> pages = files.paths().stream().filter(Paths::isPage).toList();
-    int settings = 0;
-    if (files.has(Palette.FILE) && files.size(Palette.FILE) < LARGEST_COUNTED) {
-      try {
-        settings = PaletteJson.read(files.read(Palette.FILE), stored.name()).settings().size();
-      } catch (BadInputException told) {
-        // Opening the theme tells what is wrong with it.
-      }
+    ThemeService(
+            StoredThemeRepository themes,
+            SnapshotRepository snapshots,
+            DismissalRepository dismissals,
+            ContentStore store,
+            ThemeCache cache,
+            TransactionTemplate transaction,
+            Surveys surveys,
+            MeasureStore measures) {
+        this.measures = measures;
+        this.themes = themes;
+        this.snapshots = snapshots;
+        this.dismissals = dismissals;
+        this.store = store;
+        this.cache = cache;
+        this.transaction = transaction;
+        this.surveys = surveys;
     }
-    return new Listed(stored, head, pages.size(), settings, pages.contains("index.html") ? "index.html" : pages.isEmpty() ? "" : pages.get(0));
-  }
 
-  /**
-   * Opens a theme. Reads in short steps, not in one transaction: a theme that takes long to read must not hold a connection
-   * meanwhile.
-   *
-   * @throws NotFoundException if there is no such theme in the person's room
-   */
-  public OpenTheme open(long id, SignedIn me) {
-    return open(stored(id, me));
-  }
+    /** A theme in the list. Listing reads no theme, so one that is slow to read keeps nobody from the others. */
+    public record Listed(StoredTheme stored, Snapshot head, int pages, int settings, String first) {}
 
-  /** A theme without its files. */
-  public StoredTheme stored(long id, SignedIn me) {
-    return themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
-  }
-
-  /** Has a survey that failed made once more. */
-  public void surveyAgain(long id, SignedIn me) {
-    StoredTheme stored = stored(id, me);
-    cache.forget(snapshots.findById(stored.headId()).orElseThrow().treeHash(), stored.name());
-  }
-
-  private OpenTheme open(StoredTheme stored) {
-    Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
-    ThemeCache.Read read = cache.get(head.treeHash(), stored.name());
-    surveys.make(stored.id(), read, () -> measures.of(stored.id(), read));
-    return new OpenTheme(stored, head, read, head.parentId() != null,
-        snapshots.findFirstByParentIdOrderByIdDesc(head.id()).isPresent(), dismissed(stored.id()));
-  }
-
-  /** What was measured of the pages as they are now, by path. */
-  public Map<String, Measures> measures(OpenTheme open) {
-    return measures.of(open.id(), open.read());
-  }
-
-  /** Paths of the pages that nobody measured as they are now. */
-  public List<String> unmeasured(OpenTheme open) {
-    Map<String, Measures> measured = measures(open);
-    return open.theme().pages().stream().map(p -> p.source().file()).filter(p -> !measured.containsKey(p)).toList();
-  }
-
-  /**
-   * How dark and how light it is behind the texts of a page that do not stand on a plain colour: by index of the element the relative
-   * luminances below and above which a twentieth lies. Without those whose boxes are not known for these choices.
-   *
-   * @param choices of an owner, or null for the defaults
-   * @param width of the window
-   */
-  public Map<Integer, double[]> grounds(long themeId, ThemeCache.Read read, Map<String, Chosen> choices, String page, int width) {
-    int within = Math.max(Sweep.FROM, Math.min(Sweep.TO, width));
-    Measures measured = measures.of(themeId, read).get(page);
-    // What is known only later is not kept as unknown.
-    return measured == null ? Map.of() : read.derived(List.of("grounds", page, within, choices == null ? Map.of() : choices), () -> grounds(read, measured, choices, page, within));
-  }
-
-  private static Map<Integer, double[]> grounds(ThemeCache.Read read, Measures measured, Map<String, Chosen> choices, String path, int width) {
-    Rendered rendered = choices == null ? read.rendered() : new Rendered(read.theme(), choices);
-    Page page = rendered.page(path).orElseThrow(NotFoundException::new);
-    Map<Integer, double[]> all = new TreeMap<>();
-    if (choices != null && !new LayoutKey.Keys(rendered).of(page).equals(measured.layout())) {
-      return all;
+    @Transactional(readOnly = true)
+    public List<Listed> all(SignedIn me) {
+        return themes.findByMakerIdOrderByNameAscIdAsc(me.id()).stream()
+                .map(this::listed)
+                .toList();
     }
-    Backdrop.Reader backdrops = new Backdrop.Reader(rendered.styles(page, Viewport.of(width, measured.windowHeight()), States.NONE), read.theme().files()::has);
-    Ground ground = new Ground(new Scenes(rendered, page, measured), read.gallery(), true);
-    List<Element> elements = page.elements();
-    for (int i : measured.lines().keySet()) {
-      if (i < elements.size() && all.size() < MOST_GROUNDS && backdrops.of(elements.get(i)).unknown() != null) {
-        ground.under(i, width).reading().ifPresent(r -> all.put(i, new double[] {r.dark(), r.light()}));
-      }
-    }
-    return all;
-  }
 
-  /**
-   * Keeps what a browser measured of a page, and has what lies behind its texts looked at.
-   *
-   * @throws NotFoundException if there is no such page in the head snapshot
-   */
-  public void keepMeasures(OpenTheme open, Measures measured) {
-    Page page = open.read().rendered().page(measured.page()).orElseThrow(NotFoundException::new);
-    String layout = open.read().layoutKeys().of(page);
-    Measures kept = measured.of(layout);
-    measures.keep(open.id(), layout, kept);
-    open.read().keep(measured.page(), kept);
-    surveys.lookBehind(open.read(), () -> measures.of(open.id(), open.read()));
-  }
-
-  private Map<String, Dismissal> dismissed(long id) {
-    Map<String, Dismissal> byKey = new LinkedHashMap<>();
-    dismissals.findByThemeIdOrderByIdDesc(id).forEach(d -> byKey.putIfAbsent(d.findingKey(), d));
-    return byKey;
-  }
-
-  /** Lets a finding stand, with a note why. */
-  @Transactional
-  public void dismiss(long id, Finding finding, String note, SignedIn me) {
-    themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
-    if (note.length() > LONGEST_NOTE) {
-      throw new BadInputException("The note is too long.", "Use at most " + LONGEST_NOTE + " characters.");
-    }
-    dismissals.deleteByThemeIdAndFindingKey(id, finding.key());
-    dismissals.save(new Dismissal(id, finding.key(), finding.message(), note.strip(), me.name()));
-  }
-
-  /** Takes a dismissal back. */
-  @Transactional
-  public void takeBack(long id, String findingKey, SignedIn me) {
-    themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
-    dismissals.deleteByThemeIdAndFindingKey(id, findingKey);
-  }
-
-  /** A snapshot, whoever it belongs to: for previews and sites, whose addresses prove that they may. */
-  @Transactional(readOnly = true)
-  public Snapshot snapshot(long id) {
-    return snapshots.findById(id).orElseThrow(NotFoundException::new);
-  }
-
-  public ThemeCache.Read read(Snapshot snapshot) {
-    // A theme keeps its name, so asking for it once is enough.
-    return cache.get(snapshot.treeHash(), names.get(snapshot.themeId(), id -> themes.findById(id).orElseThrow(NotFoundException::new).name()));
-  }
-
-  /** Makes a theme of files that are kept already. */
-  public StoredTheme create(String name, SortedMap<String, TreeFiles.Entry> files, String note, SignedIn me) {
-    String tree = store.keepTree(files);
-    // Reading it now refuses what cannot be used, before there is a theme of it.
-    cache.get(tree, freeName(name, me.id()));
-    return transaction.execute(s -> {
-      StoredTheme theme = themes.save(new StoredTheme(freeName(name, me.id()), me.id()));
-      Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name()));
-      theme.moveHead(first.id());
-      return theme;
-    });
-  }
-
-  /** Two themes of one maker never have one name: the second gets a number. */
-  private String freeName(String wanted, long maker) {
-    String base = wanted.isBlank() ? "Theme" : wanted.strip();
-    base = base.substring(0, Math.min(100, base.length()));
-    String name = base;
-    for (int i = 2; themes.existsByMakerIdAndName(maker, name); i++) {
-      name = base + " " + i;
-    }
-    return name;
-  }
-
-  /**
-   * Changes a theme.
-   *
-   * @param base id of the snapshot that the person saw
-   * @throws StaleException if the theme has moved on since; nothing is changed then
-   */
-  public Snapshot change(long id, long base, SignedIn me, Function<Theme, Change> change) {
-    // The change is worked out before anything is locked: nobody waits for somebody else's thinking.
-    StoredTheme seen = at(themes.findByIdAndMakerId(id, me.id()), base);
-    Snapshot from = snapshots.findById(base).orElseThrow();
-    Theme theme = cache.get(from.treeHash(), seen.name()).theme();
-    Change made = change.apply(theme);
-    SortedMap<String, byte[]> files = made.files(theme);
-    return guarded(id, () -> {
-      StoredTheme stored = at(themes.lock(id, me.id()), base);
-      String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed());
-      return advance(stored, from, tree, made.note(), me);
-    });
-  }
-
-  private Snapshot advance(StoredTheme stored, Snapshot head, String tree, String note, SignedIn me) {
-    Snapshot next = snapshots.save(new Snapshot(stored.id(), head.id(), tree, note, me.name()));
-    stored.moveHead(next.id());
-    return next;
-  }
-
-  /** Moves the head to the snapshot before. */
-  public Snapshot undo(long id, long base, SignedIn me) {
-    return guarded(id, () -> {
-      StoredTheme stored = at(themes.lock(id, me.id()), base);
-      Snapshot head = snapshots.findById(base).orElseThrow();
-      if (head.parentId() == null) {
-        throw new BadInputException("There is nothing to undo.", "This is how the theme came in.");
-      }
-      stored.moveHead(head.parentId());
-      return head;
-    });
-  }
-
-  /** Moves the head to the newest snapshot that was made from it. */
-  public Snapshot redo(long id, long base, SignedIn me) {
-    return guarded(id, () -> {
-      StoredTheme stored = at(themes.lock(id, me.id()), base);
-      Snapshot next = snapshots.findFirstByParentIdOrderByIdDesc(base).orElseThrow(
-          () -> new BadInputException("There is nothing to redo.", "Nothing was undone since the last change."));
-      stored.moveHead(next.id());
-      return next;
-    });
-  }
-
-  /** Makes the state of an earlier snapshot the newest one. What lies between stays in the history. */
-  public Snapshot goBack(long id, long base, long to, SignedIn me) {
-    return guarded(id, () -> {
-      StoredTheme stored = at(themes.lock(id, me.id()), base);
-      Snapshot target = snapshots.findByIdAndThemeId(to, id).orElseThrow(NotFoundException::new);
-      Snapshot head = snapshots.findById(base).orElseThrow();
-      String what = target.pointName() == null ? "the state after “" + target.note() + "”"
-          : "the restore point “" + target.pointName() + "”";
-      return advance(stored, head, target.treeHash(), "Went back to " + what, me);
-    });
-  }
-
-  /** Names a snapshot, which makes it a restore point. */
-  @Transactional
-  public void namePoint(long id, long snapshotId, String name, SignedIn me) {
-    themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
-    Snapshot snapshot = snapshots.findByIdAndThemeId(snapshotId, id).orElseThrow(NotFoundException::new);
-    if (name.isBlank() || name.strip().length() > 80) {
-      throw new BadInputException(name.isBlank() ? "A restore point needs a name." : "The name of the restore point is too long.", "Write up to 80 characters, such as “before the green variant”.");
-    }
-    snapshot.name(name.strip());
-  }
-
-  @Transactional(readOnly = true)
-  public List<Snapshot> history(long id, SignedIn me) {
-    themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
-    return snapshots.findByThemeIdOrderByIdDesc(id, Limit.of(MOST_HISTORY));
-  }
-
-  /** A maker goes, and another one has the themes from now on; where a name is taken there, it gets a number. */
-  @Transactional
-  public void handOver(long from, long to) {
-    for (StoredTheme t : themes.findByMakerIdOrderByNameAscIdAsc(from)) {
-      String free = freeName(t.name(), to);
-      t.handTo(to, free);
-      names.invalidate(t.id());
-    }
-  }
-
-  /** A maker goes with all their themes. */
-  @Transactional
-  public void removeAll(long maker) {
-    themes.deleteAll(themes.findByMakerIdOrderByNameAscIdAsc(maker));
-  }
-
-  /** Removes a theme with its history. @throws BadInputException if sites use it */
-  public void remove(long id, SignedIn me) {
-    try {
-      transaction.executeWithoutResult(s ->
-          themes.delete(themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new)));
-    } catch (DataIntegrityViolationException used) {
-      throw new BadInputException("A site is built on this theme, so it stays.", "Remove the site first.");
-    }
-  }
-
-  private StoredTheme at(Optional<StoredTheme> found, long base) {
-    StoredTheme stored = found.orElseThrow(NotFoundException::new);
-    if (stored.headId() != base) {
-      throw stale(stored.id());
-    }
-    return stored;
-  }
-
-  private StaleException stale(long id) {
-    Snapshot head = snapshots.findById(themes.findById(id).orElseThrow(NotFoundException::new).headId()).orElseThrow();
-    return new StaleException("The theme has changed since you opened this page: " + head.author() + ", "
-        + TIME.format(head.at()) + ", “" + head.note() + "”.", head.id());
-  }
-
-  /** Makes a change. The theme is locked in it; whoever comes second is told what the first one did. */
-  private Snapshot guarded(long id, Supplier<Snapshot> change) {
-    for (int i = 1; ; i++) {
-      try {
-        return transaction.execute(status -> change.get());
-      } catch (ConcurrencyFailureException again) {
-        if (i == TRIES) {
-          throw stale(id);
+    private Listed listed(StoredTheme stored) {
+        Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
+        TreeFiles files = store.tree(head.treeHash());
+        List<String> pages = files.paths().stream().filter(Paths::isPage).toList();
+        int settings = 0;
+        if (files.has(Palette.FILE) && files.size(Palette.FILE) < LARGEST_COUNTED) {
+            try {
+                settings = PaletteJson.read(files.read(Palette.FILE), stored.name())
+                        .settings()
+                        .size();
+            } catch (BadInputException told) {
+                // Opening the theme tells what is wrong with it.
+            }
         }
-      }
+        return new Listed(
+                stored,
+                head,
+                pages.size(),
+                settings,
+                pages.contains("index.html") ? "index.html" : pages.isEmpty() ? "" : pages.get(0));
     }
-  }
+
+    /**
+     * Opens a theme. Reads in short steps, not in one transaction: a theme that takes long to read must not hold a connection
+     * meanwhile.
+     *
+     * @throws NotFoundException if there is no such theme in the person's room
+     */
+    public OpenTheme open(long id, SignedIn me) {
+        return open(stored(id, me));
+    }
+
+    /** A theme without its files. */
+    public StoredTheme stored(long id, SignedIn me) {
+        return themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+    }
+
+    /** Has a survey that failed made once more. */
+    public void surveyAgain(long id, SignedIn me) {
+        StoredTheme stored = stored(id, me);
+        cache.forget(snapshots.findById(stored.headId()).orElseThrow().treeHash(), stored.name());
+    }
+
+    private OpenTheme open(StoredTheme stored) {
+        Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
+        ThemeCache.Read read = cache.get(head.treeHash(), stored.name());
+        surveys.make(stored.id(), read, () -> measures.of(stored.id(), read));
+        return new OpenTheme(
+                stored,
+                head,
+                read,
+                head.parentId() != null,
+                snapshots.findFirstByParentIdOrderByIdDesc(head.id()).isPresent(),
+                dismissed(stored.id()));
+    }
+
+    /** What was measured of the pages as they are now, by path. */
+    public Map<String, Measures> measures(OpenTheme open) {
+        return measures.of(open.id(), open.read());
+    }
+
+    /** Paths of the pages that nobody measured as they are now. */
+    public List<String> unmeasured(OpenTheme open) {
+        Map<String, Measures> measured = measures(open);
+        return open.theme().pages().stream()
+                .map(p -> p.source().file())
+                .filter(p -> !measured.containsKey(p))
+                .toList();
+    }
+
+    /**
+     * How dark and how light it is behind the texts of a page that do not stand on a plain colour: by index of the element the relative
+     * luminances below and above which a twentieth lies. Without those whose boxes are not known for these choices.
+     *
+     * @param choices of an owner, or null for the defaults
+     * @param width of the window
+     */
+    public Map<Integer, double[]> grounds(
+            long themeId, ThemeCache.Read read, Map<String, Chosen> choices, String page, int width) {
+        int within = Math.max(Sweep.FROM, Math.min(Sweep.TO, width));
+        Measures measured = measures.of(themeId, read).get(page);
+        // What is known only later is not kept as unknown.
+        return measured == null
+                ? Map.of()
+                : read.derived(
+                        List.of("grounds", page, within, choices == null ? Map.of() : choices),
+                        () -> grounds(read, measured, choices, page, within));
+    }
+
+    private static Map<Integer, double[]> grounds(
+            ThemeCache.Read read, Measures measured, Map<String, Chosen> choices, String path, int width) {
+        Rendered rendered = choices == null ? read.rendered() : new Rendered(read.theme(), choices);
+        Page page = rendered.page(path).orElseThrow(NotFoundException::new);
+        Map<Integer, double[]> all = new TreeMap<>();
+        if (choices != null && !new LayoutKey.Keys(rendered).of(page).equals(measured.layout())) {
+            return all;
+        }
+        Backdrop.Reader backdrops = new Backdrop.Reader(
+                rendered.styles(page, Viewport.of(width, measured.windowHeight()), States.NONE),
+                read.theme().files()::has);
+        Ground ground = new Ground(new Scenes(rendered, page, measured), read.gallery(), true);
+        List<Element> elements = page.elements();
+        for (int i : measured.lines().keySet()) {
+            if (i < elements.size()
+                    && all.size() < MOST_GROUNDS
+                    && backdrops.of(elements.get(i)).unknown() != null) {
+                ground.under(i, width).reading().ifPresent(r -> all.put(i, new double[] {r.dark(), r.light()}));
+            }
+        }
+        return all;
+    }
+
+    /**
+     * Keeps what a browser measured of a page, and has what lies behind its texts looked at.
+     *
+     * @throws NotFoundException if there is no such page in the head snapshot
+     */
+    public void keepMeasures(OpenTheme open, Measures measured) {
+        Page page = open.read().rendered().page(measured.page()).orElseThrow(NotFoundException::new);
+        String layout = open.read().layoutKeys().of(page);
+        Measures kept = measured.of(layout);
+        measures.keep(open.id(), layout, kept);
+        open.read().keep(measured.page(), kept);
+        surveys.lookBehind(open.read(), () -> measures.of(open.id(), open.read()));
+    }
+
+    private Map<String, Dismissal> dismissed(long id) {
+        Map<String, Dismissal> byKey = new LinkedHashMap<>();
+        dismissals.findByThemeIdOrderByIdDesc(id).forEach(d -> byKey.putIfAbsent(d.findingKey(), d));
+        return byKey;
+    }
+
+    /** Lets a finding stand, with a note why. */
+    @Transactional
+    public void dismiss(long id, Finding finding, String note, SignedIn me) {
+        themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+        if (note.length() > LONGEST_NOTE) {
+            throw new BadInputException("The note is too long.", "Use at most " + LONGEST_NOTE + " characters.");
+        }
+        dismissals.deleteByThemeIdAndFindingKey(id, finding.key());
+        dismissals.save(new Dismissal(id, finding.key(), finding.message(), note.strip(), me.name()));
+    }
+
+    /** Takes a dismissal back. */
+    @Transactional
+    public void takeBack(long id, String findingKey, SignedIn me) {
+        themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+        dismissals.deleteByThemeIdAndFindingKey(id, findingKey);
+    }
+
+    /** A snapshot, whoever it belongs to: for previews and sites, whose addresses prove that they may. */
+    @Transactional(readOnly = true)
+    public Snapshot snapshot(long id) {
+        return snapshots.findById(id).orElseThrow(NotFoundException::new);
+    }
+
+    public ThemeCache.Read read(Snapshot snapshot) {
+        // A theme keeps its name, so asking for it once is enough.
+        return cache.get(snapshot.treeHash(), names.get(snapshot.themeId(), id -> themes.findById(id)
+                .orElseThrow(NotFoundException::new)
+                .name()));
+    }
+
+    /** Makes a theme of files that are kept already. */
+    public StoredTheme create(String name, SortedMap<String, TreeFiles.Entry> files, String note, SignedIn me) {
+        String tree = store.keepTree(files);
+        // Reading it now refuses what cannot be used, before there is a theme of it.
+        cache.get(tree, freeName(name, me.id()));
+        return transaction.execute(s -> {
+            StoredTheme theme = themes.save(new StoredTheme(freeName(name, me.id()), me.id()));
+            Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name()));
+            theme.moveHead(first.id());
+            return theme;
+        });
+    }
+
+    /** Two themes of one maker never have one name: the second gets a number. */
+    private String freeName(String wanted, long maker) {
+        String base = wanted.isBlank() ? "Theme" : wanted.strip();
+        base = base.substring(0, Math.min(100, base.length()));
+        String name = base;
+        for (int i = 2; themes.existsByMakerIdAndName(maker, name); i++) {
+            name = base + " " + i;
+        }
+        return name;
+    }
+
+    /**
+     * Changes a theme.
+     *
+     * @param base id of the snapshot that the person saw
+     * @throws StaleException if the theme has moved on since; nothing is changed then
+     */
+    public Snapshot change(long id, long base, SignedIn me, Function<Theme, Change> change) {
+        // The change is worked out before anything is locked: nobody waits for somebody else's thinking.
+        StoredTheme seen = at(themes.findByIdAndMakerId(id, me.id()), base);
+        Snapshot from = snapshots.findById(base).orElseThrow();
+        Theme theme = cache.get(from.treeHash(), seen.name()).theme();
+        Change made = change.apply(theme);
+        SortedMap<String, byte[]> files = made.files(theme);
+        return guarded(id, () -> {
+            StoredTheme stored = at(themes.lock(id, me.id()), base);
+            String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed());
+            return advance(stored, from, tree, made.note(), me);
+        });
+    }
+
+    private Snapshot advance(StoredTheme stored, Snapshot head, String tree, String note, SignedIn me) {
+        Snapshot next = snapshots.save(new Snapshot(stored.id(), head.id(), tree, note, me.name()));
+        stored.moveHead(next.id());
+        return next;
+    }
+
+    /** Moves the head to the snapshot before. */
+    public Snapshot undo(long id, long base, SignedIn me) {
+        return guarded(id, () -> {
+            StoredTheme stored = at(themes.lock(id, me.id()), base);
+            Snapshot head = snapshots.findById(base).orElseThrow();
+            if (head.parentId() == null) {
+                throw new BadInputException("There is nothing to undo.", "This is how the theme came in.");
+            }
+            stored.moveHead(head.parentId());
+            return head;
+        });
+    }
+
+    /** Moves the head to the newest snapshot that was made from it. */
+    public Snapshot redo(long id, long base, SignedIn me) {
+        return guarded(id, () -> {
+            StoredTheme stored = at(themes.lock(id, me.id()), base);
+            Snapshot next = snapshots
+                    .findFirstByParentIdOrderByIdDesc(base)
+                    .orElseThrow(() -> new BadInputException(
+                            "There is nothing to redo.", "Nothing was undone since the last change."));
+            stored.moveHead(next.id());
+            return next;
+        });
+    }
+
+    /** Makes the state of an earlier snapshot the newest one. What lies between stays in the history. */
+    public Snapshot goBack(long id, long base, long to, SignedIn me) {
+        return guarded(id, () -> {
+            StoredTheme stored = at(themes.lock(id, me.id()), base);
+            Snapshot target = snapshots.findByIdAndThemeId(to, id).orElseThrow(NotFoundException::new);
+            Snapshot head = snapshots.findById(base).orElseThrow();
+            String what = target.pointName() == null
+                    ? "the state after “" + target.note() + "”"
+                    : "the restore point “" + target.pointName() + "”";
+            return advance(stored, head, target.treeHash(), "Went back to " + what, me);
+        });
+    }
+
+    /** Names a snapshot, which makes it a restore point. */
+    @Transactional
+    public void namePoint(long id, long snapshotId, String name, SignedIn me) {
+        themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+        Snapshot snapshot = snapshots.findByIdAndThemeId(snapshotId, id).orElseThrow(NotFoundException::new);
+        if (name.isBlank() || name.strip().length() > 80) {
+            throw new BadInputException(
+                    name.isBlank() ? "A restore point needs a name." : "The name of the restore point is too long.",
+                    "Write up to 80 characters, such as “before the green variant”.");
+        }
+        snapshot.name(name.strip());
+    }
+
+    @Transactional(readOnly = true)
+    public List<Snapshot> history(long id, SignedIn me) {
+        themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+        return snapshots.findByThemeIdOrderByIdDesc(id, Limit.of(MOST_HISTORY));
+    }
+
+    /** A maker goes, and another one has the themes from now on; where a name is taken there, it gets a number. */
+    @Transactional
+    public void handOver(long from, long to) {
+        for (StoredTheme t : themes.findByMakerIdOrderByNameAscIdAsc(from)) {
+            String free = freeName(t.name(), to);
+            t.handTo(to, free);
+            names.invalidate(t.id());
+        }
+    }
+
+    /** A maker goes with all their themes. */
+    @Transactional
+    public void removeAll(long maker) {
+        themes.deleteAll(themes.findByMakerIdOrderByNameAscIdAsc(maker));
+    }
+
+    /** Removes a theme with its history. @throws BadInputException if sites use it */
+    public void remove(long id, SignedIn me) {
+        try {
+            transaction.executeWithoutResult(
+                    s -> themes.delete(themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new)));
+        } catch (DataIntegrityViolationException used) {
+            throw new BadInputException("A site is built on this theme, so it stays.", "Remove the site first.");
+        }
+    }
+
+    private StoredTheme at(Optional<StoredTheme> found, long base) {
+        StoredTheme stored = found.orElseThrow(NotFoundException::new);
+        if (stored.headId() != base) {
+            throw stale(stored.id());
+        }
+        return stored;
+    }
+
+    private StaleException stale(long id) {
+        Snapshot head = snapshots
+                .findById(
+                        themes.findById(id).orElseThrow(NotFoundException::new).headId())
+                .orElseThrow();
+        return new StaleException(
+                "The theme has changed since you opened this page: " + head.author() + ", " + TIME.format(head.at())
+                        + ", “" + head.note() + "”.",
+                head.id());
+    }
+
+    /** Makes a change. The theme is locked in it; whoever comes second is told what the first one did. */
+    private Snapshot guarded(long id, Supplier<Snapshot> change) {
+        for (int i = 1; ; i++) {
+            try {
+                return transaction.execute(status -> change.get());
+            } catch (ConcurrencyFailureException again) {
+                if (i == TRIES) {
+                    throw stale(id);
+                }
+            }
+        }
+    }
 }

@@ -8,10 +8,11 @@ import tools.jackson.databind.json.JsonMapper;
 /** Writes down for the frames what to outline. */
 @Component("marks")
 public class Marks {
-  /** More outlines than this say nothing to anybody. */
-  private static final int MOST = 120;
+    /** More outlines than this say nothing to anybody. */
+    private static final int MOST = 120;
 
-  public String of(List<Painted> painted) {
-    return JsonMapper.shared().writeValueAsString(painted.stream().distinct().limit(MOST).toList());
-  }
+    public String of(List<Painted> painted) {
+        return JsonMapper.shared()
+                .writeValueAsString(painted.stream().distinct().limit(MOST).toList());
+    }
 }

@@ -23,68 +23,76 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 10)
 class OutageFilter extends OncePerRequestFilter {
-  private static final Logger LOG = LoggerFactory.getLogger(OutageFilter.class);
-  private static final String SECONDS = "5";
-  private static final byte[] WORDS = """
+    private static final Logger LOG = LoggerFactory.getLogger(OutageFilter.class);
+    private static final String SECONDS = "5";
+    private static final byte[] WORDS =
+            """
       <!doctype html><html lang="en"><meta charset="utf-8"><title>Back in a moment</title>
       <h1>The database does not answer</h1>
       <p>Nothing is lost: what was kept is kept. Sites that are live go on being shown. Load this page again in a few seconds.</p>
-      """.getBytes(StandardCharsets.UTF_8);
-  private static final long CLOSED_NANOS = 1_000_000_000;
-  private volatile long closedUntil = System.nanoTime() - 1;
+      """
+                    .getBytes(StandardCharsets.UTF_8);
+    private static final long CLOSED_NANOS = 1_000_000_000;
+    private volatile long closedUntil = System.nanoTime() - 1;
 
-  @Override
-  protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-      throws ServletException, IOException {
-    if (System.nanoTime() - closedUntil < 0 && needsDatabase(request.getRequestURI())) {
-      // Asking again for each request would keep them all waiting, and with them who needs no database.
-      tell(response);
-      return;
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        if (System.nanoTime() - closedUntil < 0 && needsDatabase(request.getRequestURI())) {
+            // Asking again for each request would keep them all waiting, and with them who needs no database.
+            tell(response);
+            return;
+        }
+        try {
+            chain.doFilter(request, response);
+        } catch (ServletException | RuntimeException e) {
+            if (!isOutage(e) || response.isCommitted()) {
+                throw e;
+            }
+            long now = System.nanoTime();
+            if (now - closedUntil > 10_000_000_000L) {
+                LOG.warn("the database does not answer: {}", rootOf(e).getMessage());
+            }
+            closedUntil = now + CLOSED_NANOS;
+            tell(response);
+        }
     }
-    try {
-      chain.doFilter(request, response);
-    } catch (ServletException | RuntimeException e) {
-      if (!isOutage(e) || response.isCommitted()) {
-        throw e;
-      }
-      long now = System.nanoTime();
-      if (now - closedUntil > 10_000_000_000L) {
-        LOG.warn("the database does not answer: {}", rootOf(e).getMessage());
-      }
-      closedUntil = now + CLOSED_NANOS;
-      tell(response);
+
+    private static boolean needsDatabase(String path) {
+        return !path.startsWith("/at/")
+                && !path.startsWith("/assets/")
+                && !path.startsWith("/webjars/")
+                && !path.startsWith("/actuator/");
     }
-  }
 
-  private static boolean needsDatabase(String path) {
-    return !path.startsWith("/at/") && !path.startsWith("/assets/") && !path.startsWith("/webjars/") && !path.startsWith("/actuator/");
-  }
-
-  private static void tell(HttpServletResponse response) throws IOException {
-    response.reset();
-    response.setStatus(503);
-    response.setHeader("Retry-After", SECONDS);
-    response.setHeader("Cache-Control", "no-store");
-    response.setContentType("text/html;charset=utf-8");
-    response.getOutputStream().write(WORDS);
-  }
-
-  private static Throwable rootOf(Throwable e) {
-    Throwable root = e;
-    while (root.getCause() != null && root.getCause() != root) {
-      root = root.getCause();
+    private static void tell(HttpServletResponse response) throws IOException {
+        response.reset();
+        response.setStatus(503);
+        response.setHeader("Retry-After", SECONDS);
+        response.setHeader("Cache-Control", "no-store");
+        response.setContentType("text/html;charset=utf-8");
+        response.getOutputStream().write(WORDS);
     }
-    return root;
-  }
 
-  /** Whether an error comes from a connection that cannot be had or was lost: SQLSTATE class 08. */
-  static boolean isOutage(Throwable e) {
-    for (Throwable t = e; t != null; t = t.getCause() == t ? null : t.getCause()) {
-      if (t instanceof SQLTransientConnectionException || t instanceof SQLNonTransientConnectionException
-          || t instanceof SQLException s && s.getSQLState() != null && s.getSQLState().startsWith("08")) {
-        return true;
-      }
+    private static Throwable rootOf(Throwable e) {
+        Throwable root = e;
+        while (root.getCause() != null && root.getCause() != root) {
+            root = root.getCause();
+        }
+        return root;
     }
-    return false;
-  }
+
+    /** Whether an error comes from a connection that cannot be had or was lost: SQLSTATE class 08. */
+    static boolean isOutage(Throwable e) {
+        for (Throwable t = e; t != null; t = t.getCause() == t ? null : t.getCause()) {
+            if (t instanceof SQLTransientConnectionException
+                    || t instanceof SQLNonTransientConnectionException
+                    || t instanceof SQLException s
+                            && s.getSQLState() != null
+                            && s.getSQLState().startsWith("08")) {
+                return true;
+            }
+        }
+        return false;
+    }
 }

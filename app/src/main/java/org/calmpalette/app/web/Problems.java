@@ -19,64 +19,100 @@ import org.springframework.web.multipart.support.MissingServletRequestPartExcept
 /** Tells troubles in plain words: into the notice of the page where htmx asked, on a page of its own otherwise. */
 @ControllerAdvice
 class Problems {
-  private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
+    private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
 
-  @ExceptionHandler(BadInputException.class)
-  String badInput(BadInputException e, HttpServletRequest request, HttpServletResponse response, Model model) {
-    return tell(HttpStatus.UNPROCESSABLE_CONTENT, e.getMessage(), e.mend(), request, response, model);
-  }
-
-  @ExceptionHandler(StaleException.class)
-  String stale(StaleException e, HttpServletRequest request, HttpServletResponse response, Model model) {
-    model.addAttribute("rebase", e.head());
-    return tell(HttpStatus.CONFLICT, e.getMessage(),
-        "Yours was not made, so that nobody's work is lost; what you entered is still here.", request, response, model);
-  }
-
-  @ExceptionHandler(MaxUploadSizeExceededException.class)
-  String tooLarge(HttpServletRequest request, HttpServletResponse response, Model model) {
-    return tell(HttpStatus.CONTENT_TOO_LARGE, "The file is larger than 100 MB.",
-        "Leave out what the site does not show, such as pictures in print resolution.", request, response, model);
-  }
-
-  @ExceptionHandler({MultipartException.class, MissingServletRequestPartException.class})
-  String noFile(HttpServletRequest request, HttpServletResponse response, Model model) {
-    return tell(HttpStatus.BAD_REQUEST, "No file came with it.", "Choose a file, then send it once more.", request, response, model);
-  }
-
-  @ExceptionHandler(TooManyException.class)
-  String tooMany(TooManyException e, HttpServletRequest request, HttpServletResponse response, Model model) {
-    response.setHeader("Retry-After", String.valueOf(e.seconds()));
-    return tell(HttpStatus.TOO_MANY_REQUESTS, e.getMessage(), "Wait " + e.seconds() + (e.seconds() == 1 ? " second" : " seconds")
-        + ", then try once more. Nothing was changed.", request, response, model);
-  }
-
-  /** Deadlocks that stay after several tries, and what two people did at the same moment. */
-  @ExceptionHandler({ConcurrencyFailureException.class, DataIntegrityViolationException.class})
-  String second(DataAccessException e, HttpServletRequest request, HttpServletResponse response, Model model) {
-    LOG.warn("{} {} came second", request.getMethod(), request.getRequestURI(), e);
-    return tell(HttpStatus.CONFLICT, "Somebody else changed the same thing at the same moment.", "Load the page again, then try once more.",
-        request, response, model);
-  }
-
-  private String tell(HttpStatus status, String message, String mend, HttpServletRequest request,
-      HttpServletResponse response, Model model) {
-    LOG.info("{} {}: {} {}", request.getMethod(), request.getRequestURI(), status.value(), message);
-    response.setStatus(status.value());
-    model.addAttribute("message", message);
-    model.addAttribute("mend", mend);
-    if (request.getHeader("HX-Request") != null) {
-      response.setHeader("HX-Retarget", "#notice");
-      response.setHeader("HX-Reswap", "innerHTML");
-      return "fragments :: problem";
+    @ExceptionHandler(BadInputException.class)
+    String badInput(BadInputException e, HttpServletRequest request, HttpServletResponse response, Model model) {
+        return tell(HttpStatus.UNPROCESSABLE_CONTENT, e.getMessage(), e.mend(), request, response, model);
     }
-    String back = request.getHeader("Referer");
-    model.addAttribute("back", back != null && back.startsWith(origin(request)) ? back.substring(origin(request).length()) : "/");
-    return "problem";
-  }
 
-  private static String origin(HttpServletRequest request) {
-    String url = request.getRequestURL().toString();
-    return url.substring(0, url.length() - request.getRequestURI().length());
-  }
+    @ExceptionHandler(StaleException.class)
+    String stale(StaleException e, HttpServletRequest request, HttpServletResponse response, Model model) {
+        model.addAttribute("rebase", e.head());
+        return tell(
+                HttpStatus.CONFLICT,
+                e.getMessage(),
+                "Yours was not made, so that nobody's work is lost; what you entered is still here.",
+                request,
+                response,
+                model);
+    }
+
+    @ExceptionHandler(MaxUploadSizeExceededException.class)
+    String tooLarge(HttpServletRequest request, HttpServletResponse response, Model model) {
+        return tell(
+                HttpStatus.CONTENT_TOO_LARGE,
+                "The file is larger than 100 MB.",
+                "Leave out what the site does not show, such as pictures in print resolution.",
+                request,
+                response,
+                model);
+    }
+
+    @ExceptionHandler({MultipartException.class, MissingServletRequestPartException.class})
+    String noFile(HttpServletRequest request, HttpServletResponse response, Model model) {
+        return tell(
+                HttpStatus.BAD_REQUEST,
+                "No file came with it.",
+                "Choose a file, then send it once more.",
+                request,
+                response,
+                model);
+    }
+
+    @ExceptionHandler(TooManyException.class)
+    String tooMany(TooManyException e, HttpServletRequest request, HttpServletResponse response, Model model) {
+        response.setHeader("Retry-After", String.valueOf(e.seconds()));
+        return tell(
+                HttpStatus.TOO_MANY_REQUESTS,
+                e.getMessage(),
+                "Wait " + e.seconds() + (e.seconds() == 1 ? " second" : " seconds")
+                        + ", then try once more. Nothing was changed.",
+                request,
+                response,
+                model);
+    }
+
+    /** Deadlocks that stay after several tries, and what two people did at the same moment. */
+    @ExceptionHandler({ConcurrencyFailureException.class, DataIntegrityViolationException.class})
+    String second(DataAccessException e, HttpServletRequest request, HttpServletResponse response, Model model) {
+        LOG.warn("{} {} came second", request.getMethod(), request.getRequestURI(), e);
+        return tell(
+                HttpStatus.CONFLICT,
+                "Somebody else changed the same thing at the same moment.",
+                "Load the page again, then try once more.",
+                request,
+                response,
+                model);
+    }
+
+    private String tell(
+            HttpStatus status,
+            String message,
+            String mend,
+            HttpServletRequest request,
+            HttpServletResponse response,
+            Model model) {
+        LOG.info("{} {}: {} {}", request.getMethod(), request.getRequestURI(), status.value(), message);
+        response.setStatus(status.value());
+        model.addAttribute("message", message);
+        model.addAttribute("mend", mend);
+        if (request.getHeader("HX-Request") != null) {
+            response.setHeader("HX-Retarget", "#notice");
+            response.setHeader("HX-Reswap", "innerHTML");
+            return "fragments :: problem";
+        }
+        String back = request.getHeader("Referer");
+        model.addAttribute(
+                "back",
+                back != null && back.startsWith(origin(request))
+                        ? back.substring(origin(request).length())
+                        : "/");
+        return "problem";
+    }
+
+    private static String origin(HttpServletRequest request) {
+        String url = request.getRequestURL().toString();
+        return url.substring(0, url.length() - request.getRequestURI().length());
+    }
 }

@@ -20,51 +20,62 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
  */
 @Configuration
 class Rates implements HandlerInterceptor, WebMvcConfigurer {
-  /** What is asked for while somebody types, points or looks a change over. */
-  private static final Pattern COMPUTES = Pattern.compile(".*/(try|judge|preview|effect|part|change|search|rule|finding|grounds|measures|lighter(\\.img)?)(/.*)?");
-  private static final Pattern BRINGS_IN = Pattern.compile("/themes|/themes/starter|/themes/\\d+/formats/read|/sites/[^/]+/choices\\.json");
-  private static final Pattern BEFORE_SIGN_IN = Pattern.compile("/join/.*|/welcome|/makers/join/.*");
+    /** What is asked for while somebody types, points or looks a change over. */
+    private static final Pattern COMPUTES = Pattern.compile(
+            ".*/(try|judge|preview|effect|part|change|search|rule|finding|grounds|measures|lighter(\\.img)?)(/.*)?");
 
-  /** @param most at once; one more is allowed after each {@code every} */
-  private record Limit(String name, int most, Duration every, String message) {}
+    private static final Pattern BRINGS_IN =
+            Pattern.compile("/themes|/themes/starter|/themes/\\d+/formats/read|/sites/[^/]+/choices\\.json");
+    private static final Pattern BEFORE_SIGN_IN = Pattern.compile("/join/.*|/welcome|/makers/join/.*");
 
-  private static final Limit COMPUTING = new Limit("c", 60, Duration.ofMillis(100), "You ask faster than answers can be worked out.");
-  private static final Limit BRINGING = new Limit("b", 40, Duration.ofSeconds(5), "You bring in more files than can be read at once.");
-  private static final Limit JOINING = new Limit("j", 20, Duration.ofSeconds(20), "Too many tries from this address.");
+    /** @param most at once; one more is allowed after each {@code every} */
+    private record Limit(String name, int most, Duration every, String message) {}
 
-  private final Cache<String, Bucket> buckets = Caffeine.newBuilder().maximumSize(20_000).expireAfterAccess(Duration.ofMinutes(30)).build();
+    private static final Limit COMPUTING =
+            new Limit("c", 60, Duration.ofMillis(100), "You ask faster than answers can be worked out.");
+    private static final Limit BRINGING =
+            new Limit("b", 40, Duration.ofSeconds(5), "You bring in more files than can be read at once.");
+    private static final Limit JOINING =
+            new Limit("j", 20, Duration.ofSeconds(20), "Too many tries from this address.");
 
-  @Override
-  public void addInterceptors(InterceptorRegistry registry) {
-    registry.addInterceptor(this);
-  }
+    private final Cache<String, Bucket> buckets = Caffeine.newBuilder()
+            .maximumSize(20_000)
+            .expireAfterAccess(Duration.ofMinutes(30))
+            .build();
 
-  @Override
-  public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
-    Limit limit = limit(request);
-    if (limit == null) {
-      return true;
+    @Override
+    public void addInterceptors(InterceptorRegistry registry) {
+        registry.addInterceptor(this);
     }
-    Principal person = request.getUserPrincipal();
-    String who = limit.name() + "|" + (person == null ? "@" + request.getRemoteAddr() : person.getName());
-    Bucket bucket = buckets.get(who, k -> Bucket.builder()
-        .addLimit(b -> b.capacity(limit.most()).refillGreedy(1, limit.every())).build());
-    ConsumptionProbe probe = bucket.tryConsumeAndReturnRemaining(1);
-    if (!probe.isConsumed()) {
-      throw new TooManyException(limit.message(), Math.max(1, (probe.getNanosToWaitForRefill() + 999_999_999) / 1_000_000_000));
-    }
-    return true;
-  }
 
-  private static Limit limit(HttpServletRequest request) {
-    String path = request.getRequestURI();
-    boolean post = request.getMethod().equals("POST");
-    if (post && BEFORE_SIGN_IN.matcher(path).matches()) {
-      return JOINING;
+    @Override
+    public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
+        Limit limit = limit(request);
+        if (limit == null) {
+            return true;
+        }
+        Principal person = request.getUserPrincipal();
+        String who = limit.name() + "|" + (person == null ? "@" + request.getRemoteAddr() : person.getName());
+        Bucket bucket = buckets.get(who, k -> Bucket.builder()
+                .addLimit(b -> b.capacity(limit.most()).refillGreedy(1, limit.every()))
+                .build());
+        ConsumptionProbe probe = bucket.tryConsumeAndReturnRemaining(1);
+        if (!probe.isConsumed()) {
+            throw new TooManyException(
+                    limit.message(), Math.max(1, (probe.getNanosToWaitForRefill() + 999_999_999) / 1_000_000_000));
+        }
+        return true;
     }
-    if (post && BRINGS_IN.matcher(path).matches()) {
-      return BRINGING;
+
+    private static Limit limit(HttpServletRequest request) {
+        String path = request.getRequestURI();
+        boolean post = request.getMethod().equals("POST");
+        if (post && BEFORE_SIGN_IN.matcher(path).matches()) {
+            return JOINING;
+        }
+        if (post && BRINGS_IN.matcher(path).matches()) {
+            return BRINGING;
+        }
+        return COMPUTES.matcher(path).matches() ? COMPUTING : null;
     }
-    return COMPUTES.matcher(path).matches() ? COMPUTING : null;
-  }
 }

@@ -2,15 +2,15 @@ package org.calmpalette.app.web;
 
 /** Somebody asked more often than one person can. */
 public class TooManyException extends RuntimeException {
-  private final long seconds;
+    private final long seconds;
 
-  /** @param seconds until the next try is taken */
-  public TooManyException(String message, long seconds) {
-    super(message);
-    this.seconds = seconds;
-  }
+    /** @param seconds until the next try is taken */
+    public TooManyException(String message, long seconds) {
+        super(message);
+        this.seconds = seconds;
+    }
 
-  public long seconds() {
-    return seconds;
-  }
+    public long seconds() {
+        return seconds;
+    }
 }

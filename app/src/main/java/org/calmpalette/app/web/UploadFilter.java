@@ -15,18 +15,19 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Component
 @Order(-200)
 class UploadFilter extends OncePerRequestFilter {
-  @Override
-  protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-      throws ServletException, IOException {
-    String type = request.getContentType();
-    if (type != null && type.toLowerCase(java.util.Locale.ROOT).startsWith("multipart/")) {
-      HttpSession session = request.getSession(false);
-      if (session == null || session.getAttribute(HttpSessionSecurityContextRepository.SPRING_SECURITY_CONTEXT_KEY) == null) {
-        response.setHeader("Connection", "close");
-        response.sendRedirect("/sign-in");
-        return;
-      }
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        String type = request.getContentType();
+        if (type != null && type.toLowerCase(java.util.Locale.ROOT).startsWith("multipart/")) {
+            HttpSession session = request.getSession(false);
+            if (session == null
+                    || session.getAttribute(HttpSessionSecurityContextRepository.SPRING_SECURITY_CONTEXT_KEY) == null) {
+                response.setHeader("Connection", "close");
+                response.sendRedirect("/sign-in");
+                return;
+            }
+        }
+        chain.doFilter(request, response);
     }
-    chain.doFilter(request, response);
-  }
 }

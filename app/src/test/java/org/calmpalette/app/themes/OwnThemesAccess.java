@@ -9,14 +9,14 @@ import org.calmpalette.core.intake.ThemeZip;
 
 /** The files of our own themes, for tests that need no running application. */
 public final class OwnThemesAccess {
-  private OwnThemesAccess() {}
+    private OwnThemesAccess() {}
 
-  public static Map<String, byte[]> files(String theme) throws IOException {
-    Path zip = Files.createTempFile("own", ".zip");
-    Files.write(zip, OwnThemes.zip(theme));
-    Map<String, byte[]> files = new TreeMap<>();
-    ThemeZip.read(zip, "own.zip", files::put, (d, t, p) -> { });
-    Files.delete(zip);
-    return files;
-  }
+    public static Map<String, byte[]> files(String theme) throws IOException {
+        Path zip = Files.createTempFile("own", ".zip");
+        Files.write(zip, OwnThemes.zip(theme));
+        Map<String, byte[]> files = new TreeMap<>();
+        ThemeZip.read(zip, "own.zip", files::put, (d, t, p) -> {});
+        Files.delete(zip);
+        return files;
+    }
 }

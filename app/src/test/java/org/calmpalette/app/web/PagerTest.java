@@ -7,25 +7,25 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 class PagerTest {
-  @Test
-  void someOfAListAtATime() {
-    List<Integer> all = IntStream.range(0, 450).boxed().toList();
-    Pager first = Pager.of(0, all.size());
-    assertThat(first.of(all)).hasSize(200).first().isEqualTo(0);
-    assertThat(first.words()).isEqualTo("1 to 200 of 450");
-    assertThat(first.before()).isEqualTo(-1);
-    Pager last = Pager.of(first.after() + 200, all.size());
-    assertThat(last.of(all)).hasSize(50).last().isEqualTo(449);
-    assertThat(last.after()).isEqualTo(-1);
-    assertThat(last.before()).isEqualTo(200);
-  }
+    @Test
+    void someOfAListAtATime() {
+        List<Integer> all = IntStream.range(0, 450).boxed().toList();
+        Pager first = Pager.of(0, all.size());
+        assertThat(first.of(all)).hasSize(200).first().isEqualTo(0);
+        assertThat(first.words()).isEqualTo("1 to 200 of 450");
+        assertThat(first.before()).isEqualTo(-1);
+        Pager last = Pager.of(first.after() + 200, all.size());
+        assertThat(last.of(all)).hasSize(50).last().isEqualTo(449);
+        assertThat(last.after()).isEqualTo(-1);
+        assertThat(last.before()).isEqualTo(200);
+    }
 
-  @Test
-  void anyNumberIsAPage() {
-    assertThat(Pager.of(-5, 450).from()).isZero();
-    assertThat(Pager.of(333, 450).from()).isEqualTo(200);
-    assertThat(Pager.of(1_000_000_000, 450).from()).isEqualTo(400);
-    assertThat(Pager.of(7, 0).of(List.of())).isEmpty();
-    assertThat(Pager.of(0, 200).isNeeded()).isFalse();
-  }
+    @Test
+    void anyNumberIsAPage() {
+        assertThat(Pager.of(-5, 450).from()).isZero();
+        assertThat(Pager.of(333, 450).from()).isEqualTo(200);
+        assertThat(Pager.of(1_000_000_000, 450).from()).isEqualTo(400);
+        assertThat(Pager.of(7, 0).of(List.of())).isEmpty();
+        assertThat(Pager.of(0, 200).isNeeded()).isFalse();
+    }
 }

@@ -9,29 +9,43 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.mock.web.MockHttpServletRequest;
 
 class RequestPathTest {
-  @Test
-  void namesAreReadAsTheyAreWritten() {
-    assertThat(RequestPath.segments("/at/site/a%3Bb%23c.css")).hasValue(List.of("at", "site", "a;b#c.css"));
-    assertThat(RequestPath.segments("/at/site/100%25.html")).hasValue(List.of("at", "site", "100%.html"));
-    assertThat(RequestPath.segments("/at/site/a;b.css")).hasValue(List.of("at", "site", "a;b.css"));
-    assertThat(RequestPath.segments("/at/site/")).hasValue(List.of("at", "site", ""));
-    assertThat(RequestPath.segments("/%C3%A9t%C3%A9+1")).hasValue(List.of("\u00e9t\u00e9+1"));
-  }
+    @Test
+    void namesAreReadAsTheyAreWritten() {
+        assertThat(RequestPath.segments("/at/site/a%3Bb%23c.css")).hasValue(List.of("at", "site", "a;b#c.css"));
+        assertThat(RequestPath.segments("/at/site/100%25.html")).hasValue(List.of("at", "site", "100%.html"));
+        assertThat(RequestPath.segments("/at/site/a;b.css")).hasValue(List.of("at", "site", "a;b.css"));
+        assertThat(RequestPath.segments("/at/site/")).hasValue(List.of("at", "site", ""));
+        assertThat(RequestPath.segments("/%C3%A9t%C3%A9+1")).hasValue(List.of("\u00e9t\u00e9+1"));
+    }
 
-  @ParameterizedTest
-  @ValueSource(strings = {"/a/../b", "/a/%2e%2E/b", "/a/%2Fetc", "/a/%5Cetc", "/a/%00", "/a/%0d%0a", "/a/%ff", "/a/%C3", "/a/%zz", "/a/%2", "/a/\u00e9", "/a/."})
-  void whatNoFileIsCalledIsNoPath(String uri) {
-    assertThat(RequestPath.segments(uri)).isEmpty();
-  }
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "/a/../b",
+                "/a/%2e%2E/b",
+                "/a/%2Fetc",
+                "/a/%5Cetc",
+                "/a/%00",
+                "/a/%0d%0a",
+                "/a/%ff",
+                "/a/%C3",
+                "/a/%zz",
+                "/a/%2",
+                "/a/\u00e9",
+                "/a/."
+            })
+    void whatNoFileIsCalledIsNoPath(String uri) {
+        assertThat(RequestPath.segments(uri)).isEmpty();
+    }
 
-  @Test
-  void theOriginIsWrittenAsBrowsersWriteIt() {
-    MockHttpServletRequest request = new MockHttpServletRequest();
-    request.setScheme("https");
-    request.setServerName("sites.invalid");
-    request.setServerPort(443);
-    assertThat(RequestPath.origin(request)).isEqualTo("https://sites.invalid");
-    request.setScheme("http");
-    assertThat(RequestPath.origin(request)).isEqualTo("http://sites.invalid:443");
-  }
+    @Test
+    void theOriginIsWrittenAsBrowsersWriteIt() {
+        MockHttpServletRequest request = new MockHttpServletRequest();
+        request.setScheme("https");
+        request.setServerName("sites.invalid");
+        request.setServerPort(443);
+        assertThat(RequestPath.origin(request)).isEqualTo("https://sites.invalid");
+        request.setScheme("http");
+        assertThat(RequestPath.origin(request)).isEqualTo("http://sites.invalid:443");
+    }
 }

@@ -13,8 +13,9 @@ import org.calmpalette.core.background.BoxGeometry.Rectangle;
  * @param pageHeight to its end
  * @param covers what lies over the background and lets nothing through, and the lines of texts on it
  */
-public record Scene(double x, double y, BoxGeometry boxes, double pageWidth, double pageHeight, List<Rectangle> covers) {
-  public Scene {
-    covers = List.copyOf(covers);
-  }
+public record Scene(
+        double x, double y, BoxGeometry boxes, double pageWidth, double pageHeight, List<Rectangle> covers) {
+    public Scene {
+        covers = List.copyOf(covers);
+    }
 }

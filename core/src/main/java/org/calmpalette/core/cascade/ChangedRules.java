@@ -19,111 +19,120 @@ import org.jsoup.nodes.Element;
  * only what such a rule finds, and what inherits from it, can look different.
  */
 public final class ChangedRules {
-  private final List<ComplexSelector> selectors = new ArrayList<>();
+    private final List<ComplexSelector> selectors = new ArrayList<>();
 
-  private ChangedRules() {}
+    private ChangedRules() {}
 
-  /** @return empty if more than single rules changed, such as their order, so that every element has to be looked at */
-  public static Optional<ChangedRules> between(PageStyles.Sheets a, PageStyles.Sheets b) {
-    SheetReader before = a.reader();
-    SheetReader after = b.reader();
-    if (!before.layerOrder().equals(after.layerOrder()) || !before.registered.equals(after.registered)) {
-      return Optional.empty();
-    }
-    Map<String, Integer> balance = new HashMap<>();
-    before.rules.forEach(r -> balance.merge(signature(r), 1, Integer::sum));
-    after.rules.forEach(r -> balance.merge(signature(r), -1, Integer::sum));
-    List<FlatRule> changed = new ArrayList<>();
-    List<String> keptBefore = split(before.rules, balance, changed);
-    List<String> keptAfter = split(after.rules, balance, changed);
-    if (!keptBefore.equals(keptAfter)) {
-      return Optional.empty();
-    }
-    follow(before.rules, after.rules, changed);
-    ChangedRules found = new ChangedRules();
-    for (FlatRule r : changed) {
-      if (r.scope() != null) {
-        return Optional.empty();
-      }
-      found.selectors.addAll(r.selectors().selectors());
-    }
-    return Optional.of(found);
-  }
-
-  private static List<String> split(List<FlatRule> rules, Map<String, Integer> balance, List<FlatRule> changed) {
-    List<String> kept = new ArrayList<>();
-    for (FlatRule r : rules) {
-      String signature = signature(r);
-      if (balance.get(signature) != 0) {
-        changed.add(r);
-      } else {
-        kept.add(signature);
-      }
-    }
-    return kept;
-  }
-
-  private static String signature(FlatRule r) {
-    StringBuilder out = new StringBuilder(r.shownSelector()).append('|').append(r.layer()).append('|').append(r.conditions());
-    for (Node.Declaration d : r.declarations()) {
-      out.append('|').append(d.property()).append(':').append(r.source().sheet().value(d)).append(d.important());
-    }
-    return out.toString();
-  }
-
-  /** Adds the rules that read a custom property of a changed rule, through others if need be. */
-  private static void follow(List<FlatRule> before, List<FlatRule> after, List<FlatRule> changed) {
-    Set<String> variables = new LinkedHashSet<>();
-    changed.forEach(r -> declared(r, variables));
-    Set<Integer> added = new LinkedHashSet<>();
-    boolean more = !variables.isEmpty();
-    while (more) {
-      more = false;
-      for (List<FlatRule> rules : List.of(before, after)) {
-        for (FlatRule r : rules) {
-          if (!added.contains(System.identityHashCode(r)) && reads(r, variables)) {
-            added.add(System.identityHashCode(r));
-            changed.add(r);
-            more |= declared(r, variables);
-          }
+    /** @return empty if more than single rules changed, such as their order, so that every element has to be looked at */
+    public static Optional<ChangedRules> between(PageStyles.Sheets a, PageStyles.Sheets b) {
+        SheetReader before = a.reader();
+        SheetReader after = b.reader();
+        if (!before.layerOrder().equals(after.layerOrder()) || !before.registered.equals(after.registered)) {
+            return Optional.empty();
         }
-      }
-    }
-  }
-
-  private static boolean declared(FlatRule r, Set<String> variables) {
-    boolean more = false;
-    for (Node.Declaration d : r.declarations()) {
-      more |= d.isCustom() && variables.add(d.property());
-    }
-    return more;
-  }
-
-  private static boolean reads(FlatRule r, Set<String> variables) {
-    for (Node.Declaration d : r.declarations()) {
-      String value = r.source().sheet().value(d);
-      if (CustomProperties.mentions(value) && CustomProperties.read(value).stream().anyMatch(variables::contains)) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  /** Tells which elements of a page a changed rule finds. */
-  public Finder on(Page page) {
-    return new Finder(new SelectorMatcher(page.document(), States.NONE));
-  }
-
-  /** Asks about the elements of one page. */
-  public final class Finder {
-    private final SelectorMatcher matcher;
-
-    private Finder(SelectorMatcher matcher) {
-      this.matcher = matcher;
+        Map<String, Integer> balance = new HashMap<>();
+        before.rules.forEach(r -> balance.merge(signature(r), 1, Integer::sum));
+        after.rules.forEach(r -> balance.merge(signature(r), -1, Integer::sum));
+        List<FlatRule> changed = new ArrayList<>();
+        List<String> keptBefore = split(before.rules, balance, changed);
+        List<String> keptAfter = split(after.rules, balance, changed);
+        if (!keptBefore.equals(keptAfter)) {
+            return Optional.empty();
+        }
+        follow(before.rules, after.rules, changed);
+        ChangedRules found = new ChangedRules();
+        for (FlatRule r : changed) {
+            if (r.scope() != null) {
+                return Optional.empty();
+            }
+            found.selectors.addAll(r.selectors().selectors());
+        }
+        return Optional.of(found);
     }
 
-    public boolean finds(Element element) {
-      return selectors.stream().anyMatch(s -> matcher.matches(s, element));
+    private static List<String> split(List<FlatRule> rules, Map<String, Integer> balance, List<FlatRule> changed) {
+        List<String> kept = new ArrayList<>();
+        for (FlatRule r : rules) {
+            String signature = signature(r);
+            if (balance.get(signature) != 0) {
+                changed.add(r);
+            } else {
+                kept.add(signature);
+            }
+        }
+        return kept;
     }
-  }
+
+    private static String signature(FlatRule r) {
+        StringBuilder out = new StringBuilder(r.shownSelector())
+                .append('|')
+                .append(r.layer())
+                .append('|')
+                .append(r.conditions());
+        for (Node.Declaration d : r.declarations()) {
+            out.append('|')
+                    .append(d.property())
+                    .append(':')
+                    .append(r.source().sheet().value(d))
+                    .append(d.important());
+        }
+        return out.toString();
+    }
+
+    /** Adds the rules that read a custom property of a changed rule, through others if need be. */
+    private static void follow(List<FlatRule> before, List<FlatRule> after, List<FlatRule> changed) {
+        Set<String> variables = new LinkedHashSet<>();
+        changed.forEach(r -> declared(r, variables));
+        Set<Integer> added = new LinkedHashSet<>();
+        boolean more = !variables.isEmpty();
+        while (more) {
+            more = false;
+            for (List<FlatRule> rules : List.of(before, after)) {
+                for (FlatRule r : rules) {
+                    if (!added.contains(System.identityHashCode(r)) && reads(r, variables)) {
+                        added.add(System.identityHashCode(r));
+                        changed.add(r);
+                        more |= declared(r, variables);
+                    }
+                }
+            }
+        }
+    }
+
+    private static boolean declared(FlatRule r, Set<String> variables) {
+        boolean more = false;
+        for (Node.Declaration d : r.declarations()) {
+            more |= d.isCustom() && variables.add(d.property());
+        }
+        return more;
+    }
+
+    private static boolean reads(FlatRule r, Set<String> variables) {
+        for (Node.Declaration d : r.declarations()) {
+            String value = r.source().sheet().value(d);
+            if (CustomProperties.mentions(value)
+                    && CustomProperties.read(value).stream().anyMatch(variables::contains)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Tells which elements of a page a changed rule finds. */
+    public Finder on(Page page) {
+        return new Finder(new SelectorMatcher(page.document(), States.NONE));
+    }
+
+    /** Asks about the elements of one page. */
+    public final class Finder {
+        private final SelectorMatcher matcher;
+
+        private Finder(SelectorMatcher matcher) {
+            this.matcher = matcher;
+        }
+
+        public boolean finds(Element element) {
+            return selectors.stream().anyMatch(s -> matcher.matches(s, element));
+        }
+    }
 }

@@ -15,297 +15,333 @@ import org.jsoup.nodes.Element;
 
 /** The computed style of one element. Values are worked out when they are asked for, and kept. */
 public final class ElementStyle {
-  private final PageStyles page;
-  private final Element element;
-  private final ElementStyle parent;
-  private final String pseudoElement;
-  private final List<CascadedDeclaration> matched;
-  private final CustomProperties variables;
-  private final Map<String, List<CascadedDeclaration>> byLonghand = new HashMap<>();
-  private final Map<String, List<CascadedDeclaration>> custom = new HashMap<>();
-  private final Map<String, String> computed = new HashMap<>();
-  private final Map<String, Optional<Color>> colors = new HashMap<>(2);
-  private Optional<List<BackgroundLayer>> layers;
-  private FontSize fontSize;
+    private final PageStyles page;
+    private final Element element;
+    private final ElementStyle parent;
+    private final String pseudoElement;
+    private final List<CascadedDeclaration> matched;
+    private final CustomProperties variables;
+    private final Map<String, List<CascadedDeclaration>> byLonghand = new HashMap<>();
+    private final Map<String, List<CascadedDeclaration>> custom = new HashMap<>();
+    private final Map<String, String> computed = new HashMap<>();
+    private final Map<String, Optional<Color>> colors = new HashMap<>(2);
+    private Optional<List<BackgroundLayer>> layers;
+    private FontSize fontSize;
 
-  /** @param parent of the element; for a pseudo-element, the element itself */
-  ElementStyle(PageStyles page, Element element, ElementStyle parent, String pseudoElement) {
-    this.page = page;
-    this.element = element;
-    this.parent = parent;
-    this.pseudoElement = pseudoElement;
-    Budget.step();
-    this.matched = page.matched(element, pseudoElement);
-    Map<String, String> declared = new HashMap<>();
-    for (CascadedDeclaration a : matched) {
-      if (a.property().startsWith("--")) {
-        custom.computeIfAbsent(a.property(), k -> new ArrayList<>(1)).add(a);
-        declared.put(a.property(), RegisteredProperties.absolute(page.registered().get(a.property()), a));
-      }
+    /** @param parent of the element; for a pseudo-element, the element itself */
+    ElementStyle(PageStyles page, Element element, ElementStyle parent, String pseudoElement) {
+        this.page = page;
+        this.element = element;
+        this.parent = parent;
+        this.pseudoElement = pseudoElement;
+        Budget.step();
+        this.matched = page.matched(element, pseudoElement);
+        Map<String, String> declared = new HashMap<>();
+        for (CascadedDeclaration a : matched) {
+            if (a.property().startsWith("--")) {
+                custom.computeIfAbsent(a.property(), k -> new ArrayList<>(1)).add(a);
+                declared.put(
+                        a.property(),
+                        RegisteredProperties.absolute(page.registered().get(a.property()), a));
+            }
+        }
+        this.variables = new CustomProperties(
+                parent == null ? null : parent.variables, declared, new RegisteredProperties(this, page.registered()));
+        for (CascadedDeclaration a : matched) {
+            if (!a.property().startsWith("--")) {
+                file(a);
+            }
+        }
     }
-    this.variables = new CustomProperties(parent == null ? null : parent.variables, declared, new RegisteredProperties(this, page.registered()));
-    for (CascadedDeclaration a : matched) {
-      if (!a.property().startsWith("--")) {
-        file(a);
-      }
-    }
-  }
 
-  private void file(CascadedDeclaration a) {
-    String property = Properties.isKnown(a.property()) ? a.property() : null;
-    if (property == null) {
-      return;
-    }
-    if (property.equals("all")) {
-      if (Expansion.isWide(a.value())) {
-        for (String l : Properties.computed()) {
-          if (!l.equals("direction")) {
+    private void file(CascadedDeclaration a) {
+        String property = Properties.isKnown(a.property()) ? a.property() : null;
+        if (property == null) {
+            return;
+        }
+        if (property.equals("all")) {
+            if (Expansion.isWide(a.value())) {
+                for (String l : Properties.computed()) {
+                    if (!l.equals("direction")) {
+                        byLonghand.computeIfAbsent(l, k -> new ArrayList<>(2)).add(a);
+                    }
+                }
+            }
+            return;
+        }
+        // What holds a var() is valid until it is computed.
+        if (!CustomProperties.mentions(a.value())
+                && page.expand(property, a.value()).isEmpty()) {
+            return;
+        }
+        for (String l : longhands(property)) {
             byLonghand.computeIfAbsent(l, k -> new ArrayList<>(2)).add(a);
-          }
         }
-      }
-      return;
     }
-    // What holds a var() is valid until it is computed.
-    if (!CustomProperties.mentions(a.value()) && page.expand(property, a.value()).isEmpty()) {
-      return;
+
+    private static List<String> longhands(String property) {
+        return property.equals("-webkit-background-clip") ? List.of("background-clip") : Properties.longhands(property);
     }
-    for (String l : longhands(property)) {
-      byLonghand.computeIfAbsent(l, k -> new ArrayList<>(2)).add(a);
+
+    public Element element() {
+        return element;
     }
-  }
 
-  private static List<String> longhands(String property) {
-    return property.equals("-webkit-background-clip") ? List.of("background-clip") : Properties.longhands(property);
-  }
+    /** Name of the pseudo-element that this is the style of, or null. */
+    public String pseudoElement() {
+        return pseudoElement;
+    }
 
-  public Element element() {
-    return element;
-  }
+    ElementStyle parent() {
+        return parent;
+    }
 
-  /** Name of the pseudo-element that this is the style of, or null. */
-  public String pseudoElement() {
-    return pseudoElement;
-  }
+    CustomProperties variables() {
+        return variables;
+    }
 
-  ElementStyle parent() {
-    return parent;
-  }
+    PageStyles page() {
+        return page;
+    }
 
-  CustomProperties variables() {
-    return variables;
-  }
+    /** The declarations of a custom property on the element itself, the weaker first. */
+    List<CascadedDeclaration> customDeclarations(String name) {
+        return custom.getOrDefault(name, List.of());
+    }
 
-  PageStyles page() {
-    return page;
-  }
+    List<CascadedDeclaration> matchedDeclarations() {
+        return matched;
+    }
 
-  /** The declarations of a custom property on the element itself, the weaker first. */
-  List<CascadedDeclaration> customDeclarations(String name) {
-    return custom.getOrDefault(name, List.of());
-  }
+    private boolean isRightToLeft() {
+        return computed("direction").equals("rtl");
+    }
 
-  List<CascadedDeclaration> matchedDeclarations() {
-    return matched;
-  }
-
-  private boolean isRightToLeft() {
-    return computed("direction").equals("rtl");
-  }
-
-  /** The declarations for a physical longhand, flow-relative ones among them, the weaker first. */
-  List<CascadedDeclaration> candidates(String longhand) {
-    List<CascadedDeclaration> own = byLonghand.getOrDefault(longhand, List.of());
-    List<CascadedDeclaration> flow = new ArrayList<>(own);
-    boolean any = false;
-    if (longhand.startsWith("padding-") || longhand.startsWith("margin-") || longhand.startsWith("border-")) {
-      for (Map.Entry<String, List<CascadedDeclaration>> e : byLonghand.entrySet()) {
-        if (!e.getKey().equals(longhand) && (e.getKey().endsWith("-start") || e.getKey().endsWith("-end")
-            || e.getKey().contains("-start-") || e.getKey().contains("-end-"))
-            && Properties.physical(e.getKey(), isRightToLeft()).equals(longhand)) {
-          flow.addAll(e.getValue());
-          any = true;
+    /** The declarations for a physical longhand, flow-relative ones among them, the weaker first. */
+    List<CascadedDeclaration> candidates(String longhand) {
+        List<CascadedDeclaration> own = byLonghand.getOrDefault(longhand, List.of());
+        List<CascadedDeclaration> flow = new ArrayList<>(own);
+        boolean any = false;
+        if (longhand.startsWith("padding-") || longhand.startsWith("margin-") || longhand.startsWith("border-")) {
+            for (Map.Entry<String, List<CascadedDeclaration>> e : byLonghand.entrySet()) {
+                if (!e.getKey().equals(longhand)
+                        && (e.getKey().endsWith("-start")
+                                || e.getKey().endsWith("-end")
+                                || e.getKey().contains("-start-")
+                                || e.getKey().contains("-end-"))
+                        && Properties.physical(e.getKey(), isRightToLeft()).equals(longhand)) {
+                    flow.addAll(e.getValue());
+                    any = true;
+                }
+            }
         }
-      }
+        if (any) {
+            flow.sort(CascadedDeclaration.STRENGTH);
+            return flow;
+        }
+        return own;
     }
-    if (any) {
-      flow.sort(CascadedDeclaration.STRENGTH);
-      return flow;
+
+    /** Which declaration wins, with the value that it gives to the longhand before computation. */
+    record Winner(CascadedDeclaration applied, String value, boolean invalidAtComputedValueTime) {}
+
+    /** Empty if no declaration sets the longhand, or those that do step back with {@code revert}. */
+    Optional<Winner> winner(String longhand) {
+        List<CascadedDeclaration> list = candidates(longhand);
+        for (int i = list.size() - 1; i >= 0; i--) {
+            CascadedDeclaration a = list.get(i);
+            Optional<String> value = value(a, longhand);
+            if (value.isEmpty()) {
+                return Optional.of(new Winner(a, "unset", true));
+            }
+            if (value.get().equals("revert")) {
+                i = lastBefore(
+                                list,
+                                i,
+                                b -> originOf(b) < originOf(a)
+                                        || b.origin() == Origin.USER_AGENT && a.origin() != Origin.USER_AGENT)
+                        + 1;
+            } else if (value.get().equals("revert-layer")) {
+                i = lastBefore(
+                                list,
+                                i,
+                                b -> b.layerRank() != a.layerRank()
+                                        || b.origin() != a.origin()
+                                        || b.important() != a.important())
+                        + 1;
+            } else {
+                return Optional.of(new Winner(a, value.get(), false));
+            }
+        }
+        return Optional.empty();
     }
-    return own;
-  }
 
-  /** Which declaration wins, with the value that it gives to the longhand before computation. */
-  record Winner(CascadedDeclaration applied, String value, boolean invalidAtComputedValueTime) {}
-
-  /** Empty if no declaration sets the longhand, or those that do step back with {@code revert}. */
-  Optional<Winner> winner(String longhand) {
-    List<CascadedDeclaration> list = candidates(longhand);
-    for (int i = list.size() - 1; i >= 0; i--) {
-      CascadedDeclaration a = list.get(i);
-      Optional<String> value = value(a, longhand);
-      if (value.isEmpty()) {
-        return Optional.of(new Winner(a, "unset", true));
-      }
-      if (value.get().equals("revert")) {
-        i = lastBefore(list, i, b -> originOf(b) < originOf(a) || b.origin() == Origin.USER_AGENT && a.origin() != Origin.USER_AGENT) + 1;
-      } else if (value.get().equals("revert-layer")) {
-        i = lastBefore(list, i, b -> b.layerRank() != a.layerRank() || b.origin() != a.origin() || b.important() != a.important()) + 1;
-      } else {
-        return Optional.of(new Winner(a, value.get(), false));
-      }
+    private static int originOf(CascadedDeclaration a) {
+        return a.origin() == Origin.USER_AGENT ? 0 : 1;
     }
-    return Optional.empty();
-  }
 
-  private static int originOf(CascadedDeclaration a) {
-    return a.origin() == Origin.USER_AGENT ? 0 : 1;
-  }
-
-  private static int lastBefore(List<CascadedDeclaration> list, int from, java.util.function.Predicate<CascadedDeclaration> fits) {
-    for (int i = from - 1; i >= 0; i--) {
-      if (fits.test(list.get(i))) {
-        return i;
-      }
+    private static int lastBefore(
+            List<CascadedDeclaration> list, int from, java.util.function.Predicate<CascadedDeclaration> fits) {
+        for (int i = from - 1; i >= 0; i--) {
+            if (fits.test(list.get(i))) {
+                return i;
+            }
+        }
+        return -1;
     }
-    return -1;
-  }
 
-  private Optional<String> value(CascadedDeclaration a, String longhand) {
-    Optional<String> text = variables.substitute(a.value());
-    if (text.isEmpty()) {
-      return Optional.empty();
+    private Optional<String> value(CascadedDeclaration a, String longhand) {
+        Optional<String> text = variables.substitute(a.value());
+        if (text.isEmpty()) {
+            return Optional.empty();
+        }
+        if (a.property().equals("all")) {
+            return Optional.of(text.get().strip().toLowerCase(java.util.Locale.ROOT));
+        }
+        Optional<Map<String, String>> expanded =
+                page.expand(a.property(), text.get().strip());
+        if (expanded.isEmpty()) {
+            return Optional.empty();
+        }
+        for (Map.Entry<String, String> e : expanded.get().entrySet()) {
+            if (e.getKey().equals(longhand)
+                    || Properties.physical(
+                                    e.getKey(),
+                                    longhand.startsWith("border-")
+                                                    || longhand.startsWith("padding-")
+                                                    || longhand.startsWith("margin-")
+                                            ? isRightToLeft()
+                                            : false)
+                            .equals(longhand)) {
+                return Optional.of(e.getValue());
+            }
+        }
+        return Optional.empty();
     }
-    if (a.property().equals("all")) {
-      return Optional.of(text.get().strip().toLowerCase(java.util.Locale.ROOT));
+
+    /** The value of a custom property; empty if it is not set or invalid. */
+    public Optional<String> variable(String name) {
+        return variables.get(name);
     }
-    Optional<Map<String, String>> expanded = page.expand(a.property(), text.get().strip());
-    if (expanded.isEmpty()) {
-      return Optional.empty();
+
+    /**
+     * The computed value of a longhand as the browser's computed style writes it. A value that only layout can resolve
+     * (a percentage of a size, {@code auto}) is given as it was computed.
+     */
+    public String computed(String longhand) {
+        String known = computed.get(longhand);
+        if (known == null) {
+            Budget.step();
+            known = Computation.of(this, longhand);
+            computed.put(longhand, known);
+        }
+        return known;
     }
-    for (Map.Entry<String, String> e : expanded.get().entrySet()) {
-      if (e.getKey().equals(longhand) || Properties.physical(e.getKey(), longhand.startsWith("border-")
-          || longhand.startsWith("padding-") || longhand.startsWith("margin-") ? isRightToLeft() : false).equals(longhand)) {
-        return Optional.of(e.getValue());
-      }
+
+    /** The computed colour of a longhand; empty where the value is none, such as {@code none} of {@code fill}. */
+    public Optional<Color> colorOf(String longhand) {
+        Optional<Color> known = colors.get(longhand);
+        if (known == null) {
+            known = Color.parse(computed(longhand));
+            colors.put(longhand, known);
+        }
+        return known;
     }
-    return Optional.empty();
-  }
 
-  /** The value of a custom property; empty if it is not set or invalid. */
-  public Optional<String> variable(String name) {
-    return variables.get(name);
-  }
-
-  /**
-   * The computed value of a longhand as the browser's computed style writes it. A value that only layout can resolve
-   * (a percentage of a size, {@code auto}) is given as it was computed.
-   */
-  public String computed(String longhand) {
-    String known = computed.get(longhand);
-    if (known == null) {
-      Budget.step();
-      known = Computation.of(this, longhand);
-      computed.put(longhand, known);
+    /**
+     * The computed length of a longhand; empty for {@code auto} and for what only layout can resolve and cannot be written as
+     * a length and a percentage.
+     */
+    public Optional<Lengths.Sum> length(String longhand) {
+        List<ComponentValue> parts = ComponentValue.read(computed(longhand));
+        return parts.size() == 1 ? Lengths.sum(parts.get(0), base()) : Optional.empty();
     }
-    return known;
-  }
 
-  /** The computed colour of a longhand; empty where the value is none, such as {@code none} of {@code fill}. */
-  public Optional<Color> colorOf(String longhand) {
-    Optional<Color> known = colors.get(longhand);
-    if (known == null) {
-      known = Color.parse(computed(longhand));
-      colors.put(longhand, known);
+    /** The computed length in CSS px; empty where it is {@code auto} or depends on layout. */
+    public OptionalDouble px(String longhand) {
+        Optional<Lengths.Sum> sum = length(longhand).filter(s -> !s.needsLayout() && !s.number());
+        return sum.isPresent() ? OptionalDouble.of(sum.get().px()) : OptionalDouble.empty();
     }
-    return known;
-  }
 
-  /**
-   * The computed length of a longhand; empty for {@code auto} and for what only layout can resolve and cannot be written as
-   * a length and a percentage.
-   */
-  public Optional<Lengths.Sum> length(String longhand) {
-    List<ComponentValue> parts = ComponentValue.read(computed(longhand));
-    return parts.size() == 1 ? Lengths.sum(parts.get(0), base()) : Optional.empty();
-  }
-
-  /** The computed length in CSS px; empty where it is {@code auto} or depends on layout. */
-  public OptionalDouble px(String longhand) {
-    Optional<Lengths.Sum> sum = length(longhand).filter(s -> !s.needsLayout() && !s.number());
-    return sum.isPresent() ? OptionalDouble.of(sum.get().px()) : OptionalDouble.empty();
-  }
-
-  /** Font size in CSS px. */
-  public double fontSizePx() {
-    return fontSize().px();
-  }
-
-  /** From 1 to 1000. */
-  public double fontWeight() {
-    return Double.parseDouble(computed("font-weight"));
-  }
-
-  /** From 0 to 1. */
-  public double opacity() {
-    return Double.parseDouble(computed("opacity"));
-  }
-
-  /** Whether the computed value is a keyword. */
-  public boolean is(String longhand, String keyword) {
-    return computed(longhand).equals(keyword);
-  }
-
-  /** The layers of the background, the uppermost first; empty if they cannot be read. */
-  public Optional<List<BackgroundLayer>> backgroundLayers() {
-    if (layers == null) {
-      layers = computed("background-image").equals("none") ? Optional.of(List.of())
-          : BackgroundLayer.read(new BackgroundLayer.Longhands(computed("background-image"), computed("background-position-x"),
-              computed("background-position-y"), computed("background-size"), computed("background-repeat"), computed("background-origin"),
-              computed("background-clip"), computed("background-attachment")));
+    /** Font size in CSS px. */
+    public double fontSizePx() {
+        return fontSize().px();
     }
-    return layers;
-  }
 
-  /** The value to compute: declared, inherited or initial. */
-  String specified(String longhand) {
-    Optional<Winner> winner = winner(longhand);
-    boolean inherited = Properties.isInherited(longhand);
-    String value = winner.map(Winner::value).orElse(inherited ? "inherit" : "initial");
-    if (value.equals("unset")) {
-      value = inherited ? "inherit" : "initial";
+    /** From 1 to 1000. */
+    public double fontWeight() {
+        return Double.parseDouble(computed("font-weight"));
     }
-    return value;
-  }
 
-  FontSize fontSize() {
-    if (fontSize == null) {
-      fontSize = FontSize.of(this);
+    /** From 0 to 1. */
+    public double opacity() {
+        return Double.parseDouble(computed("opacity"));
     }
-    return fontSize;
-  }
 
-  Lengths.Base base() {
-    Element root = page.root();
-    double rem = root == null || root == element && pseudoElement == null ? fontSize().px() : page.of(root).fontSize().px();
-    return new Lengths.Base(fontSize().px(), rem, page.window());
-  }
+    /** Whether the computed value is a keyword. */
+    public boolean is(String longhand, String keyword) {
+        return computed(longhand).equals(keyword);
+    }
 
-  boolean isDark() {
-    String scheme = computed("color-scheme");
-    // The visitor's scheme is light here, so dark is used only where nothing else is offered.
-    return scheme.contains("dark") && !scheme.contains("light");
-  }
+    /** The layers of the background, the uppermost first; empty if they cannot be read. */
+    public Optional<List<BackgroundLayer>> backgroundLayers() {
+        if (layers == null) {
+            layers = computed("background-image").equals("none")
+                    ? Optional.of(List.of())
+                    : BackgroundLayer.read(new BackgroundLayer.Longhands(
+                            computed("background-image"),
+                            computed("background-position-x"),
+                            computed("background-position-y"),
+                            computed("background-size"),
+                            computed("background-repeat"),
+                            computed("background-origin"),
+                            computed("background-clip"),
+                            computed("background-attachment")));
+        }
+        return layers;
+    }
 
-  Color currentColor() {
-    return colorOf("color").orElse(Color.BLACK);
-  }
+    /** The value to compute: declared, inherited or initial. */
+    String specified(String longhand) {
+        Optional<Winner> winner = winner(longhand);
+        boolean inherited = Properties.isInherited(longhand);
+        String value = winner.map(Winner::value).orElse(inherited ? "inherit" : "initial");
+        if (value.equals("unset")) {
+            value = inherited ? "inherit" : "initial";
+        }
+        return value;
+    }
 
-  Optional<Color> color(String text) {
-    return Expansion.color(text, currentColor(), isDark());
-  }
+    FontSize fontSize() {
+        if (fontSize == null) {
+            fontSize = FontSize.of(this);
+        }
+        return fontSize;
+    }
 
-  boolean isRoot() {
-    return parent == null;
-  }
+    Lengths.Base base() {
+        Element root = page.root();
+        double rem = root == null || root == element && pseudoElement == null
+                ? fontSize().px()
+                : page.of(root).fontSize().px();
+        return new Lengths.Base(fontSize().px(), rem, page.window());
+    }
+
+    boolean isDark() {
+        String scheme = computed("color-scheme");
+        // The visitor's scheme is light here, so dark is used only where nothing else is offered.
+        return scheme.contains("dark") && !scheme.contains("light");
+    }
+
+    Color currentColor() {
+        return colorOf("color").orElse(Color.BLACK);
+    }
+
+    Optional<Color> color(String text) {
+        return Expansion.color(text, currentColor(), isDark());
+    }
+
+    boolean isRoot() {
+        return parent == null;
+    }
 }

@@ -12,5 +12,11 @@ import org.calmpalette.core.css.selector.SelectorList;
  * @param scope null for none
  * @param shownSelector as it is told to a person
  */
-record FlatRule(SheetSource source, SelectorList selectors, String shownSelector, String layer,
-    List<Condition> conditions, Scope scope, List<Node.Declaration> declarations) {}
+record FlatRule(
+        SheetSource source,
+        SelectorList selectors,
+        String shownSelector,
+        String layer,
+        List<Condition> conditions,
+        Scope scope,
+        List<Node.Declaration> declarations) {}

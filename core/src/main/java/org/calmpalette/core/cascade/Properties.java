@@ -13,140 +13,156 @@ import java.util.Set;
 
 /** What is known of CSS properties: their names, which are inherited, their initial values, which are shorthands. */
 final class Properties {
-  private static final Set<String> NAMES = read("properties.txt");
-  private static final Set<String> INHERITED = read("inherited.txt");
-  static final List<String> SIDES = List.of("top", "right", "bottom", "left");
-  private static final Map<String, String> INITIAL = new LinkedHashMap<>();
-  private static final Map<String, List<String>> SHORTHANDS = new LinkedHashMap<>();
-  static final List<String> BACKGROUND = List.of("background-image", "background-position-x", "background-position-y",
-      "background-size", "background-repeat", "background-attachment", "background-origin", "background-clip",
-      "background-color");
+    private static final Set<String> NAMES = read("properties.txt");
+    private static final Set<String> INHERITED = read("inherited.txt");
+    static final List<String> SIDES = List.of("top", "right", "bottom", "left");
+    private static final Map<String, String> INITIAL = new LinkedHashMap<>();
+    private static final Map<String, List<String>> SHORTHANDS = new LinkedHashMap<>();
+    static final List<String> BACKGROUND = List.of(
+            "background-image",
+            "background-position-x",
+            "background-position-y",
+            "background-size",
+            "background-repeat",
+            "background-attachment",
+            "background-origin",
+            "background-clip",
+            "background-color");
 
-  static {
-    INITIAL.put("color", "canvastext");
-    INITIAL.put("opacity", "1");
-    INITIAL.put("visibility", "visible");
-    INITIAL.put("display", "inline");
-    INITIAL.put("position", "static");
-    INITIAL.put("float", "none");
-    INITIAL.put("direction", "ltr");
-    INITIAL.put("color-scheme", "normal");
-    INITIAL.put("fill", "black");
-    INITIAL.put("stroke", "none");
-    INITIAL.put("font-size", "medium");
-    INITIAL.put("font-weight", "400");
-    INITIAL.put("font-family", "serif");
-    INITIAL.put("background-color", "transparent");
-    INITIAL.put("background-image", "none");
-    INITIAL.put("background-position-x", "0%");
-    INITIAL.put("background-position-y", "0%");
-    INITIAL.put("background-size", "auto");
-    INITIAL.put("background-repeat", "repeat");
-    INITIAL.put("background-attachment", "scroll");
-    INITIAL.put("background-origin", "padding-box");
-    INITIAL.put("background-clip", "border-box");
-    SHORTHANDS.put("background", BACKGROUND);
-    SHORTHANDS.put("background-position", List.of("background-position-x", "background-position-y"));
-    for (String side : SIDES) {
-      INITIAL.put("border-" + side + "-color", "currentcolor");
-      INITIAL.put("padding-" + side, "0px");
-      INITIAL.put("margin-" + side, "0px");
+    static {
+        INITIAL.put("color", "canvastext");
+        INITIAL.put("opacity", "1");
+        INITIAL.put("visibility", "visible");
+        INITIAL.put("display", "inline");
+        INITIAL.put("position", "static");
+        INITIAL.put("float", "none");
+        INITIAL.put("direction", "ltr");
+        INITIAL.put("color-scheme", "normal");
+        INITIAL.put("fill", "black");
+        INITIAL.put("stroke", "none");
+        INITIAL.put("font-size", "medium");
+        INITIAL.put("font-weight", "400");
+        INITIAL.put("font-family", "serif");
+        INITIAL.put("background-color", "transparent");
+        INITIAL.put("background-image", "none");
+        INITIAL.put("background-position-x", "0%");
+        INITIAL.put("background-position-y", "0%");
+        INITIAL.put("background-size", "auto");
+        INITIAL.put("background-repeat", "repeat");
+        INITIAL.put("background-attachment", "scroll");
+        INITIAL.put("background-origin", "padding-box");
+        INITIAL.put("background-clip", "border-box");
+        SHORTHANDS.put("background", BACKGROUND);
+        SHORTHANDS.put("background-position", List.of("background-position-x", "background-position-y"));
+        for (String side : SIDES) {
+            INITIAL.put("border-" + side + "-color", "currentcolor");
+            INITIAL.put("padding-" + side, "0px");
+            INITIAL.put("margin-" + side, "0px");
+        }
+        box("padding", "");
+        box("margin", "");
+        box("inset", "");
+        box("border-color", "color");
+        box("border-style", "style");
+        box("border-width", "width");
+        for (String side :
+                List.of("top", "right", "bottom", "left", "block-start", "block-end", "inline-start", "inline-end")) {
+            SHORTHANDS.put(
+                    "border-" + side,
+                    List.of("border-" + side + "-width", "border-" + side + "-style", "border-" + side + "-color"));
+        }
+        for (String axis : List.of("block", "inline")) {
+            for (String box : List.of("padding", "margin", "inset")) {
+                SHORTHANDS.put(box + "-" + axis, List.of(box + "-" + axis + "-start", box + "-" + axis + "-end"));
+            }
+            for (String part : List.of("width", "style", "color")) {
+                SHORTHANDS.put(
+                        "border-" + axis + "-" + part,
+                        List.of("border-" + axis + "-start-" + part, "border-" + axis + "-end-" + part));
+            }
+            List<String> both = new ArrayList<>(SHORTHANDS.get("border-" + axis + "-start"));
+            both.addAll(SHORTHANDS.get("border-" + axis + "-end"));
+            SHORTHANDS.put("border-" + axis, both);
+        }
+        List<String> border = new ArrayList<>();
+        for (String part : List.of("width", "style", "color")) {
+            for (String side : SIDES) {
+                border.add("border-" + side + "-" + part);
+            }
+        }
+        SHORTHANDS.put("border", border);
+        SHORTHANDS.put("font", List.of("font-style", "font-weight", "font-size", "line-height", "font-family"));
     }
-    box("padding", "");
-    box("margin", "");
-    box("inset", "");
-    box("border-color", "color");
-    box("border-style", "style");
-    box("border-width", "width");
-    for (String side : List.of("top", "right", "bottom", "left", "block-start", "block-end", "inline-start", "inline-end")) {
-      SHORTHANDS.put("border-" + side, List.of("border-" + side + "-width", "border-" + side + "-style", "border-" + side + "-color"));
+
+    private Properties() {}
+
+    private static void box(String name, String part) {
+        List<String> sides = new ArrayList<>();
+        for (String side : SIDES) {
+            sides.add(part.isEmpty() ? name.equals("inset") ? side : name + "-" + side : "border-" + side + "-" + part);
+        }
+        SHORTHANDS.put(name, sides);
     }
-    for (String axis : List.of("block", "inline")) {
-      for (String box : List.of("padding", "margin", "inset")) {
-        SHORTHANDS.put(box + "-" + axis, List.of(box + "-" + axis + "-start", box + "-" + axis + "-end"));
-      }
-      for (String part : List.of("width", "style", "color")) {
-        SHORTHANDS.put("border-" + axis + "-" + part,
-            List.of("border-" + axis + "-start-" + part, "border-" + axis + "-end-" + part));
-      }
-      List<String> both = new ArrayList<>(SHORTHANDS.get("border-" + axis + "-start"));
-      both.addAll(SHORTHANDS.get("border-" + axis + "-end"));
-      SHORTHANDS.put("border-" + axis, both);
+
+    private static Set<String> read(String list) {
+        try (InputStream in = Properties.class.getResourceAsStream(list)) {
+            Set<String> names = new HashSet<>(new String(in.readAllBytes(), StandardCharsets.UTF_8)
+                    .lines()
+                    .toList());
+            names.removeIf(n -> n.startsWith("#") || n.isBlank());
+            return names;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
-    List<String> border = new ArrayList<>();
-    for (String part : List.of("width", "style", "color")) {
-      for (String side : SIDES) {
-        border.add("border-" + side + "-" + part);
-      }
+
+    /** Whether browsers know a property. Of prefixed ones only those of WebKit's line count. */
+    static boolean isKnown(String property) {
+        return property.startsWith("--")
+                || NAMES.contains(property) && !property.startsWith("-moz-") && !property.startsWith("-ms-");
     }
-    SHORTHANDS.put("border", border);
-    SHORTHANDS.put("font", List.of("font-style", "font-weight", "font-size", "line-height", "font-family"));
-  }
 
-  private Properties() {}
-
-  private static void box(String name, String part) {
-    List<String> sides = new ArrayList<>();
-    for (String side : SIDES) {
-      sides.add(part.isEmpty() ? name.equals("inset") ? side : name + "-" + side : "border-" + side + "-" + part);
+    /** All names of properties, for looking up what a misspelt one may mean. */
+    static Set<String> names() {
+        return NAMES;
     }
-    SHORTHANDS.put(name, sides);
-  }
 
-  private static Set<String> read(String list) {
-    try (InputStream in = Properties.class.getResourceAsStream(list)) {
-      Set<String> names = new HashSet<>(new String(in.readAllBytes(), StandardCharsets.UTF_8).lines().toList());
-      names.removeIf(n -> n.startsWith("#") || n.isBlank());
-      return names;
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    static boolean isInherited(String property) {
+        return INHERITED.contains(property);
     }
-  }
 
-  /** Whether browsers know a property. Of prefixed ones only those of WebKit's line count. */
-  static boolean isKnown(String property) {
-    return property.startsWith("--") || NAMES.contains(property) && !property.startsWith("-moz-") && !property.startsWith("-ms-");
-  }
-
-  /** All names of properties, for looking up what a misspelt one may mean. */
-  static Set<String> names() {
-    return NAMES;
-  }
-
-  static boolean isInherited(String property) {
-    return INHERITED.contains(property);
-  }
-
-  /** True for the longhands whose values are computed here. */
-  static boolean isComputed(String longhand) {
-    return INITIAL.containsKey(longhand);
-  }
-
-  /** The longhands whose values are computed here. */
-  static Set<String> computed() {
-    return INITIAL.keySet();
-  }
-
-  static String initial(String longhand) {
-    return INITIAL.getOrDefault(longhand, "");
-  }
-
-  /** The longhands that a property sets: those of a shorthand, else itself. */
-  static List<String> longhands(String property) {
-    return SHORTHANDS.getOrDefault(property, List.of(property));
-  }
-
-  static boolean isShorthand(String property) {
-    return SHORTHANDS.containsKey(property);
-  }
-
-  /** The physical longhand that a flow-relative one means in horizontal writing. */
-  static String physical(String longhand, boolean rightToLeft) {
-    if (!longhand.contains("-start") && !longhand.contains("-end")) {
-      return longhand;
+    /** True for the longhands whose values are computed here. */
+    static boolean isComputed(String longhand) {
+        return INITIAL.containsKey(longhand);
     }
-    String physical = longhand.replace("block-start", "top").replace("block-end", "bottom")
-        .replace("inline-start", rightToLeft ? "right" : "left").replace("inline-end", rightToLeft ? "left" : "right");
-    return physical.startsWith("inset-") ? physical.substring(6) : physical;
-  }
+
+    /** The longhands whose values are computed here. */
+    static Set<String> computed() {
+        return INITIAL.keySet();
+    }
+
+    static String initial(String longhand) {
+        return INITIAL.getOrDefault(longhand, "");
+    }
+
+    /** The longhands that a property sets: those of a shorthand, else itself. */
+    static List<String> longhands(String property) {
+        return SHORTHANDS.getOrDefault(property, List.of(property));
+    }
+
+    static boolean isShorthand(String property) {
+        return SHORTHANDS.containsKey(property);
+    }
+
+    /** The physical longhand that a flow-relative one means in horizontal writing. */
+    static String physical(String longhand, boolean rightToLeft) {
+        if (!longhand.contains("-start") && !longhand.contains("-end")) {
+            return longhand;
+        }
+        String physical = longhand.replace("block-start", "top")
+                .replace("block-end", "bottom")
+                .replace("inline-start", rightToLeft ? "right" : "left")
+                .replace("inline-end", rightToLeft ? "left" : "right");
+        return physical.startsWith("inset-") ? physical.substring(6) : physical;
+    }
 }

@@ -29,102 +29,125 @@ import org.calmpalette.core.theme.Theme;
 
 /** The whole value of a declaration as a setting could hold it. */
 public record LiftedValue(Kind kind, Value value) {
-  private static final Set<String> FOUR_SIDED = Set.of("margin", "padding", "inset", "scroll-margin", "scroll-padding", "border-width");
-  private static final Set<String> BORDERS = Set.of("border", "border-top", "border-right", "border-bottom", "border-left", "outline",
-      "border-block", "border-inline", "column-rule");
+    private static final Set<String> FOUR_SIDED =
+            Set.of("margin", "padding", "inset", "scroll-margin", "scroll-padding", "border-width");
+    private static final Set<String> BORDERS = Set.of(
+            "border",
+            "border-top",
+            "border-right",
+            "border-bottom",
+            "border-left",
+            "outline",
+            "border-block",
+            "border-inline",
+            "column-rule");
 
-  /**
-   * What a declaration's value could be lifted into, the best first.
-   *
-   * @param file that the declaration stands in: addresses of pictures are seen from it
-   */
-  public static List<LiftedValue> of(String property, String written, String file) {
-    List<Kind> kinds = new ArrayList<>();
-    if (property.startsWith("background")) {
-      if (property.equals("background") && ColorKind.ANY.readCss(written).isEmpty()) {
-        kinds.add(BackgroundKind.ANY);
-      }
-      kinds.add(GradientKind.ANY);
-      if (property.equals("background-image")) {
-        kinds.add(PictureKind.ANY);
-      }
+    /**
+     * What a declaration's value could be lifted into, the best first.
+     *
+     * @param file that the declaration stands in: addresses of pictures are seen from it
+     */
+    public static List<LiftedValue> of(String property, String written, String file) {
+        List<Kind> kinds = new ArrayList<>();
+        if (property.startsWith("background")) {
+            if (property.equals("background") && ColorKind.ANY.readCss(written).isEmpty()) {
+                kinds.add(BackgroundKind.ANY);
+            }
+            kinds.add(GradientKind.ANY);
+            if (property.equals("background-image")) {
+                kinds.add(PictureKind.ANY);
+            }
+        }
+        if (property.equals("list-style-image")
+                || property.equals("border-image-source")
+                || property.equals("mask-image")) {
+            kinds.add(PictureKind.ANY);
+        }
+        if (BORDERS.contains(property)) {
+            kinds.add(BorderKind.ANY);
+        }
+        if (property.equals("box-shadow")) {
+            kinds.add(ShadowKind.ANY);
+        }
+        if (FOUR_SIDED.contains(property)) {
+            kinds.add(SpacingKind.ANY);
+        }
+        kinds.add(ColorKind.ANY);
+        if (!property.equals("z-index") && !property.equals("opacity") && !property.equals("font-weight")) {
+            kinds.add(LengthKind.ANY);
+        }
+        kinds.add(NumberKind.ANY);
+        kinds.add(NumberKind.PERCENTAGE);
+        choice(property, written).ifPresent(kinds::add);
+        List<LiftedValue> all = new ArrayList<>();
+        for (Kind k : kinds) {
+            k.readCss(written)
+                    .map(v -> resolved(v, k, file))
+                    .filter(v -> fits(k, v))
+                    .ifPresent(v -> all.add(new LiftedValue(k, v)));
+        }
+        return all;
     }
-    if (property.equals("list-style-image") || property.equals("border-image-source") || property.equals("mask-image")) {
-      kinds.add(PictureKind.ANY);
-    }
-    if (BORDERS.contains(property)) {
-      kinds.add(BorderKind.ANY);
-    }
-    if (property.equals("box-shadow")) {
-      kinds.add(ShadowKind.ANY);
-    }
-    if (FOUR_SIDED.contains(property)) {
-      kinds.add(SpacingKind.ANY);
-    }
-    kinds.add(ColorKind.ANY);
-    if (!property.equals("z-index") && !property.equals("opacity") && !property.equals("font-weight")) {
-      kinds.add(LengthKind.ANY);
-    }
-    kinds.add(NumberKind.ANY);
-    kinds.add(NumberKind.PERCENTAGE);
-    choice(property, written).ifPresent(kinds::add);
-    List<LiftedValue> all = new ArrayList<>();
-    for (Kind k : kinds) {
-      k.readCss(written).map(v -> resolved(v, k, file)).filter(v -> fits(k, v)).ifPresent(v -> all.add(new LiftedValue(k, v)));
-    }
-    return all;
-  }
 
-  private static boolean fits(Kind kind, Value value) {
-    try {
-      return kind.normal(value) != null;
-    } catch (BadInputException e) {
-      return false;
+    private static boolean fits(Kind kind, Value value) {
+        try {
+            return kind.normal(value) != null;
+        } catch (BadInputException e) {
+            return false;
+        }
     }
-  }
 
-  /** The keyword that is written, and the others that the property takes. */
-  private static Optional<Kind> choice(String property, String written) {
-    String word = written.strip().toLowerCase(java.util.Locale.ROOT);
-    Set<String> words = new TreeSet<>(Understanding.words(property));
-    words.removeIf(w -> !w.matches("-?[a-z][a-z-]*"));
-    if (!words.contains(word) || words.size() < 2 || words.size() > 40) {
-      return Optional.empty();
+    /** The keyword that is written, and the others that the property takes. */
+    private static Optional<Kind> choice(String property, String written) {
+        String word = written.strip().toLowerCase(java.util.Locale.ROOT);
+        Set<String> words = new TreeSet<>(Understanding.words(property));
+        words.removeIf(w -> !w.matches("-?[a-z][a-z-]*"));
+        if (!words.contains(word) || words.size() < 2 || words.size() > 40) {
+            return Optional.empty();
+        }
+        words.remove(word);
+        List<String> options = new ArrayList<>(List.of(word));
+        options.addAll(words);
+        return Optional.of(ChoiceKind.of(options));
     }
-    words.remove(word);
-    List<String> options = new ArrayList<>(List.of(word));
-    options.addAll(words);
-    return Optional.of(ChoiceKind.of(options));
-  }
 
-  /** With addresses of pictures as paths from the theme's folder; what points elsewhere becomes no picture's path. */
-  static Value resolved(Value v, Kind kind, String file) {
-    if (kind instanceof PictureKind && v instanceof Value.Text t && !t.text().isEmpty()) {
-      return Value.of(Paths.resolve(file, t.text()).orElse("//" + t.text()));
+    /** With addresses of pictures as paths from the theme's folder; what points elsewhere becomes no picture's path. */
+    static Value resolved(Value v, Kind kind, String file) {
+        if (kind instanceof PictureKind
+                && v instanceof Value.Text t
+                && !t.text().isEmpty()) {
+            return Value.of(Paths.resolve(file, t.text()).orElse("//" + t.text()));
+        }
+        if (kind instanceof BackgroundKind
+                && v instanceof Value.Parts p
+                && !p.text("picture").isEmpty()) {
+            Map<String, Value> parts = new LinkedHashMap<>(p.parts());
+            parts.put("picture", Value.of(Paths.resolve(file, p.text("picture")).orElse("//" + p.text("picture"))));
+            return new Value.Parts(parts);
+        }
+        return v;
     }
-    if (kind instanceof BackgroundKind && v instanceof Value.Parts p && !p.text("picture").isEmpty()) {
-      Map<String, Value> parts = new LinkedHashMap<>(p.parts());
-      parts.put("picture", Value.of(Paths.resolve(file, p.text("picture")).orElse("//" + p.text("picture"))));
-      return new Value.Parts(parts);
-    }
-    return v;
-  }
 
-  /**
-   * Ties the whole value of a declaration to a new setting. Only the characters of the value change.
-   *
-   * @param start of the declaration, as in {@link Located#find}
-   * @throws BadInputException if the key is taken, or the sheet is one that a build makes anew
-   */
-  public static Change lift(Theme theme, String file, int start, Setting setting, Place place) {
-    Located at = Located.find(theme, file, start);
-    String written = at.value();
-    if (written.contains("var(")) {
-      throw new BadInputException("The value reads a custom property already: " + written + ".", "Change that one, or give it a fixed value first.");
+    /**
+     * Ties the whole value of a declaration to a new setting. Only the characters of the value change.
+     *
+     * @param start of the declaration, as in {@link Located#find}
+     * @throws BadInputException if the key is taken, or the sheet is one that a build makes anew
+     */
+    public static Change lift(Theme theme, String file, int start, Setting setting, Place place) {
+        Located at = Located.find(theme, file, start);
+        String written = at.value();
+        if (written.contains("var(")) {
+            throw new BadInputException(
+                    "The value reads a custom property already: " + written + ".",
+                    "Change that one, or give it a fixed value first.");
+        }
+        PaletteChange.checkFree(theme, setting);
+        return Change.edit(
+                        "Lifted " + at.declaration().property() + " in " + file + ", line " + at.line()
+                                + " into the setting “" + setting.label() + "”",
+                        file,
+                        new Edit(at.valueStart(), at.valueEnd(), "var(" + setting.property() + ", " + written + ")"))
+                .withPalette(theme, theme.palette().with(setting, place));
     }
-    PaletteChange.checkFree(theme, setting);
-    return Change.edit("Lifted " + at.declaration().property() + " in " + file + ", line " + at.line() + " into the setting “" + setting.label() + "”", file,
-            new Edit(at.valueStart(), at.valueEnd(), "var(" + setting.property() + ", " + written + ")"))
-        .withPalette(theme, theme.palette().with(setting, place));
-  }
 }

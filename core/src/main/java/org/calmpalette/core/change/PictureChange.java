@@ -20,137 +20,170 @@ import org.calmpalette.core.usage.Addresses;
 
 /** Changes of the pictures themselves. The earlier bytes stay in the snapshot before. */
 public final class PictureChange {
-  /** Bytes of one picture that comes in. */
-  public static final long LARGEST = Limits.FILE;
+    /** Bytes of one picture that comes in. */
+    public static final long LARGEST = Limits.FILE;
 
-  private PictureChange() {}
+    private PictureChange() {}
 
-  /**
-   * The same picture, smaller or more compressed.
-   *
-   * @param width in pixels at most
-   * @param quality 30 to 95 for JPEG
-   * @throws BadInputException if it does not get lighter
-   */
-  public static Change lighter(Theme theme, String path, int width, int quality) {
-    byte[] before = known(theme, path);
-    byte[] light = Lighter.of(path, before, width, quality);
-    if (light.length >= before.length) {
-      throw new BadInputException(path + " does not get lighter so: " + light.length + " bytes instead of " + before.length + ".", "Choose a smaller width or a lower quality.");
-    }
-    return Change.of("Made " + path + " lighter: " + Math.round(light.length / 1000.0) + " kB instead of " + Math.round(before.length / 1000.0) + " kB").withFile(path, light);
-  }
-
-  /**
-   * Another picture in its place, under its name.
-   *
-   * @throws BadInputException if the bytes are no picture of the format that the name tells
-   */
-  public static Change replaced(Theme theme, String path, String name, byte[] bytes) {
-    known(theme, path);
-    String wanted = format(path);
-    if (!format(name).equals(wanted)) {
-      throw new BadInputException("“" + name + "” is not a " + wanted + " file, and " + path + " is one.", "Save it as " + wanted + " first, so that every address still fits.");
-    }
-    PictureSize size = checked(name, bytes);
-    return Change.of("Replaced " + path + (size.width() > 0 ? " by a picture of " + size.width() + " by " + size.height() + " px" : "")).withFile(path, bytes);
-  }
-
-  /**
-   * A new picture beside those that are there.
-   *
-   * @throws BadInputException if there is a file of that name, or the bytes are no picture
-   */
-  public static Change added(Theme theme, String name, byte[] bytes) {
-    String file = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1).strip();
-    if (!PictureKind.FORMATS.contains(format(file)) || !file.matches("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,99}")) {
-      throw new BadInputException("“" + (file.length() > 60 ? file.substring(0, 60) + "…" : file) + "” is no name of a picture for a page.",
-          "Name it with letters, digits and hyphens, and the ending of its format: " + String.join(", ", PictureKind.FORMATS) + ".");
-    }
-    String folder = theme.pictures().stream().map(p -> p.substring(0, p.lastIndexOf('/') + 1)).findFirst().orElse("img/");
-    String path = folder + file;
-    if (theme.files().paths().stream().anyMatch(p -> p.equalsIgnoreCase(path))) {
-      throw new BadInputException("There is a file " + path + " already.", "Replace that one, or name this one otherwise.");
-    }
-    checked(name, bytes);
-    if (theme.files().paths().size() >= Limits.FILES) {
-      throw new BadInputException("The theme holds " + Limits.FILES + " files, as many as a theme may have.", "Remove one that nothing uses first.");
-    }
-    if (theme.files().paths().stream().mapToLong(theme.files()::size).sum() + bytes.length > Limits.ALL_BYTES) {
-      throw new BadInputException("With this picture the theme would hold more than " + Limits.ALL_BYTES / 1_000_000 + " MB.", "Make pictures lighter, or remove what nothing uses.");
-    }
-    return Change.of("Added the picture " + path).withFile(path, bytes);
-  }
-
-  /**
-   * Without a picture that nothing uses.
-   *
-   * @throws BadInputException if something does, with what
-   */
-  public static Change removed(Theme theme, String path) {
-    known(theme, path);
-    List<String> uses = uses(theme).get(path);
-    if (!uses.isEmpty()) {
-      throw new BadInputException(path + " is used: " + String.join("; ", uses.subList(0, Math.min(3, uses.size()))) + (uses.size() > 3 ? " and " + (uses.size() - 3) + " more" : "") + ".",
-          "Put another one in its place, or take it out there first.");
-    }
-    Change change = Change.of("Removed the picture " + path).withoutFile(path);
-    return theme.palette().subject(path).isPresent() ? change.withPalette(theme, theme.palette().withoutSubject(path)) : change;
-  }
-
-  /** What uses each picture, in words, by its path; nothing for one that no stylesheet, page, setting and scheme names. */
-  public static Map<String, List<String>> uses(Theme theme) {
-    Map<String, List<String>> all = new LinkedHashMap<>();
-    theme.pictures().forEach(p -> all.put(p, new ArrayList<>()));
-    for (Address a : Addresses.of(theme)) {
-      Paths.resolve(a.file(), a.url()).map(all::get).ifPresent(uses -> uses.add(a.file() + ", line " + a.line()));
-    }
-    for (Setting s : theme.palette().settings()) {
-      all.forEach((path, uses) -> {
-        boolean named = names(s.given().value(), path) || s.bands().values().stream().anyMatch(g -> names(g.value(), path)) || names(s.kind().allowed(), path);
-        if (named) {
-          uses.add("the setting “" + s.label() + "”");
+    /**
+     * The same picture, smaller or more compressed.
+     *
+     * @param width in pixels at most
+     * @param quality 30 to 95 for JPEG
+     * @throws BadInputException if it does not get lighter
+     */
+    public static Change lighter(Theme theme, String path, int width, int quality) {
+        byte[] before = known(theme, path);
+        byte[] light = Lighter.of(path, before, width, quality);
+        if (light.length >= before.length) {
+            throw new BadInputException(
+                    path + " does not get lighter so: " + light.length + " bytes instead of " + before.length + ".",
+                    "Choose a smaller width or a lower quality.");
         }
-      });
+        return Change.of("Made " + path + " lighter: " + Math.round(light.length / 1000.0) + " kB instead of "
+                        + Math.round(before.length / 1000.0) + " kB")
+                .withFile(path, light);
     }
-    for (Scheme s : theme.palette().schemes()) {
-      all.forEach((path, uses) -> {
-        if (s.values().values().stream().anyMatch(c -> names(c.value(), path))) {
-          uses.add("the scheme “" + s.label() + "”");
+
+    /**
+     * Another picture in its place, under its name.
+     *
+     * @throws BadInputException if the bytes are no picture of the format that the name tells
+     */
+    public static Change replaced(Theme theme, String path, String name, byte[] bytes) {
+        known(theme, path);
+        String wanted = format(path);
+        if (!format(name).equals(wanted)) {
+            throw new BadInputException(
+                    "“" + name + "” is not a " + wanted + " file, and " + path + " is one.",
+                    "Save it as " + wanted + " first, so that every address still fits.");
         }
-      });
+        PictureSize size = checked(name, bytes);
+        return Change.of("Replaced " + path
+                        + (size.width() > 0 ? " by a picture of " + size.width() + " by " + size.height() + " px" : ""))
+                .withFile(path, bytes);
     }
-    return all;
-  }
 
-  private static boolean names(Value value, String path) {
-    if (value instanceof Value.Text t) {
-      return t.text().equals(path);
+    /**
+     * A new picture beside those that are there.
+     *
+     * @throws BadInputException if there is a file of that name, or the bytes are no picture
+     */
+    public static Change added(Theme theme, String name, byte[] bytes) {
+        String file = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1)
+                .strip();
+        if (!PictureKind.FORMATS.contains(format(file)) || !file.matches("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,99}")) {
+            throw new BadInputException(
+                    "“" + (file.length() > 60 ? file.substring(0, 60) + "…" : file)
+                            + "” is no name of a picture for a page.",
+                    "Name it with letters, digits and hyphens, and the ending of its format: "
+                            + String.join(", ", PictureKind.FORMATS) + ".");
+        }
+        String folder = theme.pictures().stream()
+                .map(p -> p.substring(0, p.lastIndexOf('/') + 1))
+                .findFirst()
+                .orElse("img/");
+        String path = folder + file;
+        if (theme.files().paths().stream().anyMatch(p -> p.equalsIgnoreCase(path))) {
+            throw new BadInputException(
+                    "There is a file " + path + " already.", "Replace that one, or name this one otherwise.");
+        }
+        checked(name, bytes);
+        if (theme.files().paths().size() >= Limits.FILES) {
+            throw new BadInputException(
+                    "The theme holds " + Limits.FILES + " files, as many as a theme may have.",
+                    "Remove one that nothing uses first.");
+        }
+        if (theme.files().paths().stream().mapToLong(theme.files()::size).sum() + bytes.length > Limits.ALL_BYTES) {
+            throw new BadInputException(
+                    "With this picture the theme would hold more than " + Limits.ALL_BYTES / 1_000_000 + " MB.",
+                    "Make pictures lighter, or remove what nothing uses.");
+        }
+        return Change.of("Added the picture " + path).withFile(path, bytes);
     }
-    return value instanceof Value.Many m ? m.items().stream().anyMatch(v -> names(v, path))
-        : value instanceof Value.Parts p && p.parts().values().stream().anyMatch(v -> names(v, path));
-  }
 
-  private static byte[] known(Theme theme, String path) {
-    if (!theme.pictures().contains(path)) {
-      throw new BadInputException("There is no picture " + path + " in the theme any more.", "Load the page again.");
+    /**
+     * Without a picture that nothing uses.
+     *
+     * @throws BadInputException if something does, with what
+     */
+    public static Change removed(Theme theme, String path) {
+        known(theme, path);
+        List<String> uses = uses(theme).get(path);
+        if (!uses.isEmpty()) {
+            throw new BadInputException(
+                    path + " is used: " + String.join("; ", uses.subList(0, Math.min(3, uses.size())))
+                            + (uses.size() > 3 ? " and " + (uses.size() - 3) + " more" : "") + ".",
+                    "Put another one in its place, or take it out there first.");
+        }
+        Change change = Change.of("Removed the picture " + path).withoutFile(path);
+        return theme.palette().subject(path).isPresent()
+                ? change.withPalette(theme, theme.palette().withoutSubject(path))
+                : change;
     }
-    return theme.files().read(path);
-  }
 
-  private static PictureSize checked(String name, byte[] bytes) {
-    if (bytes.length > LARGEST) {
-      throw new BadInputException("“" + name + "” is larger than " + LARGEST / 1_000_000 + " MB.", "Make it smaller with a picture editor.");
+    /** What uses each picture, in words, by its path; nothing for one that no stylesheet, page, setting and scheme names. */
+    public static Map<String, List<String>> uses(Theme theme) {
+        Map<String, List<String>> all = new LinkedHashMap<>();
+        theme.pictures().forEach(p -> all.put(p, new ArrayList<>()));
+        for (Address a : Addresses.of(theme)) {
+            Paths.resolve(a.file(), a.url()).map(all::get).ifPresent(uses -> uses.add(a.file() + ", line " + a.line()));
+        }
+        for (Setting s : theme.palette().settings()) {
+            all.forEach((path, uses) -> {
+                boolean named = names(s.given().value(), path)
+                        || s.bands().values().stream().anyMatch(g -> names(g.value(), path))
+                        || names(s.kind().allowed(), path);
+                if (named) {
+                    uses.add("the setting “" + s.label() + "”");
+                }
+            });
+        }
+        for (Scheme s : theme.palette().schemes()) {
+            all.forEach((path, uses) -> {
+                if (s.values().values().stream().anyMatch(c -> names(c.value(), path))) {
+                    uses.add("the scheme “" + s.label() + "”");
+                }
+            });
+        }
+        return all;
     }
-    Set<String> unread = Set.of("webp", "avif");
-    if (unread.contains(format(name))) {
-      return new PictureSize(0, 0);
-    }
-    return PictureSize.read(bytes).orElseThrow(() -> new BadInputException("“" + name + "” cannot be read as a picture: it is broken, or another format than its name says.",
-        "Save it anew with a picture editor."));
-  }
 
-  private static String format(String path) {
-    return Paths.ending(path).equals("jpeg") ? "jpg" : Paths.ending(path);
-  }
+    private static boolean names(Value value, String path) {
+        if (value instanceof Value.Text t) {
+            return t.text().equals(path);
+        }
+        return value instanceof Value.Many m
+                ? m.items().stream().anyMatch(v -> names(v, path))
+                : value instanceof Value.Parts p && p.parts().values().stream().anyMatch(v -> names(v, path));
+    }
+
+    private static byte[] known(Theme theme, String path) {
+        if (!theme.pictures().contains(path)) {
+            throw new BadInputException(
+                    "There is no picture " + path + " in the theme any more.", "Load the page again.");
+        }
+        return theme.files().read(path);
+    }
+
+    private static PictureSize checked(String name, byte[] bytes) {
+        if (bytes.length > LARGEST) {
+            throw new BadInputException(
+                    "“" + name + "” is larger than " + LARGEST / 1_000_000 + " MB.",
+                    "Make it smaller with a picture editor.");
+        }
+        Set<String> unread = Set.of("webp", "avif");
+        if (unread.contains(format(name))) {
+            return new PictureSize(0, 0);
+        }
+        return PictureSize.read(bytes)
+                .orElseThrow(() -> new BadInputException(
+                        "“" + name
+                                + "” cannot be read as a picture: it is broken, or another format than its name says.",
+                        "Save it anew with a picture editor."));
+    }
+
+    private static String format(String path) {
+        return Paths.ending(path).equals("jpeg") ? "jpg" : Paths.ending(path);
+    }
 }

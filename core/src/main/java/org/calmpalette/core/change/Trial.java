@@ -25,95 +25,118 @@ import org.jsoup.nodes.Element;
  * @param left pages that were not looked at, since there are more than {@link #MOST_PAGES}
  */
 public record Trial(Map<String, List<Integer>> changed, Set<String> properties, int left) {
-  public static final int MOST_PAGES = 24;
-  private static final Viewport[] WINDOWS = {Viewport.of(390, 800), Viewport.of(1440, 900)};
+    public static final int MOST_PAGES = 24;
+    private static final Viewport[] WINDOWS = {Viewport.of(390, 800), Viewport.of(1440, 900)};
 
-  public static Trial of(Rendered before, Change fix) {
-    return between(before, new Rendered(fix.applied(before.theme())), false);
-  }
+    public static Trial of(Rendered before, Change fix) {
+        return between(before, new Rendered(fix.applied(before.theme())), false);
+    }
 
-  /** @param everything whether every element is looked at, even where few can have changed */
-  static Trial between(Rendered before, Rendered after, boolean everything) {
-    Map<String, List<Integer>> changed = new LinkedHashMap<>();
-    Set<String> properties = new LinkedHashSet<>();
-    List<Page> pages = before.theme().pages();
-    for (Page page : pages.subList(0, Math.min(MOST_PAGES, pages.size()))) {
-      Page then = after.page(page.source().file()).orElse(null);
-      Set<Integer> here = new java.util.TreeSet<>();
-      if (then != null) {
-        // Where the markup stays and only single rules change, only what those find has to be looked at.
-        Optional<ChangedRules> rules = !everything && isSameMarkup(page, then)
-            ? ChangedRules.between(before.library().of(page), after.library().of(then)) : Optional.empty();
-        for (Viewport window : WINDOWS) {
-          compare(before.styles(page, window, States.NONE), page, after.styles(then, window, States.NONE), then,
-              rules.map(r -> r.on(page)), here, properties);
+    /** @param everything whether every element is looked at, even where few can have changed */
+    static Trial between(Rendered before, Rendered after, boolean everything) {
+        Map<String, List<Integer>> changed = new LinkedHashMap<>();
+        Set<String> properties = new LinkedHashSet<>();
+        List<Page> pages = before.theme().pages();
+        for (Page page : pages.subList(0, Math.min(MOST_PAGES, pages.size()))) {
+            Page then = after.page(page.source().file()).orElse(null);
+            Set<Integer> here = new java.util.TreeSet<>();
+            if (then != null) {
+                // Where the markup stays and only single rules change, only what those find has to be looked at.
+                Optional<ChangedRules> rules = !everything && isSameMarkup(page, then)
+                        ? ChangedRules.between(
+                                before.library().of(page), after.library().of(then))
+                        : Optional.empty();
+                for (Viewport window : WINDOWS) {
+                    compare(
+                            before.styles(page, window, States.NONE),
+                            page,
+                            after.styles(then, window, States.NONE),
+                            then,
+                            rules.map(r -> r.on(page)),
+                            here,
+                            properties);
+                }
+            }
+            if (!here.isEmpty()) {
+                changed.put(page.source().file(), new ArrayList<>(here));
+            }
         }
-      }
-      if (!here.isEmpty()) {
-        changed.put(page.source().file(), new ArrayList<>(here));
-      }
+        return new Trial(changed, properties, Math.max(0, pages.size() - MOST_PAGES));
     }
-    return new Trial(changed, properties, Math.max(0, pages.size() - MOST_PAGES));
-  }
 
-  /** True if nothing but the head may differ, where links to stylesheets stand. */
-  private static boolean isSameMarkup(Page page, Page then) {
-    return page.source().text().equals(then.source().text())
-        || page.document().body().outerHtml().equals(then.document().body().outerHtml());
-  }
-
-  private static void compare(PageStyles a, Page page, PageStyles b, Page then, Optional<ChangedRules.Finder> rules,
-      Set<Integer> changed, Set<String> properties) {
-    List<Element> olds = body(page);
-    List<Element> news = body(then);
-    Map<Element, Integer> indices = new IdentityHashMap<>();
-    page.elements().forEach(e -> indices.put(e, indices.size()));
-    Map<Element, List<String>> handed = new IdentityHashMap<>();
-    for (int i = 0; i < Math.min(olds.size(), news.size()); i++) {
-      Element e = olds.get(i);
-      // Without the rules it is not known who reads a custom property that differs, so then each is compared in full.
-      List<String> inherits = rules.isPresent() && e.parent() != null ? handed.getOrDefault(e.parent(), List.of()) : List.of();
-      boolean found = rules.isEmpty() || rules.get().finds(e);
-      List<String> differ = found ? Painting.differences(a, e, b, news.get(i))
-          : inherits.isEmpty() ? List.of() : Painting.handedDown(a.of(e), b.of(news.get(i)), inherits);
-      if (!differ.isEmpty()) {
-        properties.addAll(differ);
-        changed.add(indices.get(e));
-        handed.put(e, differ);
-      }
+    /** True if nothing but the head may differ, where links to stylesheets stand. */
+    private static boolean isSameMarkup(Page page, Page then) {
+        return page.source().text().equals(then.source().text())
+                || page.document()
+                        .body()
+                        .outerHtml()
+                        .equals(then.document().body().outerHtml());
     }
-  }
 
-  /** Elements from the root element on, without the head, whose links may have changed. */
-  private static List<Element> body(Page page) {
-    List<Element> all = new ArrayList<>();
-    Element root = page.document().selectFirst("html");
-    if (root != null) {
-      all.add(root);
+    private static void compare(
+            PageStyles a,
+            Page page,
+            PageStyles b,
+            Page then,
+            Optional<ChangedRules.Finder> rules,
+            Set<Integer> changed,
+            Set<String> properties) {
+        List<Element> olds = body(page);
+        List<Element> news = body(then);
+        Map<Element, Integer> indices = new IdentityHashMap<>();
+        page.elements().forEach(e -> indices.put(e, indices.size()));
+        Map<Element, List<String>> handed = new IdentityHashMap<>();
+        for (int i = 0; i < Math.min(olds.size(), news.size()); i++) {
+            Element e = olds.get(i);
+            // Without the rules it is not known who reads a custom property that differs, so then each is compared in
+            // full.
+            List<String> inherits =
+                    rules.isPresent() && e.parent() != null ? handed.getOrDefault(e.parent(), List.of()) : List.of();
+            boolean found = rules.isEmpty() || rules.get().finds(e);
+            List<String> differ = found
+                    ? Painting.differences(a, e, b, news.get(i))
+                    : inherits.isEmpty() ? List.of() : Painting.handedDown(a.of(e), b.of(news.get(i)), inherits);
+            if (!differ.isEmpty()) {
+                properties.addAll(differ);
+                changed.add(indices.get(e));
+                handed.put(e, differ);
+            }
+        }
     }
-    all.addAll(page.document().body().getAllElements());
-    return all;
-  }
 
-  public int parts() {
-    return changed.values().stream().mapToInt(List::size).sum();
-  }
-
-  /** One sentence: how many parts of which pages look different. */
-  public String inWords() {
-    if (changed.isEmpty()) {
-      return "No part of any page looks different.";
+    /** Elements from the root element on, without the head, whose links may have changed. */
+    private static List<Element> body(Page page) {
+        List<Element> all = new ArrayList<>();
+        Element root = page.document().selectFirst("html");
+        if (root != null) {
+            all.add(root);
+        }
+        all.addAll(page.document().body().getAllElements());
+        return all;
     }
-    int parts = parts();
-    String[] names = changed.keySet().toArray(String[]::new);
-    return parts + (parts == 1 ? " part of " : " parts of ")
-        + (names.length == 1 ? names[0] : names.length + " pages") + (parts == 1 ? " looks" : " look") + " different: "
-        + String.join(", ", Painting.inGroups(properties)) + "."
-        + (left > 0 ? " " + left + " more pages were not looked at." : "");
-  }
 
-  /** The numbers by page, such as {@code index.html 1}. */
-  public List<String> byPage() {
-    return changed.entrySet().stream().map(e -> e.getKey() + " " + e.getValue().size()).toList();
-  }
+    public int parts() {
+        return changed.values().stream().mapToInt(List::size).sum();
+    }
+
+    /** One sentence: how many parts of which pages look different. */
+    public String inWords() {
+        if (changed.isEmpty()) {
+            return "No part of any page looks different.";
+        }
+        int parts = parts();
+        String[] names = changed.keySet().toArray(String[]::new);
+        return parts + (parts == 1 ? " part of " : " parts of ")
+                + (names.length == 1 ? names[0] : names.length + " pages") + (parts == 1 ? " looks" : " look")
+                + " different: "
+                + String.join(", ", Painting.inGroups(properties)) + "."
+                + (left > 0 ? " " + left + " more pages were not looked at." : "");
+    }
+
+    /** The numbers by page, such as {@code index.html 1}. */
+    public List<String> byPage() {
+        return changed.entrySet().stream()
+                .map(e -> e.getKey() + " " + e.getValue().size())
+                .toList();
+    }
 }

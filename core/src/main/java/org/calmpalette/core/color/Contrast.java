@@ -4,82 +4,82 @@ import java.util.List;
 
 /** Contrast as WCAG 2.2 defines it, over one background or over translucent layers. */
 public final class Contrast {
-  private Contrast() {}
+    private Contrast() {}
 
-  /**
-   * Relative luminance, 0 for black to 1 for white. The alpha is not looked at.
-   *
-   * @see <a href="https://www.w3.org/TR/WCAG22/#dfn-relative-luminance">WCAG 2.2, relative luminance</a>
-   */
-  public static double relativeLuminance(Color color) {
-    Color c = color.toGamut();
-    return 0.2126 * Transfer.srgbToLinear(c.c0())
-        + 0.7152 * Transfer.srgbToLinear(c.c1())
-        + 0.0722 * Transfer.srgbToLinear(c.c2());
-  }
-
-  /**
-   * Contrast ratio of two opaque colours, 1 to 21, unrounded.
-   *
-   * @see <a href="https://www.w3.org/TR/WCAG22/#dfn-contrast-ratio">WCAG 2.2, contrast ratio</a>
-   */
-  public static double ratio(Color a, Color b) {
-    double la = relativeLuminance(a);
-    double lb = relativeLuminance(b);
-    return (Math.max(la, lb) + 0.05) / (Math.min(la, lb) + 0.05);
-  }
-
-  /**
-   * Contrast of a text over layers.
-   *
-   * @param text the text's colour, may be translucent
-   * @param layers from the top to the bottom, the last one opaque
-   * @return the ratio, 1 to 21, unrounded
-   * @throws IllegalArgumentException if there is no layer or the last one lets something through
-   */
-  public static double ratioOver(Color text, List<Color> layers) {
-    Color background = flatten(layers);
-    return ratio(over(text, background), background);
-  }
-
-  /** What is seen of layers from the top to the bottom, the last one opaque. */
-  public static Color flatten(List<Color> layers) {
-    if (layers.isEmpty()) {
-      throw new IllegalArgumentException("No layer is given: name at least one opaque colour behind the text.");
+    /**
+     * Relative luminance, 0 for black to 1 for white. The alpha is not looked at.
+     *
+     * @see <a href="https://www.w3.org/TR/WCAG22/#dfn-relative-luminance">WCAG 2.2, relative luminance</a>
+     */
+    public static double relativeLuminance(Color color) {
+        Color c = color.toGamut();
+        return 0.2126 * Transfer.srgbToLinear(c.c0())
+                + 0.7152 * Transfer.srgbToLinear(c.c1())
+                + 0.0722 * Transfer.srgbToLinear(c.c2());
     }
-    Color seen = layers.get(layers.size() - 1);
-    if (!seen.isOpaque()) {
-      throw new IllegalArgumentException("The last layer, " + seen.hex()
-          + ", lets through what is behind it: add the opaque colour that lies under it.");
-    }
-    seen = seen.toGamut();
-    for (int i = layers.size() - 2; i >= 0; i--) {
-      seen = over(layers.get(i), seen);
-    }
-    return seen;
-  }
 
-  /**
-   * Simple alpha compositing in sRGB, as browsers paint.
-   *
-   * @see <a href="https://www.w3.org/TR/compositing-1/#simplealphacompositing">Compositing Level 1, section 5.1</a>
-   */
-  public static Color over(Color source, Color backdrop) {
-    Color s = source.toGamut();
-    Color b = backdrop.toGamut();
-    double alpha = s.alpha() + b.alpha() * (1 - s.alpha());
-    if (alpha == 0) {
-      return Color.TRANSPARENT;
+    /**
+     * Contrast ratio of two opaque colours, 1 to 21, unrounded.
+     *
+     * @see <a href="https://www.w3.org/TR/WCAG22/#dfn-contrast-ratio">WCAG 2.2, contrast ratio</a>
+     */
+    public static double ratio(Color a, Color b) {
+        double la = relativeLuminance(a);
+        double lb = relativeLuminance(b);
+        return (Math.max(la, lb) + 0.05) / (Math.min(la, lb) + 0.05);
     }
-    return new Color(
-        ColorSpace.RGB,
-        mix(s.c0(), s.alpha(), b.c0(), b.alpha()) / alpha,
-        mix(s.c1(), s.alpha(), b.c1(), b.alpha()) / alpha,
-        mix(s.c2(), s.alpha(), b.c2(), b.alpha()) / alpha,
-        alpha);
-  }
 
-  private static double mix(double source, double sourceAlpha, double backdrop, double backdropAlpha) {
-    return source * sourceAlpha + backdrop * backdropAlpha * (1 - sourceAlpha);
-  }
+    /**
+     * Contrast of a text over layers.
+     *
+     * @param text the text's colour, may be translucent
+     * @param layers from the top to the bottom, the last one opaque
+     * @return the ratio, 1 to 21, unrounded
+     * @throws IllegalArgumentException if there is no layer or the last one lets something through
+     */
+    public static double ratioOver(Color text, List<Color> layers) {
+        Color background = flatten(layers);
+        return ratio(over(text, background), background);
+    }
+
+    /** What is seen of layers from the top to the bottom, the last one opaque. */
+    public static Color flatten(List<Color> layers) {
+        if (layers.isEmpty()) {
+            throw new IllegalArgumentException("No layer is given: name at least one opaque colour behind the text.");
+        }
+        Color seen = layers.get(layers.size() - 1);
+        if (!seen.isOpaque()) {
+            throw new IllegalArgumentException("The last layer, " + seen.hex()
+                    + ", lets through what is behind it: add the opaque colour that lies under it.");
+        }
+        seen = seen.toGamut();
+        for (int i = layers.size() - 2; i >= 0; i--) {
+            seen = over(layers.get(i), seen);
+        }
+        return seen;
+    }
+
+    /**
+     * Simple alpha compositing in sRGB, as browsers paint.
+     *
+     * @see <a href="https://www.w3.org/TR/compositing-1/#simplealphacompositing">Compositing Level 1, section 5.1</a>
+     */
+    public static Color over(Color source, Color backdrop) {
+        Color s = source.toGamut();
+        Color b = backdrop.toGamut();
+        double alpha = s.alpha() + b.alpha() * (1 - s.alpha());
+        if (alpha == 0) {
+            return Color.TRANSPARENT;
+        }
+        return new Color(
+                ColorSpace.RGB,
+                mix(s.c0(), s.alpha(), b.c0(), b.alpha()) / alpha,
+                mix(s.c1(), s.alpha(), b.c1(), b.alpha()) / alpha,
+                mix(s.c2(), s.alpha(), b.c2(), b.alpha()) / alpha,
+                alpha);
+    }
+
+    private static double mix(double source, double sourceAlpha, double backdrop, double backdropAlpha) {
+        return source * sourceAlpha + backdrop * backdropAlpha * (1 - sourceAlpha);
+    }
 }

@@ -8,8 +8,8 @@ import java.util.Set;
 
 /** The named colours of CSS Color 4, section 6.1. */
 public final class NamedColors {
-  private static final String TABLE =
-      """
+    private static final String TABLE =
+            """
       aliceblue f0f8ff, antiquewhite faebd7, aqua 00ffff, aquamarine 7fffd4, azure f0ffff,
       beige f5f5dc, bisque ffe4c4, black 000000, blanchedalmond ffebcd, blue 0000ff, blueviolet 8a2be2,
       brown a52a2a, burlywood deb887, cadetblue 5f9ea0, chartreuse 7fff00, chocolate d2691e,
@@ -41,29 +41,28 @@ public final class NamedColors {
       turquoise 40e0d0, violet ee82ee, wheat f5deb3, white ffffff, whitesmoke f5f5f5, yellow ffff00,
       yellowgreen 9acd32
       """;
-  private static final Map<String, Color> COLORS = read();
+    private static final Map<String, Color> COLORS = read();
 
-  private NamedColors() {}
+    private NamedColors() {}
 
-  /** The colour of a name, in any letter case; {@code transparent} counts as one. */
-  public static Optional<Color> get(String name) {
-    return Optional.ofNullable(COLORS.get(name.toLowerCase(Locale.ROOT)));
-  }
-
-  /** All names, in lower case. */
-  public static Set<String> names() {
-    return COLORS.keySet();
-  }
-
-  private static Map<String, Color> read() {
-    Map<String, Color> colors = new HashMap<>();
-    for (String entry : TABLE.strip().split(",\\s*")) {
-      String[] nameAndHex = entry.split(" ");
-      int rgb = Integer.parseInt(nameAndHex[1], 16);
-      colors.put(
-          nameAndHex[0], Color.rgb((rgb >> 16) / 255.0, (rgb >> 8 & 0xff) / 255.0, (rgb & 0xff) / 255.0));
+    /** The colour of a name, in any letter case; {@code transparent} counts as one. */
+    public static Optional<Color> get(String name) {
+        return Optional.ofNullable(COLORS.get(name.toLowerCase(Locale.ROOT)));
     }
-    colors.put("transparent", Color.TRANSPARENT);
-    return Map.copyOf(colors);
-  }
+
+    /** All names, in lower case. */
+    public static Set<String> names() {
+        return COLORS.keySet();
+    }
+
+    private static Map<String, Color> read() {
+        Map<String, Color> colors = new HashMap<>();
+        for (String entry : TABLE.strip().split(",\\s*")) {
+            String[] nameAndHex = entry.split(" ");
+            int rgb = Integer.parseInt(nameAndHex[1], 16);
+            colors.put(nameAndHex[0], Color.rgb((rgb >> 16) / 255.0, (rgb >> 8 & 0xff) / 255.0, (rgb & 0xff) / 255.0));
+        }
+        colors.put("transparent", Color.TRANSPARENT);
+        return Map.copyOf(colors);
+    }
 }

@@ -14,65 +14,87 @@ import org.jsoup.nodes.Entities;
 
 /** The page that a lone stylesheet gets, so that its colours can be seen. */
 public final class Specimen {
-  public static final String FILE = "index.html";
-  private static final int MOST_CLASSES = 160;
+    public static final String FILE = "index.html";
+    private static final int MOST_CLASSES = 160;
 
-  private Specimen() {}
+    private Specimen() {}
 
-  /** A page with headings, text, links, buttons, form parts, a table, a hero, and the sheet's own coloured classes. */
-  public static byte[] page(Stylesheet sheet) {
-    String file = sheet.source().file();
-    StringBuilder classes = new StringBuilder();
-    for (List<String> names : coloredClasses(sheet)) {
-      String all = Entities.escape(String.join(" ", names));
-      String tag = names.stream().anyMatch(n -> n.contains("btn") || n.contains("button")) ? "button" : "div";
-      // Each in a box of its own: what is fixed to the window, such as a backdrop, must not cover the others.
-      classes.append("    <div data-specimen style=\"contain: layout paint; min-height: 2em; max-height: 12em; margin: .5em 0\"><").append(tag).append(tag.equals("button") ? " type=\"button\"" : "").append(" class=\"")
-          .append(all).append("\">").append(all).append("</").append(tag).append("></div>\n");
-    }
-    String section = classes.isEmpty() ? "" : """
+    /** A page with headings, text, links, buttons, form parts, a table, a hero, and the sheet's own coloured classes. */
+    public static byte[] page(Stylesheet sheet) {
+        String file = sheet.source().file();
+        StringBuilder classes = new StringBuilder();
+        for (List<String> names : coloredClasses(sheet)) {
+            String all = Entities.escape(String.join(" ", names));
+            String tag = names.stream().anyMatch(n -> n.contains("btn") || n.contains("button")) ? "button" : "div";
+            // Each in a box of its own: what is fixed to the window, such as a backdrop, must not cover the others.
+            classes.append(
+                            "    <div data-specimen style=\"contain: layout paint; min-height: 2em; max-height: 12em; margin: .5em 0\"><")
+                    .append(tag)
+                    .append(tag.equals("button") ? " type=\"button\"" : "")
+                    .append(" class=\"")
+                    .append(all)
+                    .append("\">")
+                    .append(all)
+                    .append("</")
+                    .append(tag)
+                    .append("></div>\n");
+        }
+        String section = classes.isEmpty()
+                ? ""
+                : """
           <section id="classes" aria-labelledby="classes-title">
             <h2 id="classes-title">Classes with a colour</h2>
         %s  </section>
-        """.formatted(classes);
-    return TEMPLATE.formatted(Entities.escape(file), Entities.escape(file), section).getBytes(StandardCharsets.UTF_8);
-  }
-
-  /** Classes whose own rule declares a colour, in the order of the sheet; each list makes one element. */
-  private static Set<List<String>> coloredClasses(Stylesheet sheet) {
-    Set<List<String>> found = new LinkedHashSet<>();
-    sheet.eachDeclaration((declaration, around) -> {
-      boolean colored = declaration.property().contains("color") || declaration.property().startsWith("background")
-          || declaration.property().startsWith("border") || declaration.isCustom();
-      if (colored && found.size() < MOST_CLASSES && around.size() == 1
-          && around.get(0) instanceof Node.StyleRule rule) {
-        SelectorList.parse(sheet.tokens(), rule.preludeFirst(), rule.preludeEnd(), null).ifPresent(list ->
-            list.selectors().stream().filter(s -> s.compounds().size() == 1 && s.pseudoElement() == null)
-                .map(s -> classes(s.subject())).filter(names -> !names.isEmpty()).limit(1).forEach(found::add));
-      }
-    });
-    return found;
-  }
-
-  private static List<String> classes(CompoundSelector compound) {
-    List<String> names = new ArrayList<>();
-    for (SimpleSelector simple : compound.simples()) {
-      if (!(simple instanceof SimpleSelector.ClassName c)) {
-        return List.of();
-      }
-      names.add(c.name());
+        """
+                        .formatted(classes);
+        return TEMPLATE.formatted(Entities.escape(file), Entities.escape(file), section)
+                .getBytes(StandardCharsets.UTF_8);
     }
-    if (names.size() == 1) {
-      // A variant such as btn-primary shows only on top of its base class.
-      int hyphen = names.get(0).indexOf('-');
-      if (hyphen > 0) {
-        names.add(0, names.get(0).substring(0, hyphen));
-      }
-    }
-    return names;
-  }
 
-  private static final String TEMPLATE = """
+    /** Classes whose own rule declares a colour, in the order of the sheet; each list makes one element. */
+    private static Set<List<String>> coloredClasses(Stylesheet sheet) {
+        Set<List<String>> found = new LinkedHashSet<>();
+        sheet.eachDeclaration((declaration, around) -> {
+            boolean colored = declaration.property().contains("color")
+                    || declaration.property().startsWith("background")
+                    || declaration.property().startsWith("border")
+                    || declaration.isCustom();
+            if (colored
+                    && found.size() < MOST_CLASSES
+                    && around.size() == 1
+                    && around.get(0) instanceof Node.StyleRule rule) {
+                SelectorList.parse(sheet.tokens(), rule.preludeFirst(), rule.preludeEnd(), null)
+                        .ifPresent(list -> list.selectors().stream()
+                                .filter(s -> s.compounds().size() == 1 && s.pseudoElement() == null)
+                                .map(s -> classes(s.subject()))
+                                .filter(names -> !names.isEmpty())
+                                .limit(1)
+                                .forEach(found::add));
+            }
+        });
+        return found;
+    }
+
+    private static List<String> classes(CompoundSelector compound) {
+        List<String> names = new ArrayList<>();
+        for (SimpleSelector simple : compound.simples()) {
+            if (!(simple instanceof SimpleSelector.ClassName c)) {
+                return List.of();
+            }
+            names.add(c.name());
+        }
+        if (names.size() == 1) {
+            // A variant such as btn-primary shows only on top of its base class.
+            int hyphen = names.get(0).indexOf('-');
+            if (hyphen > 0) {
+                names.add(0, names.get(0).substring(0, hyphen));
+            }
+        }
+        return names;
+    }
+
+    private static final String TEMPLATE =
+            """
       <!DOCTYPE html>
       <html lang="en">
       <head>

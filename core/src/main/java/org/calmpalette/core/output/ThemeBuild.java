@@ -16,64 +16,66 @@ import org.calmpalette.core.theme.Theme;
 
 /** Makes what goes out of the workshop: a theme with its defaults, and an owner's choices as one small stylesheet. */
 public final class ThemeBuild {
-  private ThemeBuild() {}
+    private ThemeBuild() {}
 
-  /**
-   * The files that the build adds to the theme or writes in their stead.
-   *
-   * @param leftOut values that no setting takes; the build goes on without them
-   */
-  public record Result(SortedMap<String, byte[]> files, List<LeftOut> leftOut) {}
+    /**
+     * The files that the build adds to the theme or writes in their stead.
+     *
+     * @param leftOut values that no setting takes; the build goes on without them
+     */
+    public record Result(SortedMap<String, byte[]> files, List<LeftOut> leftOut) {}
 
-  /** The values that hold while nobody has chosen anything. */
-  public static Effective defaults(Theme theme) {
-    return Effective.defaults(theme.palette(), theme.media());
-  }
-
-  /** The values that hold with an owner's choices. */
-  public static Effective chosen(Theme theme, Map<String, Chosen> choices) {
-    return Effective.of(theme.palette(), choices, theme.media());
-  }
-
-  /** The defaults of all settings, to be loaded before the theme's own stylesheets. */
-  public static String settingsCss(Theme theme) {
-    return SettingSheets.settings(defaults(theme), theme.pages().stream().anyMatch(BoundPage::isBound));
-  }
-
-  /** An owner's choices: only what differs from the defaults, in the order of the settings. */
-  public static String paletteCss(Theme theme, Map<String, Chosen> choices) {
-    return SettingSheets.choices(defaults(theme), chosen(theme, choices));
-  }
-
-  /**
-   * Builds a theme.
-   *
-   * @param choices an owner's choices by key, or null to leave {@code palette.css} as the theme has it
-   */
-  public static Result build(Theme theme, Map<String, Chosen> choices) {
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    Effective values = choices == null ? defaults(theme) : chosen(theme, choices);
-    for (Page page : theme.pages()) {
-      files.put(page.source().file(), finished(page, values));
+    /** The values that hold while nobody has chosen anything. */
+    public static Effective defaults(Theme theme) {
+        return Effective.defaults(theme.palette(), theme.media());
     }
-    files.put(Theme.SETTINGS_CSS, utf8(settingsCss(theme)));
-    if (choices != null || !theme.files().has(Theme.PALETTE_CSS)) {
-      files.put(Theme.PALETTE_CSS, utf8(SettingSheets.choices(defaults(theme), values)));
-    }
-    if (!theme.files().has(Palette.FILE)) {
-      files.put(Palette.FILE, PaletteJson.write(theme.palette(), null));
-    }
-    return new Result(files, values.leftOut());
-  }
 
-  /** The page's bytes with its bound parts filled, and with links to {@code settings.css} and {@code palette.css}. */
-  public static byte[] finished(Page page, Effective values) {
-    List<Edit> edits = BoundPage.edits(page, values);
-    Page filled = edits.isEmpty() ? page : Page.read(page.source().file(), page.source().withEdits(edits));
-    return filled.source().withEdits(PageLinks.edits(filled));
-  }
+    /** The values that hold with an owner's choices. */
+    public static Effective chosen(Theme theme, Map<String, Chosen> choices) {
+        return Effective.of(theme.palette(), choices, theme.media());
+    }
 
-  private static byte[] utf8(String text) {
-    return text.getBytes(StandardCharsets.UTF_8);
-  }
+    /** The defaults of all settings, to be loaded before the theme's own stylesheets. */
+    public static String settingsCss(Theme theme) {
+        return SettingSheets.settings(defaults(theme), theme.pages().stream().anyMatch(BoundPage::isBound));
+    }
+
+    /** An owner's choices: only what differs from the defaults, in the order of the settings. */
+    public static String paletteCss(Theme theme, Map<String, Chosen> choices) {
+        return SettingSheets.choices(defaults(theme), chosen(theme, choices));
+    }
+
+    /**
+     * Builds a theme.
+     *
+     * @param choices an owner's choices by key, or null to leave {@code palette.css} as the theme has it
+     */
+    public static Result build(Theme theme, Map<String, Chosen> choices) {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        Effective values = choices == null ? defaults(theme) : chosen(theme, choices);
+        for (Page page : theme.pages()) {
+            files.put(page.source().file(), finished(page, values));
+        }
+        files.put(Theme.SETTINGS_CSS, utf8(settingsCss(theme)));
+        if (choices != null || !theme.files().has(Theme.PALETTE_CSS)) {
+            files.put(Theme.PALETTE_CSS, utf8(SettingSheets.choices(defaults(theme), values)));
+        }
+        if (!theme.files().has(Palette.FILE)) {
+            files.put(Palette.FILE, PaletteJson.write(theme.palette(), null));
+        }
+        return new Result(files, values.leftOut());
+    }
+
+    /** The page's bytes with its bound parts filled, and with links to {@code settings.css} and {@code palette.css}. */
+    public static byte[] finished(Page page, Effective values) {
+        List<Edit> edits = BoundPage.edits(page, values);
+        Page filled = edits.isEmpty()
+                ? page
+                : Page.read(page.source().file(), page.source().withEdits(edits));
+        return filled.source().withEdits(PageLinks.edits(filled));
+    }
+
+    private static byte[] utf8(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
 }

@@ -37,139 +37,168 @@ import org.calmpalette.core.value.Viewport;
  * is, the longhand is written right after it, so that the shorthand stays to the byte.
  */
 public final class BackgroundChange {
-  /** Windows in which a change has to show, as {@link PaintedPicture} looks for pictures. */
-  private static final List<Integer> WIDTHS = List.of(1440, 390);
+    /** Windows in which a change has to show, as {@link PaintedPicture} looks for pictures. */
+    private static final List<Integer> WIDTHS = List.of(1440, 390);
 
-  private BackgroundChange() {}
+    private BackgroundChange() {}
 
-  /**
-   * The change, ready to be looked at and made.
-   *
-   * @param values by property: {@code background-position}, {@code -size}, {@code -repeat}, {@code -attachment} or {@code -color}
-   * @throws BadInputException if the picture is not set by a stylesheet or page of the maker's own, or another rule would win
-   */
-  public static Change of(Rendered rendered, PaintedPicture picture, Map<String, String> values, String note) {
-    Theme theme = rendered.theme();
-    Optional<Setting> setting = picture.through().stream().map(theme.palette().properties()::get).filter(s -> s != null && s.kind() instanceof BackgroundKind).findFirst();
-    if (setting.isPresent()) {
-      return ofSetting(theme, setting.get(), values);
+    /**
+     * The change, ready to be looked at and made.
+     *
+     * @param values by property: {@code background-position}, {@code -size}, {@code -repeat}, {@code -attachment} or {@code -color}
+     * @throws BadInputException if the picture is not set by a stylesheet or page of the maker's own, or another rule would win
+     */
+    public static Change of(Rendered rendered, PaintedPicture picture, Map<String, String> values, String note) {
+        Theme theme = rendered.theme();
+        Optional<Setting> setting = picture.through().stream()
+                .map(theme.palette().properties()::get)
+                .filter(s -> s != null && s.kind() instanceof BackgroundKind)
+                .findFirst();
+        if (setting.isPresent()) {
+            return ofSetting(theme, setting.get(), values);
+        }
+        Explanation.Cause by = picture.because();
+        if (by != null && by.origin() == Origin.STYLE_ATTRIBUTE) {
+            throw new BadInputException(
+                    by.file() + ", line " + by.line() + ": a style attribute sets this background.",
+                    "Write the value there, or move the background into a stylesheet first.");
+        }
+        if (by == null || !by.isInTheme() || by.origin() != Origin.AUTHOR) {
+            throw new BadInputException(
+                    "No stylesheet of this theme sets this background.",
+                    "Click the part in the survey; it tells what does.");
+        }
+        SheetRole role = SheetRole.of(theme).get(by.file());
+        if (role != null && !role.lasts()) {
+            throw new BadInputException(
+                    by.file() + ", line " + by.line() + ": an edit here does not last. " + role.because(),
+                    "Click the part in the survey; from there it is overridden in your own stylesheet.");
+        }
+        Located at = Located.find(theme, by.file(), by.start());
+        Change change = Change.of(note);
+        StringBuilder added = new StringBuilder();
+        for (Map.Entry<String, String> e : values.entrySet()) {
+            String value = e.getKey().equals("background-color")
+                    ? e.getValue()
+                    : inItsLayer(rendered, picture, e.getKey(), e.getValue());
+            Optional<Located> longhand = later(theme, at, e.getKey());
+            if (longhand.isPresent()) {
+                change = change.with(
+                        by.file(),
+                        new Edit(longhand.get().valueStart(), longhand.get().valueEnd(), value));
+            } else {
+                added.append(";")
+                        .append(at.isOnOwnLine() ? at.part().file().newline() + at.indent() : " ")
+                        .append(e.getKey())
+                        .append(": ")
+                        .append(value)
+                        .append(at.declaration().important() ? " !important" : "");
+            }
+        }
+        if (!added.isEmpty()) {
+            change = change.with(by.file(), new Edit(at.declarationEnd(), at.declarationEnd(), added.toString()));
+        }
+        check(rendered, picture, values, change);
+        return change;
     }
-    Explanation.Cause by = picture.because();
-    if (by != null && by.origin() == Origin.STYLE_ATTRIBUTE) {
-      throw new BadInputException(by.file() + ", line " + by.line() + ": a style attribute sets this background.", "Write the value there, or move the background into a stylesheet first.");
-    }
-    if (by == null || !by.isInTheme() || by.origin() != Origin.AUTHOR) {
-      throw new BadInputException("No stylesheet of this theme sets this background.", "Click the part in the survey; it tells what does.");
-    }
-    SheetRole role = SheetRole.of(theme).get(by.file());
-    if (role != null && !role.lasts()) {
-      throw new BadInputException(by.file() + ", line " + by.line() + ": an edit here does not last. " + role.because(),
-          "Click the part in the survey; from there it is overridden in your own stylesheet.");
-    }
-    Located at = Located.find(theme, by.file(), by.start());
-    Change change = Change.of(note);
-    StringBuilder added = new StringBuilder();
-    for (Map.Entry<String, String> e : values.entrySet()) {
-      String value = e.getKey().equals("background-color") ? e.getValue() : inItsLayer(rendered, picture, e.getKey(), e.getValue());
-      Optional<Located> longhand = later(theme, at, e.getKey());
-      if (longhand.isPresent()) {
-        change = change.with(by.file(), new Edit(longhand.get().valueStart(), longhand.get().valueEnd(), value));
-      } else {
-        added.append(";").append(at.isOnOwnLine() ? at.part().file().newline() + at.indent() : " ").append(e.getKey()).append(": ").append(value)
-            .append(at.declaration().important() ? " !important" : "");
-      }
-    }
-    if (!added.isEmpty()) {
-      change = change.with(by.file(), new Edit(at.declarationEnd(), at.declarationEnd(), added.toString()));
-    }
-    check(rendered, picture, values, change);
-    return change;
-  }
 
-  /** Where a setting makes the background, its default changes; what is fixed for the owner is fixed anew. */
-  private static Change ofSetting(Theme theme, Setting setting, Map<String, String> values) {
-    if (!(setting.given() instanceof Given.Fixed fixed)) {
-      throw new BadInputException("“" + setting.label() + "” follows another setting.", "Change that one, or give this one a value of its own, in Settings.");
+    /** Where a setting makes the background, its default changes; what is fixed for the owner is fixed anew. */
+    private static Change ofSetting(Theme theme, Setting setting, Map<String, String> values) {
+        if (!(setting.given() instanceof Given.Fixed fixed)) {
+            throw new BadInputException(
+                    "“" + setting.label() + "” follows another setting.",
+                    "Change that one, or give this one a value of its own, in Settings.");
+        }
+        Map<String, Value> parts = new LinkedHashMap<>(((Value.Parts) fixed.value()).parts());
+        Map<String, Value> allowed =
+                new LinkedHashMap<>(setting.kind().allowed().parts());
+        Map<String, Value> held =
+                allowed.get("fixed") instanceof Value.Parts f ? new LinkedHashMap<>(f.parts()) : new LinkedHashMap<>();
+        values.forEach((property, value) -> {
+            String part = property.replace("background-", "");
+            parts.put(part, Value.of(value));
+            held.computeIfPresent(part, (k, v) -> Value.of(value));
+        });
+        if (!held.isEmpty()) {
+            allowed.put("fixed", new Value.Parts(held));
+        }
+        Kind kind = Kinds.read("background", new Value.Parts(allowed));
+        Setting wanted = setting.withKind(kind).withGiven(new Given.Fixed(kind.normal(new Value.Parts(parts))));
+        return PaletteChange.edit(
+                theme, wanted, new Place(setting.place(), theme.palette().placeLabel(setting.place())));
     }
-    Map<String, Value> parts = new LinkedHashMap<>(((Value.Parts) fixed.value()).parts());
-    Map<String, Value> allowed = new LinkedHashMap<>(setting.kind().allowed().parts());
-    Map<String, Value> held = allowed.get("fixed") instanceof Value.Parts f ? new LinkedHashMap<>(f.parts()) : new LinkedHashMap<>();
-    values.forEach((property, value) -> {
-      String part = property.replace("background-", "");
-      parts.put(part, Value.of(value));
-      held.computeIfPresent(part, (k, v) -> Value.of(value));
-    });
-    if (!held.isEmpty()) {
-      allowed.put("fixed", new Value.Parts(held));
-    }
-    Kind kind = Kinds.read("background", new Value.Parts(allowed));
-    Setting wanted = setting.withKind(kind).withGiven(new Given.Fixed(kind.normal(new Value.Parts(parts))));
-    return PaletteChange.edit(theme, wanted, new Place(setting.place(), theme.palette().placeLabel(setting.place())));
-  }
 
-  /** A longhand that the same rule writes after the picture, and that therefore counts. */
-  private static Optional<Located> later(Theme theme, Located at, String property) {
-    Node.StyleRule rule = at.rule();
-    if (rule == null) {
-      return Optional.empty();
+    /** A longhand that the same rule writes after the picture, and that therefore counts. */
+    private static Optional<Located> later(Theme theme, Located at, String property) {
+        Node.StyleRule rule = at.rule();
+        if (rule == null) {
+            return Optional.empty();
+        }
+        boolean shorthand = at.declaration().property().equals("background");
+        Located found = null;
+        for (Node node : rule.children()) {
+            if (node instanceof Node.Declaration d
+                    && d.property().equals(property)
+                    && (!shorthand || d.first() > at.declaration().first())) {
+                found = new Located(at.part(), d, at.around());
+            }
+        }
+        return Optional.ofNullable(found);
     }
-    boolean shorthand = at.declaration().property().equals("background");
-    Located found = null;
-    for (Node node : rule.children()) {
-      if (node instanceof Node.Declaration d && d.property().equals(property) && (!shorthand || d.first() > at.declaration().first())) {
-        found = new Located(at.part(), d, at.around());
-      }
-    }
-    return Optional.ofNullable(found);
-  }
 
-  /** The values of all layers, with that of one changed. */
-  private static String inItsLayer(Rendered rendered, PaintedPicture picture, String property, String value) {
-    if (picture.layers() == 1) {
-      return value;
+    /** The values of all layers, with that of one changed. */
+    private static String inItsLayer(Rendered rendered, PaintedPicture picture, String property, String value) {
+        if (picture.layers() == 1) {
+            return value;
+        }
+        ElementStyle style = style(rendered, picture, WIDTHS.get(0));
+        Function<String, List<String>> list = longhand -> {
+            List<String> all = ComponentValue.commaSeparated(ComponentValue.read(style.computed(longhand))).stream()
+                    .map(ComponentValue::join)
+                    .toList();
+            List<String> whole = new ArrayList<>();
+            for (int i = 0; i < picture.layers(); i++) {
+                whole.add(all.get(i % all.size()));
+            }
+            return whole;
+        };
+        List<String> all = new ArrayList<>();
+        if (property.equals("background-position")) {
+            List<String> x = list.apply("background-position-x");
+            List<String> y = list.apply("background-position-y");
+            for (int i = 0; i < x.size(); i++) {
+                all.add(x.get(i) + " " + y.get(i));
+            }
+        } else {
+            all.addAll(list.apply(property));
+        }
+        all.set(picture.layer(), value);
+        return String.join(", ", all);
     }
-    ElementStyle style = style(rendered, picture, WIDTHS.get(0));
-    Function<String, List<String>> list = longhand -> {
-      List<String> all = ComponentValue.commaSeparated(ComponentValue.read(style.computed(longhand))).stream().map(ComponentValue::join).toList();
-      List<String> whole = new ArrayList<>();
-      for (int i = 0; i < picture.layers(); i++) {
-        whole.add(all.get(i % all.size()));
-      }
-      return whole;
-    };
-    List<String> all = new ArrayList<>();
-    if (property.equals("background-position")) {
-      List<String> x = list.apply("background-position-x");
-      List<String> y = list.apply("background-position-y");
-      for (int i = 0; i < x.size(); i++) {
-        all.add(x.get(i) + " " + y.get(i));
-      }
-    } else {
-      all.addAll(list.apply(property));
-    }
-    all.set(picture.layer(), value);
-    return String.join(", ", all);
-  }
 
-  /** A stronger rule may set the same elsewhere; then the edit would do nothing. Each value has to show in some window. */
-  private static void check(Rendered rendered, PaintedPicture picture, Map<String, String> values, Change change) {
-    Rendered then = new Rendered(change.applied(rendered.theme()));
-    for (String property : values.keySet()) {
-      List<String> longhands = property.equals("background-position") ? List.of("background-position-x", "background-position-y") : List.of(property);
-      boolean shows = WIDTHS.stream().anyMatch(width -> {
-        ElementStyle before = style(rendered, picture, width);
-        ElementStyle after = style(then, picture, width);
-        return longhands.stream().anyMatch(l -> !before.computed(l).equals(after.computed(l)));
-      });
-      if (!shows) {
-        throw new BadInputException("Another rule sets " + property + " too and wins, or it is so already.",
-            "Click the part in the survey; it tells which rule wins, and how to win over it.");
-      }
+    /** A stronger rule may set the same elsewhere; then the edit would do nothing. Each value has to show in some window. */
+    private static void check(Rendered rendered, PaintedPicture picture, Map<String, String> values, Change change) {
+        Rendered then = new Rendered(change.applied(rendered.theme()));
+        for (String property : values.keySet()) {
+            List<String> longhands = property.equals("background-position")
+                    ? List.of("background-position-x", "background-position-y")
+                    : List.of(property);
+            boolean shows = WIDTHS.stream().anyMatch(width -> {
+                ElementStyle before = style(rendered, picture, width);
+                ElementStyle after = style(then, picture, width);
+                return longhands.stream().anyMatch(l -> !before.computed(l).equals(after.computed(l)));
+            });
+            if (!shows) {
+                throw new BadInputException(
+                        "Another rule sets " + property + " too and wins, or it is so already.",
+                        "Click the part in the survey; it tells which rule wins, and how to win over it.");
+            }
+        }
     }
-  }
 
-  private static ElementStyle style(Rendered rendered, PaintedPicture picture, int width) {
-    Page page = rendered.page(picture.page()).orElseThrow();
-    return rendered.styles(page, Viewport.of(width, 800), States.NONE).of(page.elements().get(picture.element()));
-  }
+    private static ElementStyle style(Rendered rendered, PaintedPicture picture, int width) {
+        Page page = rendered.page(picture.page()).orElseThrow();
+        return rendered.styles(page, Viewport.of(width, 800), States.NONE)
+                .of(page.elements().get(picture.element()));
+    }
 }

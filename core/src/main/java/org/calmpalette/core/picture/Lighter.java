@@ -19,123 +19,137 @@ import org.calmpalette.core.BadInputException;
 
 /** Writes a picture anew, smaller or more compressed, in its own format. The same input gives the same bytes. */
 public final class Lighter {
-  /** Pixels of a picture that is written anew. */
-  public static final long MOST_PIXELS = Pixels.LARGEST;
-  /** Pixels that are in memory at once; of a larger picture every second, third … is read. */
-  private static final long AT_ONCE = 25_000_000;
-  private static final int LOWEST = 30;
-  private static final int HIGHEST = 95;
+    /** Pixels of a picture that is written anew. */
+    public static final long MOST_PIXELS = Pixels.LARGEST;
+    /** Pixels that are in memory at once; of a larger picture every second, third … is read. */
+    private static final long AT_ONCE = 25_000_000;
 
-  private Lighter() {}
+    private static final int LOWEST = 30;
+    private static final int HIGHEST = 95;
 
-  /** Whether a picture of this name can be written anew: JPEG and PNG. */
-  public static boolean writes(String path) {
-    return format(path).isPresent();
-  }
+    private Lighter() {}
 
-  /** Whether quality means something: JPEG only, PNG keeps every pixel. */
-  public static boolean compresses(String path) {
-    return format(path).filter("jpeg"::equals).isPresent();
-  }
-
-  private static Optional<String> format(String path) {
-    String ending = path.substring(path.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT);
-    return switch (ending) {
-      case "jpg", "jpeg" -> Optional.of("jpeg");
-      case "png" -> Optional.of("png");
-      default -> Optional.empty();
-    };
-  }
-
-  /**
-   * @param path for its format and for messages
-   * @param width in pixels, as the picture is shown; a picture that is narrower already keeps its width
-   * @param quality 30 to 95, as JPEG has it; not used for PNG
-   * @throws BadInputException if the picture cannot be read or written, or the numbers are out of their bounds
-   */
-  public static byte[] of(String path, byte[] bytes, int width, int quality) {
-    String format = format(path).orElseThrow(() -> new BadInputException(path + " is neither a JPEG nor a PNG, and only these are written here.",
-        "Make it lighter with a picture editor."));
-    if (width < 1 || width > 20_000) {
-      throw new BadInputException("A width of " + width + " pixels is none for a picture.", "Write 1 to 20000.");
+    /** Whether a picture of this name can be written anew: JPEG and PNG. */
+    public static boolean writes(String path) {
+        return format(path).isPresent();
     }
-    if (quality < LOWEST || quality > HIGHEST) {
-      throw new BadInputException("A quality of " + quality + " is out of bounds.", "Write " + LOWEST + " to " + HIGHEST + "; 80 is a usual one.");
-    }
-    PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
-    if ((long) size.width() * size.height() > MOST_PIXELS) {
-      throw new BadInputException(path + " has more than " + MOST_PIXELS / 1_000_000 + " million pixels.", "Make it smaller with a picture editor first.");
-    }
-    int every = (int) Math.ceil(Math.sqrt((double) size.width() * size.height() / AT_ONCE));
-    if (every > 1 && size.width() / every < Math.min(width, size.width())) {
-      throw new BadInputException(path + " has " + size.width() + " by " + size.height() + " pixels, too many to be kept at that width.",
-          "Choose a width of at most " + size.width() / every + " pixels.");
-    }
-    // One at a time: several at once would not fit into memory.
-    synchronized (Lighter.class) {
-      return written(path, bytes, width, quality, format, every);
-    }
-  }
 
-  private static byte[] written(String path, byte[] bytes, int width, int quality, String format, int every) {
-    try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
-      Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
-      if (!readers.hasNext()) {
-        throw unreadable(path);
-      }
-      ImageReader reader = readers.next();
-      try {
-        reader.setInput(in, true, true);
-        ImageReadParam param = reader.getDefaultReadParam();
-        param.setSourceSubsampling(every, every, 0, 0);
-        // What is written anew says nothing of how it is to be turned, so the pixels are turned.
-        BufferedImage image = Orientation.of(bytes).upright(reader.read(0, param));
-        return written(image.getWidth() > width ? scaled(image, width) : image, format, quality);
-      } finally {
-        reader.dispose();
-      }
-    } catch (IOException | IllegalArgumentException broken) {
-      throw unreadable(path);
+    /** Whether quality means something: JPEG only, PNG keeps every pixel. */
+    public static boolean compresses(String path) {
+        return format(path).filter("jpeg"::equals).isPresent();
     }
-  }
 
-  private static byte[] written(BufferedImage image, String format, int quality) throws IOException {
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
-    ImageWriter writer = ImageIO.getImageWritersByFormatName(format).next();
-    ImageWriteParam param = writer.getDefaultWriteParam();
-    if (format.equals("jpeg")) {
-      param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
-      param.setCompressionQuality(quality / 100f);
+    private static Optional<String> format(String path) {
+        String ending = path.substring(path.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT);
+        return switch (ending) {
+            case "jpg", "jpeg" -> Optional.of("jpeg");
+            case "png" -> Optional.of("png");
+            default -> Optional.empty();
+        };
     }
-    try (var stream = ImageIO.createImageOutputStream(out)) {
-      writer.setOutput(stream);
-      writer.write(null, new IIOImage(image, null, null), param);
-    } finally {
-      writer.dispose();
+
+    /**
+     * @param path for its format and for messages
+     * @param width in pixels, as the picture is shown; a picture that is narrower already keeps its width
+     * @param quality 30 to 95, as JPEG has it; not used for PNG
+     * @throws BadInputException if the picture cannot be read or written, or the numbers are out of their bounds
+     */
+    public static byte[] of(String path, byte[] bytes, int width, int quality) {
+        String format = format(path)
+                .orElseThrow(() -> new BadInputException(
+                        path + " is neither a JPEG nor a PNG, and only these are written here.",
+                        "Make it lighter with a picture editor."));
+        if (width < 1 || width > 20_000) {
+            throw new BadInputException("A width of " + width + " pixels is none for a picture.", "Write 1 to 20000.");
+        }
+        if (quality < LOWEST || quality > HIGHEST) {
+            throw new BadInputException(
+                    "A quality of " + quality + " is out of bounds.",
+                    "Write " + LOWEST + " to " + HIGHEST + "; 80 is a usual one.");
+        }
+        PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
+        if ((long) size.width() * size.height() > MOST_PIXELS) {
+            throw new BadInputException(
+                    path + " has more than " + MOST_PIXELS / 1_000_000 + " million pixels.",
+                    "Make it smaller with a picture editor first.");
+        }
+        int every = (int) Math.ceil(Math.sqrt((double) size.width() * size.height() / AT_ONCE));
+        if (every > 1 && size.width() / every < Math.min(width, size.width())) {
+            throw new BadInputException(
+                    path + " has " + size.width() + " by " + size.height()
+                            + " pixels, too many to be kept at that width.",
+                    "Choose a width of at most " + size.width() / every + " pixels.");
+        }
+        // One at a time: several at once would not fit into memory.
+        synchronized (Lighter.class) {
+            return written(path, bytes, width, quality, format, every);
+        }
     }
-    return out.toByteArray();
-  }
 
-  /** Halved as long as that leaves enough, then drawn bicubic: a large step at once would leave pixels out. */
-  private static BufferedImage scaled(BufferedImage image, int width) {
-    BufferedImage now = image;
-    while (now.getWidth() >= 2 * width) {
-      now = drawn(now, Math.max(width, now.getWidth() / 2), RenderingHints.VALUE_INTERPOLATION_BILINEAR);
+    private static byte[] written(String path, byte[] bytes, int width, int quality, String format, int every) {
+        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
+            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+            if (!readers.hasNext()) {
+                throw unreadable(path);
+            }
+            ImageReader reader = readers.next();
+            try {
+                reader.setInput(in, true, true);
+                ImageReadParam param = reader.getDefaultReadParam();
+                param.setSourceSubsampling(every, every, 0, 0);
+                // What is written anew says nothing of how it is to be turned, so the pixels are turned.
+                BufferedImage image = Orientation.of(bytes).upright(reader.read(0, param));
+                return written(image.getWidth() > width ? scaled(image, width) : image, format, quality);
+            } finally {
+                reader.dispose();
+            }
+        } catch (IOException | IllegalArgumentException broken) {
+            throw unreadable(path);
+        }
     }
-    return now.getWidth() == width ? now : drawn(now, width, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
-  }
 
-  private static BufferedImage drawn(BufferedImage image, int width, Object how) {
-    int height = Math.max(1, Math.round(image.getHeight() * (float) width / image.getWidth()));
-    BufferedImage out = new BufferedImage(width, height, image.getColorModel().hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
-    Graphics2D g = out.createGraphics();
-    g.setRenderingHint(RenderingHints.KEY_INTERPOLATION, how);
-    g.drawImage(image, 0, 0, width, height, null);
-    g.dispose();
-    return out;
-  }
+    private static byte[] written(BufferedImage image, String format, int quality) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageWriter writer = ImageIO.getImageWritersByFormatName(format).next();
+        ImageWriteParam param = writer.getDefaultWriteParam();
+        if (format.equals("jpeg")) {
+            param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
+            param.setCompressionQuality(quality / 100f);
+        }
+        try (var stream = ImageIO.createImageOutputStream(out)) {
+            writer.setOutput(stream);
+            writer.write(null, new IIOImage(image, null, null), param);
+        } finally {
+            writer.dispose();
+        }
+        return out.toByteArray();
+    }
 
-  private static BadInputException unreadable(String path) {
-    return new BadInputException("The picture " + path + " cannot be read here: it is broken, or in colours for print.", "Save it anew with a picture editor, in RGB.");
-  }
+    /** Halved as long as that leaves enough, then drawn bicubic: a large step at once would leave pixels out. */
+    private static BufferedImage scaled(BufferedImage image, int width) {
+        BufferedImage now = image;
+        while (now.getWidth() >= 2 * width) {
+            now = drawn(now, Math.max(width, now.getWidth() / 2), RenderingHints.VALUE_INTERPOLATION_BILINEAR);
+        }
+        return now.getWidth() == width ? now : drawn(now, width, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
+    }
+
+    private static BufferedImage drawn(BufferedImage image, int width, Object how) {
+        int height = Math.max(1, Math.round(image.getHeight() * (float) width / image.getWidth()));
+        BufferedImage out = new BufferedImage(
+                width,
+                height,
+                image.getColorModel().hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = out.createGraphics();
+        g.setRenderingHint(RenderingHints.KEY_INTERPOLATION, how);
+        g.drawImage(image, 0, 0, width, height, null);
+        g.dispose();
+        return out;
+    }
+
+    private static BadInputException unreadable(String path) {
+        return new BadInputException(
+                "The picture " + path + " cannot be read here: it is broken, or in colours for print.",
+                "Save it anew with a picture editor, in RGB.");
+    }
 }

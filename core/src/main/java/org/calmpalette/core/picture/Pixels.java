@@ -19,156 +19,160 @@ import org.calmpalette.core.color.Color;
  * when they draw a picture smaller than it is: in sRGB, with premultiplied alpha.
  */
 public final class Pixels {
-  /** Pixels kept at most; twice as many in each direction are more than any window of 2560 px shows. */
-  private static final int MOST = 4_000_000;
-  /** Pixels that a picture may have to be looked at. */
-  public static final long LARGEST = 60_000_000;
+    /** Pixels kept at most; twice as many in each direction are more than any window of 2560 px shows. */
+    private static final int MOST = 4_000_000;
+    /** Pixels that a picture may have to be looked at. */
+    public static final long LARGEST = 60_000_000;
 
-  /** One copy; colours as four floats, red, green, blue premultiplied and alpha, each 0 to 1. */
-  private record Copy(int width, int height, float[] data) {}
+    /** One copy; colours as four floats, red, green, blue premultiplied and alpha, each 0 to 1. */
+    private record Copy(int width, int height, float[] data) {}
 
-  private final int width;
-  private final int height;
-  private final List<Copy> copies = new ArrayList<>();
+    private final int width;
+    private final int height;
+    private final List<Copy> copies = new ArrayList<>();
 
-  private Pixels(BufferedImage image, int width, int height) {
-    this.width = width;
-    this.height = height;
-    int w = image.getWidth();
-    int h = image.getHeight();
-    float[] data = new float[w * h * 4];
-    int[] row = new int[w];
-    for (int y = 0; y < h; y++) {
-      image.getRGB(0, y, w, 1, row, 0, w);
-      for (int x = 0; x < w; x++) {
-        int p = row[x];
-        float a = (p >>> 24) / 255f;
-        int at = (y * w + x) * 4;
-        data[at] = (p >> 16 & 255) / 255f * a;
-        data[at + 1] = (p >> 8 & 255) / 255f * a;
-        data[at + 2] = (p & 255) / 255f * a;
-        data[at + 3] = a;
-      }
-    }
-    copies.add(new Copy(w, h, data));
-    while (copies.get(copies.size() - 1).width() > 1 || copies.get(copies.size() - 1).height() > 1) {
-      copies.add(half(copies.get(copies.size() - 1)));
-    }
-  }
-
-  /** Empty if the bytes are no picture that is decoded here (PNG, JPEG, GIF, BMP), are broken, or have more than {@link #LARGEST} pixels. */
-  public static Optional<Pixels> read(byte[] bytes) {
-    try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
-      Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
-      if (!readers.hasNext()) {
-        return Optional.empty();
-      }
-      ImageReader reader = readers.next();
-      try {
-        reader.setInput(in, true, true);
-        int w = reader.getWidth(0);
-        int h = reader.getHeight(0);
-        if (w < 1 || h < 1 || (long) w * h > LARGEST) {
-          return Optional.empty();
+    private Pixels(BufferedImage image, int width, int height) {
+        this.width = width;
+        this.height = height;
+        int w = image.getWidth();
+        int h = image.getHeight();
+        float[] data = new float[w * h * 4];
+        int[] row = new int[w];
+        for (int y = 0; y < h; y++) {
+            image.getRGB(0, y, w, 1, row, 0, w);
+            for (int x = 0; x < w; x++) {
+                int p = row[x];
+                float a = (p >>> 24) / 255f;
+                int at = (y * w + x) * 4;
+                data[at] = (p >> 16 & 255) / 255f * a;
+                data[at + 1] = (p >> 8 & 255) / 255f * a;
+                data[at + 2] = (p & 255) / 255f * a;
+                data[at + 3] = a;
+            }
         }
-        ImageReadParam param = reader.getDefaultReadParam();
-        int every = (int) Math.max(1, Math.ceil(Math.sqrt((double) w * h / MOST)));
-        param.setSourceSubsampling(every, every, 0, 0);
-        Orientation orientation = Orientation.of(bytes);
-        BufferedImage upright = orientation.upright(reader.read(0, param));
-        return Optional.of(orientation.isTurned() ? new Pixels(upright, h, w) : new Pixels(upright, w, h));
-      } finally {
-        reader.dispose();
-      }
-    } catch (IOException | RuntimeException broken) {
-      // ImageIO's readers throw all sorts at broken files.
-      return Optional.empty();
+        copies.add(new Copy(w, h, data));
+        while (copies.get(copies.size() - 1).width() > 1
+                || copies.get(copies.size() - 1).height() > 1) {
+            copies.add(half(copies.get(copies.size() - 1)));
+        }
     }
-  }
 
-  /** Of a picture that is in memory. */
-  public static Pixels of(BufferedImage image) {
-    return new Pixels(image, image.getWidth(), image.getHeight());
-  }
+    /** Empty if the bytes are no picture that is decoded here (PNG, JPEG, GIF, BMP), are broken, or have more than {@link #LARGEST} pixels. */
+    public static Optional<Pixels> read(byte[] bytes) {
+        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
+            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+            if (!readers.hasNext()) {
+                return Optional.empty();
+            }
+            ImageReader reader = readers.next();
+            try {
+                reader.setInput(in, true, true);
+                int w = reader.getWidth(0);
+                int h = reader.getHeight(0);
+                if (w < 1 || h < 1 || (long) w * h > LARGEST) {
+                    return Optional.empty();
+                }
+                ImageReadParam param = reader.getDefaultReadParam();
+                int every = (int) Math.max(1, Math.ceil(Math.sqrt((double) w * h / MOST)));
+                param.setSourceSubsampling(every, every, 0, 0);
+                Orientation orientation = Orientation.of(bytes);
+                BufferedImage upright = orientation.upright(reader.read(0, param));
+                return Optional.of(orientation.isTurned() ? new Pixels(upright, h, w) : new Pixels(upright, w, h));
+            } finally {
+                reader.dispose();
+            }
+        } catch (IOException | RuntimeException broken) {
+            // ImageIO's readers throw all sorts at broken files.
+            return Optional.empty();
+        }
+    }
 
-  private static Copy half(Copy from) {
-    int w = Math.max(1, from.width() / 2);
-    int h = Math.max(1, from.height() / 2);
-    float[] data = new float[w * h * 4];
-    for (int y = 0; y < h; y++) {
-      for (int x = 0; x < w; x++) {
-        int x1 = Math.min(from.width() - 1, 2 * x + 1);
-        int y1 = Math.min(from.height() - 1, 2 * y + 1);
-        int x0 = Math.min(2 * x, from.width() - 1);
-        int y0 = Math.min(2 * y, from.height() - 1);
+    /** Of a picture that is in memory. */
+    public static Pixels of(BufferedImage image) {
+        return new Pixels(image, image.getWidth(), image.getHeight());
+    }
+
+    private static Copy half(Copy from) {
+        int w = Math.max(1, from.width() / 2);
+        int h = Math.max(1, from.height() / 2);
+        float[] data = new float[w * h * 4];
+        for (int y = 0; y < h; y++) {
+            for (int x = 0; x < w; x++) {
+                int x1 = Math.min(from.width() - 1, 2 * x + 1);
+                int y1 = Math.min(from.height() - 1, 2 * y + 1);
+                int x0 = Math.min(2 * x, from.width() - 1);
+                int y0 = Math.min(2 * y, from.height() - 1);
+                for (int c = 0; c < 4; c++) {
+                    data[(y * w + x) * 4 + c] = (from.data()[(y0 * from.width() + x0) * 4 + c]
+                                    + from.data()[(y0 * from.width() + x1) * 4 + c]
+                                    + from.data()[(y1 * from.width() + x0) * 4 + c]
+                                    + from.data()[(y1 * from.width() + x1) * 4 + c])
+                            / 4;
+                }
+            }
+        }
+        return new Copy(w, h, data);
+    }
+
+    /** In its own pixels, as it is shown. */
+    public int width() {
+        return width;
+    }
+
+    /** In its own pixels, as it is shown. */
+    public int height() {
+        return height;
+    }
+
+    /**
+     * The colour at a point, between the pixels around it.
+     *
+     * @param x 0 at the left edge, {@link #width} at the right one; beyond an edge the pixel at the edge counts
+     * @param scale how much larger than itself the picture is drawn, in the direction in which it is drawn larger. Below 1 the smallest
+     *     copy counts that is not smaller than what is drawn, as Chromium does it (its answers are recorded beside the tests)
+     * @param into red, green and blue, premultiplied, and alpha, each 0 to 1
+     */
+    public void at(double x, double y, double scale, double[] into) {
+        double smaller = scale >= 1 ? 0 : Math.log(1 / scale * copies.get(0).width() / width) / Math.log(2);
+        sample(copies.get((int) Math.max(0, Math.min(copies.size() - 1, Math.floor(smaller + 1e-9)))), x, y, into);
+    }
+
+    private void sample(Copy copy, double x, double y, double[] into) {
+        double u = x / width * copy.width() - 0.5;
+        double v = y / height * copy.height() - 0.5;
+        int x0 = (int) Math.floor(u);
+        int y0 = (int) Math.floor(v);
+        double fx = u - x0;
+        double fy = v - y0;
+        int left = clamp(x0, copy.width());
+        int right = clamp(x0 + 1, copy.width());
+        int top = clamp(y0, copy.height()) * copy.width();
+        int bottom = clamp(y0 + 1, copy.height()) * copy.width();
+        float[] d = copy.data();
         for (int c = 0; c < 4; c++) {
-          data[(y * w + x) * 4 + c] = (from.data()[(y0 * from.width() + x0) * 4 + c] + from.data()[(y0 * from.width() + x1) * 4 + c]
-              + from.data()[(y1 * from.width() + x0) * 4 + c] + from.data()[(y1 * from.width() + x1) * 4 + c]) / 4;
+            double upper = d[(top + left) * 4 + c] * (1 - fx) + d[(top + right) * 4 + c] * fx;
+            double lower = d[(bottom + left) * 4 + c] * (1 - fx) + d[(bottom + right) * 4 + c] * fx;
+            into[c] = upper * (1 - fy) + lower * fy;
         }
-      }
     }
-    return new Copy(w, h, data);
-  }
 
-  /** In its own pixels, as it is shown. */
-  public int width() {
-    return width;
-  }
-
-  /** In its own pixels, as it is shown. */
-  public int height() {
-    return height;
-  }
-
-  /**
-   * The colour at a point, between the pixels around it.
-   *
-   * @param x 0 at the left edge, {@link #width} at the right one; beyond an edge the pixel at the edge counts
-   * @param scale how much larger than itself the picture is drawn, in the direction in which it is drawn larger. Below 1 the smallest
-   *     copy counts that is not smaller than what is drawn, as Chromium does it (its answers are recorded beside the tests)
-   * @param into red, green and blue, premultiplied, and alpha, each 0 to 1
-   */
-  public void at(double x, double y, double scale, double[] into) {
-    double smaller = scale >= 1 ? 0 : Math.log(1 / scale * copies.get(0).width() / width) / Math.log(2);
-    sample(copies.get((int) Math.max(0, Math.min(copies.size() - 1, Math.floor(smaller + 1e-9)))), x, y, into);
-  }
-
-  private void sample(Copy copy, double x, double y, double[] into) {
-    double u = x / width * copy.width() - 0.5;
-    double v = y / height * copy.height() - 0.5;
-    int x0 = (int) Math.floor(u);
-    int y0 = (int) Math.floor(v);
-    double fx = u - x0;
-    double fy = v - y0;
-    int left = clamp(x0, copy.width());
-    int right = clamp(x0 + 1, copy.width());
-    int top = clamp(y0, copy.height()) * copy.width();
-    int bottom = clamp(y0 + 1, copy.height()) * copy.width();
-    float[] d = copy.data();
-    for (int c = 0; c < 4; c++) {
-      double upper = d[(top + left) * 4 + c] * (1 - fx) + d[(top + right) * 4 + c] * fx;
-      double lower = d[(bottom + left) * 4 + c] * (1 - fx) + d[(bottom + right) * 4 + c] * fx;
-      into[c] = upper * (1 - fy) + lower * fy;
+    private static int clamp(int at, int size) {
+        return Math.max(0, Math.min(size - 1, at));
     }
-  }
 
-  private static int clamp(int at, int size) {
-    return Math.max(0, Math.min(size - 1, at));
-  }
+    /** The colour that all pixels have on average, in sRGB, opaque; of a picture that shows nothing, white. */
+    public Color middle() {
+        float[] one = copies.get(copies.size() - 1).data();
+        return one[3] == 0 ? Color.WHITE : Color.rgb(one[0] / one[3], one[1] / one[3], one[2] / one[3]);
+    }
 
-  /** The colour that all pixels have on average, in sRGB, opaque; of a picture that shows nothing, white. */
-  public Color middle() {
-    float[] one = copies.get(copies.size() - 1).data();
-    return one[3] == 0 ? Color.WHITE : Color.rgb(one[0] / one[3], one[1] / one[3], one[2] / one[3]);
-  }
+    /** Whether some pixel lets something through. */
+    public boolean hasAlpha() {
+        return copies.get(copies.size() - 1).data()[3] < 1 - 1e-6;
+    }
 
-  /** Whether some pixel lets something through. */
-  public boolean hasAlpha() {
-    return copies.get(copies.size() - 1).data()[3] < 1 - 1e-6;
-  }
-
-  /** Bytes of memory that it takes, roughly. */
-  public long weight() {
-    return copies.stream().mapToLong(c -> 4L * c.data().length).sum();
-  }
+    /** Bytes of memory that it takes, roughly. */
+    public long weight() {
+        return copies.stream().mapToLong(c -> 4L * c.data().length).sum();
+    }
 }

@@ -28,216 +28,264 @@ import org.jsoup.nodes.Element;
  * @param layers from the element outwards
  */
 public record Backdrop(List<Layer> layers) {
-  private static final int STEPS = 16;
-  private static final int MOST_STOPS = 30;
+    private static final int STEPS = 16;
+    private static final int MOST_STOPS = 30;
 
-  /** Why nobody can tell the colour without seeing the pixels or the layout. */
-  public enum Unknown {
-    /** A picture lies behind the text. */
-    PICTURE,
-    /** A gradient fills what is behind the text; {@link #range} tells between what the contrast lies. */
-    GRADIENT,
-    /** A background of a kind that is not read. */
-    UNREAD_BACKGROUND,
-    /** Blended with what is behind it by a mode other than {@code normal}. */
-    BLEND_MODE,
-    /** Changed by a filter. */
-    FILTER,
-    /** Taken out of the flow, or moved: it may lie over anything. */
-    MOVED
-  }
-
-  /**
-   * The paint of one element.
-   *
-   * @param color of its background, may be translucent
-   * @param images over that colour, the uppermost first
-   * @param opacity of the element with all that is in it, 0 to 1
-   * @param unknown what keeps its paint from being known, or null
-   * @param moved whether it is taken out of the flow, or pulled over its neighbours
-   */
-  public record Layer(Element element, Color color, List<BackgroundLayer> images, double opacity, Unknown unknown, boolean moved) {}
-
-  /** What one sees: the colour of a text and the colour around it, both opaque. */
-  public record Seen(Color text, Color ground) {
-    /** Contrast ratio as WCAG 2.2 defines it, 1 to 21. */
-    public double ratio() {
-      return Contrast.ratio(text, ground);
-    }
-  }
-
-  /** Backdrops of one page in one window, each element's paint read once. */
-  public static final class Reader {
-    private final PageStyles styles;
-    private final Predicate<String> there;
-    private final Map<Element, Layer> known = new IdentityHashMap<>();
-
-    /** @param there whether a picture of an address in computed values can be loaded; one that cannot shows nothing */
-    public Reader(PageStyles styles, Predicate<String> there) {
-      this.styles = styles;
-      this.there = there;
+    /** Why nobody can tell the colour without seeing the pixels or the layout. */
+    public enum Unknown {
+        /** A picture lies behind the text. */
+        PICTURE,
+        /** A gradient fills what is behind the text; {@link #range} tells between what the contrast lies. */
+        GRADIENT,
+        /** A background of a kind that is not read. */
+        UNREAD_BACKGROUND,
+        /** Blended with what is behind it by a mode other than {@code normal}. */
+        BLEND_MODE,
+        /** Changed by a filter. */
+        FILTER,
+        /** Taken out of the flow, or moved: it may lie over anything. */
+        MOVED
     }
 
-    public Backdrop of(Element element) {
-      List<Layer> layers = new ArrayList<>();
-      for (Element at = element; at != null && !at.normalName().equals("#root"); at = at.parent()) {
-        layers.add(known.computeIfAbsent(at, this::layer));
-      }
-      return new Backdrop(List.copyOf(layers));
+    /**
+     * The paint of one element.
+     *
+     * @param color of its background, may be translucent
+     * @param images over that colour, the uppermost first
+     * @param opacity of the element with all that is in it, 0 to 1
+     * @param unknown what keeps its paint from being known, or null
+     * @param moved whether it is taken out of the flow, or pulled over its neighbours
+     */
+    public record Layer(
+            Element element,
+            Color color,
+            List<BackgroundLayer> images,
+            double opacity,
+            Unknown unknown,
+            boolean moved) {}
+
+    /** What one sees: the colour of a text and the colour around it, both opaque. */
+    public record Seen(Color text, Color ground) {
+        /** Contrast ratio as WCAG 2.2 defines it, 1 to 21. */
+        public double ratio() {
+            return Contrast.ratio(text, ground);
+        }
     }
 
-    private Layer layer(Element element) {
-      ElementStyle style = styles.of(element);
-      Color color = style.colorOf("background-color").orElse(Color.TRANSPARENT);
-      var read = style.backgroundLayers();
-      List<BackgroundLayer> images = read.orElse(List.of()).stream().filter(this::shows).toList();
-      boolean moved = isMoved(style);
-      // What changes the colours of all its layers comes before what the layers are.
-      Unknown unknown = read.isEmpty() ? Unknown.UNREAD_BACKGROUND
-          : isDeclared(style, "mix-blend-mode", "normal") || !images.isEmpty() && isDeclared(style, "background-blend-mode", "normal") ? Unknown.BLEND_MODE
-          : isDeclared(style, "filter", "none") || isDeclared(style, "backdrop-filter", "none") ? Unknown.FILTER
-          : !images.isEmpty() ? images.size() == 1 && isFilling(images.get(0)) ? Unknown.GRADIENT : Unknown.PICTURE
-          : moved ? Unknown.MOVED : null;
-      return new Layer(element, color, images, style.opacity(), unknown, moved);
+    /** Backdrops of one page in one window, each element's paint read once. */
+    public static final class Reader {
+        private final PageStyles styles;
+        private final Predicate<String> there;
+        private final Map<Element, Layer> known = new IdentityHashMap<>();
+
+        /** @param there whether a picture of an address in computed values can be loaded; one that cannot shows nothing */
+        public Reader(PageStyles styles, Predicate<String> there) {
+            this.styles = styles;
+            this.there = there;
+        }
+
+        public Backdrop of(Element element) {
+            List<Layer> layers = new ArrayList<>();
+            for (Element at = element; at != null && !at.normalName().equals("#root"); at = at.parent()) {
+                layers.add(known.computeIfAbsent(at, this::layer));
+            }
+            return new Backdrop(List.copyOf(layers));
+        }
+
+        private Layer layer(Element element) {
+            ElementStyle style = styles.of(element);
+            Color color = style.colorOf("background-color").orElse(Color.TRANSPARENT);
+            var read = style.backgroundLayers();
+            List<BackgroundLayer> images =
+                    read.orElse(List.of()).stream().filter(this::shows).toList();
+            boolean moved = isMoved(style);
+            // What changes the colours of all its layers comes before what the layers are.
+            Unknown unknown = read.isEmpty()
+                    ? Unknown.UNREAD_BACKGROUND
+                    : isDeclared(style, "mix-blend-mode", "normal")
+                                    || !images.isEmpty() && isDeclared(style, "background-blend-mode", "normal")
+                            ? Unknown.BLEND_MODE
+                            : isDeclared(style, "filter", "none") || isDeclared(style, "backdrop-filter", "none")
+                                    ? Unknown.FILTER
+                                    : !images.isEmpty()
+                                            ? images.size() == 1 && isFilling(images.get(0))
+                                                    ? Unknown.GRADIENT
+                                                    : Unknown.PICTURE
+                                            : moved ? Unknown.MOVED : null;
+            return new Layer(element, color, images, style.opacity(), unknown, moved);
+        }
+
+        /** A gradient as large as its box, which therefore lies behind every letter. */
+        private static boolean isFilling(BackgroundLayer layer) {
+            boolean whole = !(layer.size() instanceof BackgroundLayer.Size.Given given)
+                    || given.width().isEmpty() && given.height().isEmpty();
+            return layer.image() instanceof Image.Gradient
+                    && whole
+                    && layer.clip() != BackgroundLayer.Box.TEXT
+                    && layer.origin() != BackgroundLayer.Box.CONTENT_BOX;
+        }
+
+        private boolean shows(BackgroundLayer layer) {
+            return !(layer.image() instanceof Image.None)
+                    && !(layer.image() instanceof Image.Url url
+                            && !url.address().startsWith("data:")
+                            && !there.test(url.address()));
+        }
+
+        private static boolean isDeclared(ElementStyle style, String longhand, String without) {
+            return Painting.declared(style, longhand)
+                    .filter(v -> !v.equals(without) && !v.equals("initial") && !v.equals("unset"))
+                    .isPresent();
+        }
+
+        /** What is taken out of the flow, or pulled over its neighbours, may lie over anything. */
+        private static boolean isMoved(ElementStyle style) {
+            String position = style.computed("position");
+            return position.equals("absolute")
+                    || position.equals("fixed")
+                    || position.equals("sticky")
+                    || isNegative(style, "margin-top")
+                    || isNegative(style, "margin-left")
+                    || isDeclared(style, "transform", "none");
+        }
+
+        private static boolean isNegative(ElementStyle style, String margin) {
+            return style.length(margin)
+                    .filter(s -> s.px() < 0 && s.percent() <= 0 || s.percent() < 0 && s.px() <= 0)
+                    .isPresent();
+        }
     }
 
-    /** A gradient as large as its box, which therefore lies behind every letter. */
-    private static boolean isFilling(BackgroundLayer layer) {
-      boolean whole = !(layer.size() instanceof BackgroundLayer.Size.Given given)
-          || given.width().isEmpty() && given.height().isEmpty();
-      return layer.image() instanceof Image.Gradient && whole && layer.clip() != BackgroundLayer.Box.TEXT && layer.origin() != BackgroundLayer.Box.CONTENT_BOX;
+    /** The nearest thing that keeps the colour from being known; null if it is known. */
+    public Unknown unknown() {
+        for (Layer layer : layers) {
+            boolean moved = layer.unknown() == Unknown.MOVED;
+            if (layer.unknown() != null && !moved) {
+                return layer.unknown();
+            }
+            // What covers all behind it may lie wherever it likes; but an opacity further out lets through what it
+            // covers.
+            if (layer.color().isOpaque() && layer.opacity() == 1) {
+                return opacityAround(layer);
+            }
+            if (moved) {
+                return Unknown.MOVED;
+            }
+        }
+        return null;
     }
 
-    private boolean shows(BackgroundLayer layer) {
-      return !(layer.image() instanceof Image.None)
-          && !(layer.image() instanceof Image.Url url && !url.address().startsWith("data:") && !there.test(url.address()));
+    private Unknown opacityAround(Layer opaque) {
+        for (int i = layers.indexOf(opaque) + 1; i < layers.size(); i++) {
+            Layer around = layers.get(i);
+            if (around.unknown() == Unknown.FILTER || around.unknown() == Unknown.BLEND_MODE) {
+                return around.unknown();
+            }
+            if (around.opacity() < 1) {
+                return new Backdrop(layers.subList(i, layers.size())).unknown();
+            }
+        }
+        return null;
     }
 
-    private static boolean isDeclared(ElementStyle style, String longhand, String without) {
-      return Painting.declared(style, longhand).filter(v -> !v.equals(without) && !v.equals("initial") && !v.equals("unset")).isPresent();
+    /** Whether an opacity of 0 lets nothing of the element show. */
+    public boolean isInvisible() {
+        return layers.stream().anyMatch(l -> l.opacity() == 0);
     }
 
-    /** What is taken out of the flow, or pulled over its neighbours, may lie over anything. */
-    private static boolean isMoved(ElementStyle style) {
-      String position = style.computed("position");
-      return position.equals("absolute") || position.equals("fixed") || position.equals("sticky") || isNegative(style, "margin-top")
-          || isNegative(style, "margin-left") || isDeclared(style, "transform", "none");
+    /** The element whose paint is uppermost behind the text; the root if there is none. */
+    public Element holder() {
+        return layers.stream()
+                .filter(l -> l.color().alpha() > 0 || !l.images().isEmpty())
+                .findFirst()
+                .orElse(layers.get(layers.size() - 1))
+                .element();
     }
 
-    private static boolean isNegative(ElementStyle style, String margin) {
-      return style.length(margin).filter(s -> s.px() < 0 && s.percent() <= 0 || s.percent() < 0 && s.px() <= 0).isPresent();
+    /**
+     * A text on this backdrop, with the opacities of all groups it is in.
+     *
+     * @param text may be translucent
+     * @throws IllegalStateException if {@link #unknown} says that it cannot be known
+     */
+    public Seen under(Color text) {
+        if (unknown() != null) {
+            throw new IllegalStateException("cannot be known: " + unknown());
+        }
+        Color letters = text;
+        Color ground = Color.TRANSPARENT;
+        for (Layer layer : layers) {
+            letters = faded(Contrast.over(letters, layer.color()), layer.opacity());
+            ground = faded(Contrast.over(ground, layer.color()), layer.opacity());
+        }
+        // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
+        return new Seen(Contrast.over(letters, Color.WHITE), Contrast.over(ground, Color.WHITE));
     }
-  }
 
-  /** The nearest thing that keeps the colour from being known; null if it is known. */
-  public Unknown unknown() {
-    for (Layer layer : layers) {
-      boolean moved = layer.unknown() == Unknown.MOVED;
-      if (layer.unknown() != null && !moved) {
-        return layer.unknown();
-      }
-      // What covers all behind it may lie wherever it likes; but an opacity further out lets through what it covers.
-      if (layer.color().isOpaque() && layer.opacity() == 1) {
-        return opacityAround(layer);
-      }
-      if (moved) {
-        return Unknown.MOVED;
-      }
+    /**
+     * Contrast ratios of a text on a gradient.
+     *
+     * @param least where it is hardest to read
+     * @param most where it reads best
+     * @param worst the ground at the least, opaque
+     */
+    public record Range(double least, double most, Color worst) {}
+
+    /**
+     * Between what the contrast of a text on a gradient lies, wherever on the gradient it stands.
+     *
+     * @return empty if something else than one gradient keeps it from being known
+     */
+    public Optional<Range> range(Color text) {
+        List<Layer> gradients =
+                layers.stream().filter(l -> l.unknown() == Unknown.GRADIENT).toList();
+        if (unknown() != Unknown.GRADIENT || gradients.size() != 1) {
+            return Optional.empty();
+        }
+        Layer where = gradients.get(0);
+        Range range = null;
+        for (Color color : colors((Image.Gradient) where.images().get(0).image())) {
+            Layer flat = new Layer(
+                    where.element(),
+                    Contrast.over(color, where.color()),
+                    List.of(),
+                    where.opacity(),
+                    null,
+                    where.moved());
+            Backdrop here =
+                    new Backdrop(layers.stream().map(l -> l == where ? flat : l).toList());
+            if (here.unknown() != null) {
+                return Optional.empty();
+            }
+            Seen seen = here.under(text);
+            double ratio = seen.ratio();
+            range = range == null
+                    ? new Range(ratio, ratio, seen.ground())
+                    : new Range(
+                            Math.min(range.least(), ratio),
+                            Math.max(range.most(), ratio),
+                            ratio < range.least() ? seen.ground() : range.worst());
+        }
+        return Optional.ofNullable(range);
     }
-    return null;
-  }
 
-  private Unknown opacityAround(Layer opaque) {
-    for (int i = layers.indexOf(opaque) + 1; i < layers.size(); i++) {
-      Layer around = layers.get(i);
-      if (around.unknown() == Unknown.FILTER || around.unknown() == Unknown.BLEND_MODE) {
-        return around.unknown();
-      }
-      if (around.opacity() < 1) {
-        return new Backdrop(layers.subList(i, layers.size())).unknown();
-      }
+    /** The colours of a gradient from stop to stop, in steps that nobody sees. */
+    private static List<Color> colors(Image.Gradient gradient) {
+        List<Color> stops = gradient.stops().stream()
+                .map(Image.Stop::color)
+                .filter(Objects::nonNull)
+                .toList();
+        List<Color> all = new ArrayList<>(stops);
+        for (int i = 0; i + 1 < Math.min(stops.size(), MOST_STOPS); i++) {
+            for (int step = 1; step < STEPS; step++) {
+                all.add(Interpolation.mix(
+                        stops.get(i), stops.get(i + 1), step / (double) STEPS, gradient.space(), gradient.arc()));
+            }
+        }
+        return all;
     }
-    return null;
-  }
 
-  /** Whether an opacity of 0 lets nothing of the element show. */
-  public boolean isInvisible() {
-    return layers.stream().anyMatch(l -> l.opacity() == 0);
-  }
-
-  /** The element whose paint is uppermost behind the text; the root if there is none. */
-  public Element holder() {
-    return layers.stream().filter(l -> l.color().alpha() > 0 || !l.images().isEmpty()).findFirst().orElse(layers.get(layers.size() - 1)).element();
-  }
-
-  /**
-   * A text on this backdrop, with the opacities of all groups it is in.
-   *
-   * @param text may be translucent
-   * @throws IllegalStateException if {@link #unknown} says that it cannot be known
-   */
-  public Seen under(Color text) {
-    if (unknown() != null) {
-      throw new IllegalStateException("cannot be known: " + unknown());
+    private static Color faded(Color color, double opacity) {
+        return opacity == 1 ? color : color.withAlpha(color.alpha() * opacity);
     }
-    Color letters = text;
-    Color ground = Color.TRANSPARENT;
-    for (Layer layer : layers) {
-      letters = faded(Contrast.over(letters, layer.color()), layer.opacity());
-      ground = faded(Contrast.over(ground, layer.color()), layer.opacity());
-    }
-    // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
-    return new Seen(Contrast.over(letters, Color.WHITE), Contrast.over(ground, Color.WHITE));
-  }
-
-  /**
-   * Contrast ratios of a text on a gradient.
-   *
-   * @param least where it is hardest to read
-   * @param most where it reads best
-   * @param worst the ground at the least, opaque
-   */
-  public record Range(double least, double most, Color worst) {}
-
-  /**
-   * Between what the contrast of a text on a gradient lies, wherever on the gradient it stands.
-   *
-   * @return empty if something else than one gradient keeps it from being known
-   */
-  public Optional<Range> range(Color text) {
-    List<Layer> gradients = layers.stream().filter(l -> l.unknown() == Unknown.GRADIENT).toList();
-    if (unknown() != Unknown.GRADIENT || gradients.size() != 1) {
-      return Optional.empty();
-    }
-    Layer where = gradients.get(0);
-    Range range = null;
-    for (Color color : colors((Image.Gradient) where.images().get(0).image())) {
-      Layer flat = new Layer(where.element(), Contrast.over(color, where.color()), List.of(), where.opacity(), null, where.moved());
-      Backdrop here = new Backdrop(layers.stream().map(l -> l == where ? flat : l).toList());
-      if (here.unknown() != null) {
-        return Optional.empty();
-      }
-      Seen seen = here.under(text);
-      double ratio = seen.ratio();
-      range = range == null ? new Range(ratio, ratio, seen.ground())
-          : new Range(Math.min(range.least(), ratio), Math.max(range.most(), ratio), ratio < range.least() ? seen.ground() : range.worst());
-    }
-    return Optional.ofNullable(range);
-  }
-
-  /** The colours of a gradient from stop to stop, in steps that nobody sees. */
-  private static List<Color> colors(Image.Gradient gradient) {
-    List<Color> stops = gradient.stops().stream().map(Image.Stop::color).filter(Objects::nonNull).toList();
-    List<Color> all = new ArrayList<>(stops);
-    for (int i = 0; i + 1 < Math.min(stops.size(), MOST_STOPS); i++) {
-      for (int step = 1; step < STEPS; step++) {
-        all.add(Interpolation.mix(stops.get(i), stops.get(i + 1), step / (double) STEPS, gradient.space(), gradient.arc()));
-      }
-    }
-    return all;
-  }
-
-  private static Color faded(Color color, double opacity) {
-    return opacity == 1 ? color : color.withAlpha(color.alpha() * opacity);
-  }
 }

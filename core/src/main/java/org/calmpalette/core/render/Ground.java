@@ -26,376 +26,446 @@ import org.jsoup.nodes.Element;
  * together as {@link Backdrop} does for plain colours.
  */
 public final class Ground {
-  /** Pixels that are looked at under one text; of more than that every second, third … in both directions. */
-  private static final int MOST_POINTS = 60_000;
+    /** Pixels that are looked at under one text; of more than that every second, third … in both directions. */
+    private static final int MOST_POINTS = 60_000;
 
-  /**
-   * What is behind a text.
-   *
-   * @param worst least contrast ratio of its colour with what is behind, at any point of its lines, 1 to 21
-   * @param low the ratio that 95 of 100 points reach
-   * @param x where the worst is, in CSS px from the corner of the page
-   * @param text the colour of the letters there, opaque
-   * @param ground what is behind them there, opaque
-   * @param dark relative luminance, 0 to 1, below which a twentieth of the ground lies
-   * @param light above which a twentieth lies
-   */
-  public record Reading(double worst, double low, double x, double y, Color text, Color ground, double dark, double light) {}
+    /**
+     * What is behind a text.
+     *
+     * @param worst least contrast ratio of its colour with what is behind, at any point of its lines, 1 to 21
+     * @param low the ratio that 95 of 100 points reach
+     * @param x where the worst is, in CSS px from the corner of the page
+     * @param text the colour of the letters there, opaque
+     * @param ground what is behind them there, opaque
+     * @param dark relative luminance, 0 to 1, below which a twentieth of the ground lies
+     * @param light above which a twentieth lies
+     */
+    public record Reading(
+            double worst, double low, double x, double y, Color text, Color ground, double dark, double light) {}
 
-  /** Why there is no reading. */
-  public enum Missing {
-    /** The text has no line at this width: it is not shown. */
-    NOT_SHOWN,
-    /** The boxes at this width are not known. */
-    NOT_MEASURED,
-    /** A picture behind it cannot be decoded here. */
-    PICTURE_NOT_READ,
-    /** A background of a kind that is not read. */
-    UNREAD_BACKGROUND,
-    /** Blended with what is behind it. */
-    BLEND_MODE,
-    /** Changed by a filter. */
-    FILTER,
-    /** Taken out of the flow, and something that is not around it lies there too. */
-    OVERLAP
-  }
-
-  /** Either a reading, or why there is none. */
-  public record Answer(Optional<Reading> reading, Optional<Missing> missing) {
-    static Answer of(Missing why) {
-      return new Answer(Optional.empty(), Optional.of(why));
+    /** Why there is no reading. */
+    public enum Missing {
+        /** The text has no line at this width: it is not shown. */
+        NOT_SHOWN,
+        /** The boxes at this width are not known. */
+        NOT_MEASURED,
+        /** A picture behind it cannot be decoded here. */
+        PICTURE_NOT_READ,
+        /** A background of a kind that is not read. */
+        UNREAD_BACKGROUND,
+        /** Blended with what is behind it. */
+        BLEND_MODE,
+        /** Changed by a filter. */
+        FILTER,
+        /** Taken out of the flow, and something that is not around it lies there too. */
+        OVERLAP
     }
-  }
 
-  /** Paint of one element: what is asked for at each point. */
-  private record Paint(Backdrop.Layer layer, Rectangle box, boolean canvas, List<Sheet> sheets) {
-    boolean hides(List<Rectangle> lines) {
-      return canvas || lines.stream().allMatch(l -> l.x() >= box.x() - 1 && l.y() >= box.y() - 1
-          && l.x() + l.width() <= box.x() + box.width() + 1 && l.y() + l.height() <= box.y() + box.height() + 1);
-    }
-  }
-
-  /** One image of a background, ready to be asked. */
-  private record Sheet(Placement placement, double x, double y, Rectangle clip, Pixels pixels, GradientPaint gradient) {}
-
-  private final Scenes scenes;
-  private final Gallery gallery;
-  private final List<Element> elements;
-  private final Map<Element, Integer> indexes = new java.util.IdentityHashMap<>();
-  private final boolean withPictures;
-  private final Map<Integer, Color> overlays;
-  private int widthOfPaints = -1;
-  private final Map<Element, Object> paints = new HashMap<>();
-  private Backdrop.Reader backdrops;
-
-  /** @param withPictures false for a page whose pictures have not come: only colours and gradients show */
-  public Ground(Scenes scenes, Gallery gallery, boolean withPictures) {
-    this(scenes, gallery, withPictures, Map.of());
-  }
-
-  /** @param overlays background colours that some elements would have, by index */
-  public Ground(Scenes scenes, Gallery gallery, boolean withPictures, Map<Integer, Color> overlays) {
-    this.overlays = Map.copyOf(overlays);
-    this.scenes = scenes;
-    this.gallery = gallery;
-    this.withPictures = withPictures;
-    this.elements = scenes.page().elements();
-    for (int i = 0; i < elements.size(); i++) {
-      indexes.put(elements.get(i), i);
-    }
-  }
-
-  /** What the text of an element stands on at a window width, in its own colour. */
-  public Answer under(int element, int width) {
-    return under(element, width, null);
-  }
-
-  /** @param color of the text, or null for its own */
-  public Answer under(int element, int width, Color color) {
-    if (!scenes.measures().isSureAt(width)) {
-      return Answer.of(Missing.NOT_MEASURED);
-    }
-    List<Rectangle> lines = scenes.measures().lines(element, width).stream().filter(l -> l.width() >= 1 && l.height() >= 1
-        && l.x() < width && l.x() + l.width() > 0 && l.y() + l.height() > 0).toList();
-    if (lines.isEmpty()) {
-      return Answer.of(Missing.NOT_SHOWN);
-    }
-    PageStyles styles = scenes.styles(width);
-    if (widthOfPaints != width) {
-      widthOfPaints = width;
-      paints.clear();
-      backdrops = new Backdrop.Reader(styles, gallery::has);
-    }
-    List<Backdrop.Layer> layers = backdrops.of(elements.get(element)).layers().stream().map(this::overlaid).toList();
-    List<Paint> stack = new ArrayList<>();
-    boolean moved = false;
-    for (int i = 0; i < layers.size(); i++) {
-      Backdrop.Layer layer = layers.get(i);
-      Object paint = paints.computeIfAbsent(layer.element(), e -> paint(layer, width));
-      if (paint instanceof Missing why) {
-        return Answer.of(why);
-      }
-      stack.add((Paint) paint);
-      boolean last = layer.color().isOpaque() && ((Paint) paint).hides(lines)
-          && layers.subList(i, layers.size()).stream().allMatch(l -> l.opacity() == 1 && !isChanged(l));
-      if (last) {
-        moved = false;
-        break;
-      }
-      moved |= layer.moved();
-    }
-    if (moved && somethingElseLiesThere(element, lines, stack, width)) {
-      return Answer.of(Missing.OVERLAP);
-    }
-    Color letters = color != null ? color : styles.of(elements.get(element)).colorOf("color").orElse(Color.BLACK);
-    return reading(lines, stack, letters, width).map(r -> new Answer(Optional.of(r), Optional.empty())).orElse(Answer.of(Missing.NOT_SHOWN));
-  }
-
-  private Backdrop.Layer overlaid(Backdrop.Layer layer) {
-    Color overlay = overlays.get(indexes.get(layer.element()));
-    return overlay == null ? layer : new Backdrop.Layer(layer.element(), Contrast.over(overlay, layer.color()), layer.images(), layer.opacity(), layer.unknown(), layer.moved());
-  }
-
-  private static boolean isChanged(Backdrop.Layer layer) {
-    return layer.unknown() == Backdrop.Unknown.FILTER || layer.unknown() == Backdrop.Unknown.BLEND_MODE;
-  }
-
-  /** Paint of an element that is not around the text, where the text is: which of the two is uppermost is not known here. */
-  private boolean somethingElseLiesThere(int element, List<Rectangle> lines, List<Paint> stack, int width) {
-    int uppermost = indexes.get(stack.get(stack.size() - 1).layer().element());
-    for (int i = 1; i < elements.size(); i++) {
-      Element e = elements.get(i);
-      boolean around = elements.get(element) == e || elements.get(element).parents().contains(e);
-      boolean inside = e.parents().contains(elements.get(element));
-      if (around || inside || uppermost > 1 && !e.parents().contains(elements.get(uppermost))) {
-        continue;
-      }
-      boolean replaced = e.normalName().equals("img") || e.normalName().equals("video");
-      Backdrop.Layer own = backdrops.of(e).layers().get(0);
-      boolean paints = own.color().alpha() > 0 || !own.images().isEmpty() || replaced;
-      Optional<Rectangle> box = paints ? scenes.measures().box(i, width) : Optional.empty();
-      if (box.isPresent() && lines.stream().anyMatch(l -> l.x() < box.get().x() + box.get().width() && box.get().x() < l.x() + l.width()
-          && l.y() < box.get().y() + box.get().height() && box.get().y() < l.y() + l.height())) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  /** @return a {@link Paint}, or the {@link Missing} that keeps it from being known */
-  private Object paint(Backdrop.Layer layer, int width) {
-    Backdrop.Unknown unknown = layer.unknown();
-    if (unknown == Backdrop.Unknown.BLEND_MODE) {
-      return Missing.BLEND_MODE;
-    }
-    if (unknown == Backdrop.Unknown.FILTER) {
-      return Missing.FILTER;
-    }
-    if (unknown == Backdrop.Unknown.UNREAD_BACKGROUND) {
-      return Missing.UNREAD_BACKGROUND;
-    }
-    int index = indexes.get(layer.element());
-    boolean canvas = scenes.isCanvas(index, width);
-    boolean paints = layer.color().alpha() > 0 || !layer.images().isEmpty();
-    if (paints && !scenes.measures().boxes().containsKey(canvas ? 1 : index)) {
-      return Missing.NOT_MEASURED;
-    }
-    List<Sheet> sheets = new ArrayList<>();
-    for (BackgroundLayer image : layer.images()) {
-      if (image.image() instanceof Image.Unread || image.clip() == BackgroundLayer.Box.TEXT) {
-        return Missing.UNREAD_BACKGROUND;
-      }
-      if (image.image() instanceof Image.Url && !withPictures) {
-        continue;
-      }
-      BackgroundLayer painted = scenes.painted(index, image, width);
-      Optional<Scene> scene = scenes.scene(index, painted, width).map(Ground::snapped);
-      if (scene.isEmpty()) {
-        continue;
-      }
-      Optional<Sheet> sheet = sheet(painted, scene.get());
-      if (sheet.isEmpty()) {
-        return Missing.PICTURE_NOT_READ;
-      }
-      sheets.add(sheet.get());
-    }
-    return new Paint(layer, canvas ? null : scenes.measures().box(index, width).map(Ground::snapped).orElse(new Rectangle(0, 0, 0, 0)), canvas, sheets);
-  }
-
-  /** Browsers put the edges of boxes on whole pixels before they paint them. */
-  private static Scene snapped(Scene s) {
-    double x = Math.round(s.x());
-    double y = Math.round(s.y());
-    BoxGeometry b = s.boxes();
-    return new Scene(x, y, new BoxGeometry(Math.round(s.x() + b.width()) - x, Math.round(s.y() + b.height()) - y, b.border(), b.padding()), s.pageWidth(), s.pageHeight(), s.covers());
-  }
-
-  private static Rectangle snapped(Rectangle r) {
-    double x = Math.round(r.x());
-    double y = Math.round(r.y());
-    return new Rectangle(x, y, Math.round(r.x() + r.width()) - x, Math.round(r.y() + r.height()) - y);
-  }
-
-  private Optional<Sheet> sheet(BackgroundLayer layer, Scene scene) {
-    Rectangle clip = scene.boxes().of(layer.clip());
-    Rectangle onPage = new Rectangle(scene.x() + clip.x(), scene.y() + clip.y(), clip.width(), clip.height());
-    if (layer.image() instanceof Image.Gradient g) {
-      Placement p = Placement.of(layer, NaturalSize.NONE, scene.boxes());
-      GradientPaint paint = p.tile().width() > 0 ? new GradientPaint(g, p.tile().width(), p.tile().height()) : null;
-      return Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, null, paint));
-    }
-    String path = ((Image.Url) layer.image()).address();
-    Optional<Pixels> pixels = gallery.pixels(path);
-    return pixels.map(px -> new Sheet(Placement.of(layer, NaturalSize.of(px.width(), px.height()), scene.boxes()), scene.x(), scene.y(), onPage, px, null));
-  }
-
-  private static Optional<Reading> reading(List<Rectangle> lines, List<Paint> stack, Color text, int width) {
-    double area = lines.stream().mapToDouble(l -> l.width() * l.height()).sum();
-    int step = (int) Math.max(1, Math.ceil(Math.sqrt(area / MOST_POINTS)));
-    double[] ratios = new double[16];
-    int count = 0;
-    double worst = Double.MAX_VALUE;
-    double atX = 0;
-    double atY = 0;
-    double[] luminances = new double[16];
-    double[] letters = new double[4];
-    double[] ground = new double[4];
-    double[] worstText = null;
-    double[] worstGround = null;
-    double[] one = new double[4];
-    Color sRgb = text.toGamut();
-    for (Rectangle line : lines) {
-      Budget.step();
-      double endX = Math.min(width, line.x() + line.width());
-      // The middles of pixels, as a screen has them.
-      for (double y = Math.ceil(line.y() - 0.5) + 0.5; y < line.y() + line.height(); y += step) {
-        for (double x = Math.max(0, Math.ceil(line.x() - 0.5)) + 0.5; x < endX; x += step) {
-          letters[0] = sRgb.c0() * sRgb.alpha();
-          letters[1] = sRgb.c1() * sRgb.alpha();
-          letters[2] = sRgb.c2() * sRgb.alpha();
-          letters[3] = sRgb.alpha();
-          Arrays.fill(ground, 0);
-          seen(stack, x, y, letters, ground, one);
-          double lum = luminance(ground);
-          double ratio = ratio(luminance(letters), lum);
-          if (ratio < worst) {
-            worst = ratio;
-            atX = x;
-            atY = y;
-            worstText = letters.clone();
-            worstGround = ground.clone();
-          }
-          if (count == ratios.length) {
-            ratios = Arrays.copyOf(ratios, count * 2);
-            luminances = Arrays.copyOf(luminances, count * 2);
-          }
-          luminances[count] = lum;
-          ratios[count++] = ratio;
+    /** Either a reading, or why there is none. */
+    public record Answer(Optional<Reading> reading, Optional<Missing> missing) {
+        static Answer of(Missing why) {
+            return new Answer(Optional.empty(), Optional.of(why));
         }
-      }
     }
-    if (count == 0) {
-      // Less than half of a pixel of it is inside of the window.
-      return Optional.empty();
-    }
-    Arrays.sort(ratios, 0, count);
-    Arrays.sort(luminances, 0, count);
-    int twentieth = Math.min(count - 1, (int) Math.floor(count * 0.05));
-    return Optional.of(new Reading(worst, ratios[twentieth], atX, atY, color(worstText), color(worstGround), luminances[twentieth],
-        luminances[count - 1 - twentieth]));
-  }
 
-  /** What is seen at a point of the page: all paint from the text down to the canvas, each group with its opacity. */
-  private static void seen(List<Paint> stack, double x, double y, double[] letters, double[] ground, double[] one) {
-    for (Paint p : stack) {
-      boolean inside = p.canvas() || x >= p.box().x() && x < p.box().x() + p.box().width() && y >= p.box().y() && y < p.box().y() + p.box().height();
-      if (inside) {
-        for (Sheet sheet : p.sheets()) {
-          if (at(sheet, x, y, one)) {
-            under(letters, one);
-            under(ground, one);
-          }
+    /** Paint of one element: what is asked for at each point. */
+    private record Paint(Backdrop.Layer layer, Rectangle box, boolean canvas, List<Sheet> sheets) {
+        boolean hides(List<Rectangle> lines) {
+            return canvas
+                    || lines.stream()
+                            .allMatch(l -> l.x() >= box.x() - 1
+                                    && l.y() >= box.y() - 1
+                                    && l.x() + l.width() <= box.x() + box.width() + 1
+                                    && l.y() + l.height() <= box.y() + box.height() + 1);
         }
-        Color c = p.layer().color();
-        double a = c.alpha();
-        if (a > 0) {
-          Color in = c.toGamut();
-          one[0] = in.c0() * a;
-          one[1] = in.c1() * a;
-          one[2] = in.c2() * a;
-          one[3] = a;
-          under(letters, one);
-          under(ground, one);
+    }
+
+    /** One image of a background, ready to be asked. */
+    private record Sheet(
+            Placement placement, double x, double y, Rectangle clip, Pixels pixels, GradientPaint gradient) {}
+
+    private final Scenes scenes;
+    private final Gallery gallery;
+    private final List<Element> elements;
+    private final Map<Element, Integer> indexes = new java.util.IdentityHashMap<>();
+    private final boolean withPictures;
+    private final Map<Integer, Color> overlays;
+    private int widthOfPaints = -1;
+    private final Map<Element, Object> paints = new HashMap<>();
+    private Backdrop.Reader backdrops;
+
+    /** @param withPictures false for a page whose pictures have not come: only colours and gradients show */
+    public Ground(Scenes scenes, Gallery gallery, boolean withPictures) {
+        this(scenes, gallery, withPictures, Map.of());
+    }
+
+    /** @param overlays background colours that some elements would have, by index */
+    public Ground(Scenes scenes, Gallery gallery, boolean withPictures, Map<Integer, Color> overlays) {
+        this.overlays = Map.copyOf(overlays);
+        this.scenes = scenes;
+        this.gallery = gallery;
+        this.withPictures = withPictures;
+        this.elements = scenes.page().elements();
+        for (int i = 0; i < elements.size(); i++) {
+            indexes.put(elements.get(i), i);
         }
-      }
-      double opacity = p.layer().opacity();
-      if (opacity < 1) {
+    }
+
+    /** What the text of an element stands on at a window width, in its own colour. */
+    public Answer under(int element, int width) {
+        return under(element, width, null);
+    }
+
+    /** @param color of the text, or null for its own */
+    public Answer under(int element, int width, Color color) {
+        if (!scenes.measures().isSureAt(width)) {
+            return Answer.of(Missing.NOT_MEASURED);
+        }
+        List<Rectangle> lines = scenes.measures().lines(element, width).stream()
+                .filter(l -> l.width() >= 1
+                        && l.height() >= 1
+                        && l.x() < width
+                        && l.x() + l.width() > 0
+                        && l.y() + l.height() > 0)
+                .toList();
+        if (lines.isEmpty()) {
+            return Answer.of(Missing.NOT_SHOWN);
+        }
+        PageStyles styles = scenes.styles(width);
+        if (widthOfPaints != width) {
+            widthOfPaints = width;
+            paints.clear();
+            backdrops = new Backdrop.Reader(styles, gallery::has);
+        }
+        List<Backdrop.Layer> layers = backdrops.of(elements.get(element)).layers().stream()
+                .map(this::overlaid)
+                .toList();
+        List<Paint> stack = new ArrayList<>();
+        boolean moved = false;
+        for (int i = 0; i < layers.size(); i++) {
+            Backdrop.Layer layer = layers.get(i);
+            Object paint = paints.computeIfAbsent(layer.element(), e -> paint(layer, width));
+            if (paint instanceof Missing why) {
+                return Answer.of(why);
+            }
+            stack.add((Paint) paint);
+            boolean last = layer.color().isOpaque()
+                    && ((Paint) paint).hides(lines)
+                    && layers.subList(i, layers.size()).stream().allMatch(l -> l.opacity() == 1 && !isChanged(l));
+            if (last) {
+                moved = false;
+                break;
+            }
+            moved |= layer.moved();
+        }
+        if (moved && somethingElseLiesThere(element, lines, stack, width)) {
+            return Answer.of(Missing.OVERLAP);
+        }
+        Color letters = color != null
+                ? color
+                : styles.of(elements.get(element)).colorOf("color").orElse(Color.BLACK);
+        return reading(lines, stack, letters, width)
+                .map(r -> new Answer(Optional.of(r), Optional.empty()))
+                .orElse(Answer.of(Missing.NOT_SHOWN));
+    }
+
+    private Backdrop.Layer overlaid(Backdrop.Layer layer) {
+        Color overlay = overlays.get(indexes.get(layer.element()));
+        return overlay == null
+                ? layer
+                : new Backdrop.Layer(
+                        layer.element(),
+                        Contrast.over(overlay, layer.color()),
+                        layer.images(),
+                        layer.opacity(),
+                        layer.unknown(),
+                        layer.moved());
+    }
+
+    private static boolean isChanged(Backdrop.Layer layer) {
+        return layer.unknown() == Backdrop.Unknown.FILTER || layer.unknown() == Backdrop.Unknown.BLEND_MODE;
+    }
+
+    /** Paint of an element that is not around the text, where the text is: which of the two is uppermost is not known here. */
+    private boolean somethingElseLiesThere(int element, List<Rectangle> lines, List<Paint> stack, int width) {
+        int uppermost = indexes.get(stack.get(stack.size() - 1).layer().element());
+        for (int i = 1; i < elements.size(); i++) {
+            Element e = elements.get(i);
+            boolean around = elements.get(element) == e
+                    || elements.get(element).parents().contains(e);
+            boolean inside = e.parents().contains(elements.get(element));
+            if (around || inside || uppermost > 1 && !e.parents().contains(elements.get(uppermost))) {
+                continue;
+            }
+            boolean replaced = e.normalName().equals("img") || e.normalName().equals("video");
+            Backdrop.Layer own = backdrops.of(e).layers().get(0);
+            boolean paints = own.color().alpha() > 0 || !own.images().isEmpty() || replaced;
+            Optional<Rectangle> box = paints ? scenes.measures().box(i, width) : Optional.empty();
+            if (box.isPresent()
+                    && lines.stream()
+                            .anyMatch(l -> l.x() < box.get().x() + box.get().width()
+                                    && box.get().x() < l.x() + l.width()
+                                    && l.y() < box.get().y() + box.get().height()
+                                    && box.get().y() < l.y() + l.height())) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** @return a {@link Paint}, or the {@link Missing} that keeps it from being known */
+    private Object paint(Backdrop.Layer layer, int width) {
+        Backdrop.Unknown unknown = layer.unknown();
+        if (unknown == Backdrop.Unknown.BLEND_MODE) {
+            return Missing.BLEND_MODE;
+        }
+        if (unknown == Backdrop.Unknown.FILTER) {
+            return Missing.FILTER;
+        }
+        if (unknown == Backdrop.Unknown.UNREAD_BACKGROUND) {
+            return Missing.UNREAD_BACKGROUND;
+        }
+        int index = indexes.get(layer.element());
+        boolean canvas = scenes.isCanvas(index, width);
+        boolean paints = layer.color().alpha() > 0 || !layer.images().isEmpty();
+        if (paints && !scenes.measures().boxes().containsKey(canvas ? 1 : index)) {
+            return Missing.NOT_MEASURED;
+        }
+        List<Sheet> sheets = new ArrayList<>();
+        for (BackgroundLayer image : layer.images()) {
+            if (image.image() instanceof Image.Unread || image.clip() == BackgroundLayer.Box.TEXT) {
+                return Missing.UNREAD_BACKGROUND;
+            }
+            if (image.image() instanceof Image.Url && !withPictures) {
+                continue;
+            }
+            BackgroundLayer painted = scenes.painted(index, image, width);
+            Optional<Scene> scene = scenes.scene(index, painted, width).map(Ground::snapped);
+            if (scene.isEmpty()) {
+                continue;
+            }
+            Optional<Sheet> sheet = sheet(painted, scene.get());
+            if (sheet.isEmpty()) {
+                return Missing.PICTURE_NOT_READ;
+            }
+            sheets.add(sheet.get());
+        }
+        return new Paint(
+                layer,
+                canvas
+                        ? null
+                        : scenes.measures()
+                                .box(index, width)
+                                .map(Ground::snapped)
+                                .orElse(new Rectangle(0, 0, 0, 0)),
+                canvas,
+                sheets);
+    }
+
+    /** Browsers put the edges of boxes on whole pixels before they paint them. */
+    private static Scene snapped(Scene s) {
+        double x = Math.round(s.x());
+        double y = Math.round(s.y());
+        BoxGeometry b = s.boxes();
+        return new Scene(
+                x,
+                y,
+                new BoxGeometry(
+                        Math.round(s.x() + b.width()) - x, Math.round(s.y() + b.height()) - y, b.border(), b.padding()),
+                s.pageWidth(),
+                s.pageHeight(),
+                s.covers());
+    }
+
+    private static Rectangle snapped(Rectangle r) {
+        double x = Math.round(r.x());
+        double y = Math.round(r.y());
+        return new Rectangle(x, y, Math.round(r.x() + r.width()) - x, Math.round(r.y() + r.height()) - y);
+    }
+
+    private Optional<Sheet> sheet(BackgroundLayer layer, Scene scene) {
+        Rectangle clip = scene.boxes().of(layer.clip());
+        Rectangle onPage = new Rectangle(scene.x() + clip.x(), scene.y() + clip.y(), clip.width(), clip.height());
+        if (layer.image() instanceof Image.Gradient g) {
+            Placement p = Placement.of(layer, NaturalSize.NONE, scene.boxes());
+            GradientPaint paint = p.tile().width() > 0
+                    ? new GradientPaint(g, p.tile().width(), p.tile().height())
+                    : null;
+            return Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, null, paint));
+        }
+        String path = ((Image.Url) layer.image()).address();
+        Optional<Pixels> pixels = gallery.pixels(path);
+        return pixels.map(px -> new Sheet(
+                Placement.of(layer, NaturalSize.of(px.width(), px.height()), scene.boxes()),
+                scene.x(),
+                scene.y(),
+                onPage,
+                px,
+                null));
+    }
+
+    private static Optional<Reading> reading(List<Rectangle> lines, List<Paint> stack, Color text, int width) {
+        double area = lines.stream().mapToDouble(l -> l.width() * l.height()).sum();
+        int step = (int) Math.max(1, Math.ceil(Math.sqrt(area / MOST_POINTS)));
+        double[] ratios = new double[16];
+        int count = 0;
+        double worst = Double.MAX_VALUE;
+        double atX = 0;
+        double atY = 0;
+        double[] luminances = new double[16];
+        double[] letters = new double[4];
+        double[] ground = new double[4];
+        double[] worstText = null;
+        double[] worstGround = null;
+        double[] one = new double[4];
+        Color sRgb = text.toGamut();
+        for (Rectangle line : lines) {
+            Budget.step();
+            double endX = Math.min(width, line.x() + line.width());
+            // The middles of pixels, as a screen has them.
+            for (double y = Math.ceil(line.y() - 0.5) + 0.5; y < line.y() + line.height(); y += step) {
+                for (double x = Math.max(0, Math.ceil(line.x() - 0.5)) + 0.5; x < endX; x += step) {
+                    letters[0] = sRgb.c0() * sRgb.alpha();
+                    letters[1] = sRgb.c1() * sRgb.alpha();
+                    letters[2] = sRgb.c2() * sRgb.alpha();
+                    letters[3] = sRgb.alpha();
+                    Arrays.fill(ground, 0);
+                    seen(stack, x, y, letters, ground, one);
+                    double lum = luminance(ground);
+                    double ratio = ratio(luminance(letters), lum);
+                    if (ratio < worst) {
+                        worst = ratio;
+                        atX = x;
+                        atY = y;
+                        worstText = letters.clone();
+                        worstGround = ground.clone();
+                    }
+                    if (count == ratios.length) {
+                        ratios = Arrays.copyOf(ratios, count * 2);
+                        luminances = Arrays.copyOf(luminances, count * 2);
+                    }
+                    luminances[count] = lum;
+                    ratios[count++] = ratio;
+                }
+            }
+        }
+        if (count == 0) {
+            // Less than half of a pixel of it is inside of the window.
+            return Optional.empty();
+        }
+        Arrays.sort(ratios, 0, count);
+        Arrays.sort(luminances, 0, count);
+        int twentieth = Math.min(count - 1, (int) Math.floor(count * 0.05));
+        return Optional.of(new Reading(
+                worst,
+                ratios[twentieth],
+                atX,
+                atY,
+                color(worstText),
+                color(worstGround),
+                luminances[twentieth],
+                luminances[count - 1 - twentieth]));
+    }
+
+    /** What is seen at a point of the page: all paint from the text down to the canvas, each group with its opacity. */
+    private static void seen(List<Paint> stack, double x, double y, double[] letters, double[] ground, double[] one) {
+        for (Paint p : stack) {
+            boolean inside = p.canvas()
+                    || x >= p.box().x()
+                            && x < p.box().x() + p.box().width()
+                            && y >= p.box().y()
+                            && y < p.box().y() + p.box().height();
+            if (inside) {
+                for (Sheet sheet : p.sheets()) {
+                    if (at(sheet, x, y, one)) {
+                        under(letters, one);
+                        under(ground, one);
+                    }
+                }
+                Color c = p.layer().color();
+                double a = c.alpha();
+                if (a > 0) {
+                    Color in = c.toGamut();
+                    one[0] = in.c0() * a;
+                    one[1] = in.c1() * a;
+                    one[2] = in.c2() * a;
+                    one[3] = a;
+                    under(letters, one);
+                    under(ground, one);
+                }
+            }
+            double opacity = p.layer().opacity();
+            if (opacity < 1) {
+                for (int i = 0; i < 4; i++) {
+                    letters[i] *= opacity;
+                    ground[i] *= opacity;
+                }
+            }
+        }
+        // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
+        Arrays.fill(one, 1);
+        under(letters, one);
+        under(ground, one);
+    }
+
+    /** Lays a colour under another: source-over, premultiplied. */
+    private static void under(double[] top, double[] bottom) {
+        double rest = 1 - top[3];
         for (int i = 0; i < 4; i++) {
-          letters[i] *= opacity;
-          ground[i] *= opacity;
+            top[i] += bottom[i] * rest;
         }
-      }
     }
-    // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
-    Arrays.fill(one, 1);
-    under(letters, one);
-    under(ground, one);
-  }
 
-  /** Lays a colour under another: source-over, premultiplied. */
-  private static void under(double[] top, double[] bottom) {
-    double rest = 1 - top[3];
-    for (int i = 0; i < 4; i++) {
-      top[i] += bottom[i] * rest;
+    private static boolean at(Sheet s, double x, double y, double[] into) {
+        Placement p = s.placement();
+        if (p.tile().width() <= 0
+                || x < s.clip().x()
+                || y < s.clip().y()
+                || x >= s.clip().x() + s.clip().width()
+                || y >= s.clip().y() + s.clip().height()) {
+            return false;
+        }
+        double u = x - s.x() - p.tile().x();
+        double v = y - s.y() - p.tile().y();
+        if (p.repeatsX()) {
+            u -= Math.floor(u / p.stepX()) * p.stepX();
+        }
+        if (p.repeatsY()) {
+            v -= Math.floor(v / p.stepY()) * p.stepY();
+        }
+        if (u < 0 || v < 0 || u >= p.tile().width() || v >= p.tile().height()) {
+            return false;
+        }
+        if (s.gradient() != null) {
+            s.gradient().at(u, v, into);
+        } else {
+            s.pixels().at(u / p.scaleX(), v / p.scaleY(), Math.max(p.scaleX(), p.scaleY()), into);
+        }
+        return true;
     }
-  }
 
-  private static boolean at(Sheet s, double x, double y, double[] into) {
-    Placement p = s.placement();
-    if (p.tile().width() <= 0 || x < s.clip().x() || y < s.clip().y() || x >= s.clip().x() + s.clip().width() || y >= s.clip().y() + s.clip().height()) {
-      return false;
+    /** Relative luminance as WCAG 2.2 has it, of a colour as it gets to the screen: in whole bytes. */
+    private static double luminance(double[] c) {
+        return 0.2126 * linear(c[0]) + 0.7152 * linear(c[1]) + 0.0722 * linear(c[2]);
     }
-    double u = x - s.x() - p.tile().x();
-    double v = y - s.y() - p.tile().y();
-    if (p.repeatsX()) {
-      u -= Math.floor(u / p.stepX()) * p.stepX();
+
+    private static final double[] LINEAR = new double[256];
+
+    static {
+        for (int i = 0; i < LINEAR.length; i++) {
+            LINEAR[i] = Contrast.relativeLuminance(Color.rgb(i / 255.0, i / 255.0, i / 255.0));
+        }
     }
-    if (p.repeatsY()) {
-      v -= Math.floor(v / p.stepY()) * p.stepY();
+
+    private static double linear(double v) {
+        return LINEAR[(int) Math.max(0, Math.min(255, Math.round(v * 255)))];
     }
-    if (u < 0 || v < 0 || u >= p.tile().width() || v >= p.tile().height()) {
-      return false;
+
+    private static double ratio(double a, double b) {
+        return (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
     }
-    if (s.gradient() != null) {
-      s.gradient().at(u, v, into);
-    } else {
-      s.pixels().at(u / p.scaleX(), v / p.scaleY(), Math.max(p.scaleX(), p.scaleY()), into);
+
+    private static Color color(double[] premultiplied) {
+        return Color.rgb(Math.min(1, premultiplied[0]), Math.min(1, premultiplied[1]), Math.min(1, premultiplied[2]));
     }
-    return true;
-  }
-
-  /** Relative luminance as WCAG 2.2 has it, of a colour as it gets to the screen: in whole bytes. */
-  private static double luminance(double[] c) {
-    return 0.2126 * linear(c[0]) + 0.7152 * linear(c[1]) + 0.0722 * linear(c[2]);
-  }
-
-  private static final double[] LINEAR = new double[256];
-
-  static {
-    for (int i = 0; i < LINEAR.length; i++) {
-      LINEAR[i] = Contrast.relativeLuminance(Color.rgb(i / 255.0, i / 255.0, i / 255.0));
-    }
-  }
-
-  private static double linear(double v) {
-    return LINEAR[(int) Math.max(0, Math.min(255, Math.round(v * 255)))];
-  }
-
-  private static double ratio(double a, double b) {
-    return (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
-  }
-
-  private static Color color(double[] premultiplied) {
-    return Color.rgb(Math.min(1, premultiplied[0]), Math.min(1, premultiplied[1]), Math.min(1, premultiplied[2]));
-  }
 }

@@ -18,181 +18,275 @@ import org.calmpalette.core.css.Tokens;
  * a strength in percent that lies over the picture. Each part is free or fixed.
  */
 public record BackgroundKind(CompositeKind parts) implements Kind {
-  private static final String LENGTH = "-?(\\d{1,6}(\\.\\d{1,4})?|\\.\\d{1,4})(px|%|rem|em|vw|vh)";
-  private static final String EXTENT = LENGTH.substring(2);
-  private static final TextKind POSITION = new TextKind(1, 1, 40, new TextKind.Form("^(left|center|right|" + LENGTH + ") (top|center|bottom|"
-      + LENGTH + ")" + CompositeKind.END, "a position across and down", "center bottom, or 30% 0%"));
-  private static final TextKind SIZE = new TextKind(1, 1, 40, new TextKind.Form("^(cover|contain|auto|" + EXTENT + "( (auto|" + EXTENT + "))?)" + CompositeKind.END,
-      "cover, contain, auto, or a width and a height", "cover, or 320px auto"));
-  static final List<String> REPEATS = List.of("no-repeat", "repeat", "repeat-x", "repeat-y", "space", "round");
-  static final List<String> ATTACHMENTS = List.of("scroll", "fixed");
-  private static final String PICTURE = "-picture";
-  public static final BackgroundKind ANY = (BackgroundKind) read(JsonEntry.none());
+    private static final String LENGTH = "-?(\\d{1,6}(\\.\\d{1,4})?|\\.\\d{1,4})(px|%|rem|em|vw|vh)";
+    private static final String EXTENT = LENGTH.substring(2);
+    private static final TextKind POSITION = new TextKind(
+            1,
+            1,
+            40,
+            new TextKind.Form(
+                    "^(left|center|right|" + LENGTH + ") (top|center|bottom|" + LENGTH + ")" + CompositeKind.END,
+                    "a position across and down",
+                    "center bottom, or 30% 0%"));
+    private static final TextKind SIZE = new TextKind(
+            1,
+            1,
+            40,
+            new TextKind.Form(
+                    "^(cover|contain|auto|" + EXTENT + "( (auto|" + EXTENT + "))?)" + CompositeKind.END,
+                    "cover, contain, auto, or a width and a height",
+                    "cover, or 320px auto"));
+    static final List<String> REPEATS = List.of("no-repeat", "repeat", "repeat-x", "repeat-y", "space", "round");
+    static final List<String> ATTACHMENTS = List.of("scroll", "fixed");
+    private static final String PICTURE = "-picture";
+    public static final BackgroundKind ANY = (BackgroundKind) read(JsonEntry.none());
 
-  static Kind read(JsonEntry e) {
-    PictureKind picture = e.has("picture") ? PictureKind.read(e.entry("picture"), PictureKind.FORMATS) : PictureKind.OR_NONE;
-    NumberKind strength = e.has("strength") ? (NumberKind) NumberKind.read(true, e.entry("strength")) : NumberKind.SHARE;
-    if (strength.range().least().signum() < 0 || strength.range().most().intValue() > 100) {
-      throw JsonEntry.bad(e.at("strength"), "the strength of an overlay lies between 0 and 100 percent", "Write \"strength\": {\"least\": 20, \"most\": 80}.");
+    static Kind read(JsonEntry e) {
+        PictureKind picture =
+                e.has("picture") ? PictureKind.read(e.entry("picture"), PictureKind.FORMATS) : PictureKind.OR_NONE;
+        NumberKind strength =
+                e.has("strength") ? (NumberKind) NumberKind.read(true, e.entry("strength")) : NumberKind.SHARE;
+        if (strength.range().least().signum() < 0 || strength.range().most().intValue() > 100) {
+            throw JsonEntry.bad(
+                    e.at("strength"),
+                    "the strength of an overlay lies between 0 and 100 percent",
+                    "Write \"strength\": {\"least\": 20, \"most\": 80}.");
+        }
+        return new BackgroundKind(CompositeKind.of(
+                e,
+                "color",
+                ColorKind.read(e.entry("color")),
+                "picture",
+                picture,
+                "repeat",
+                ChoiceKind.of(REPEATS),
+                "position",
+                POSITION,
+                "size",
+                SIZE,
+                "attachment",
+                ChoiceKind.of(ATTACHMENTS),
+                "overlay",
+                ColorKind.read(e.entry("overlay")),
+                "strength",
+                strength));
     }
-    return new BackgroundKind(CompositeKind.of(e, "color", ColorKind.read(e.entry("color")), "picture", picture, "repeat", ChoiceKind.of(REPEATS),
-        "position", POSITION, "size", SIZE, "attachment", ChoiceKind.of(ATTACHMENTS), "overlay", ColorKind.read(e.entry("overlay")), "strength", strength));
-  }
 
-  @Override
-  public Value.Parts allowed() {
-    Map<String, Value> all = new LinkedHashMap<>();
-    Map<String, Kind> unlimited = ANY == null ? Map.of() : ANY.parts.kinds();
-    for (String name : List.of("color", "picture", "overlay", "strength")) {
-      Kind kind = parts.kinds().get(name);
-      if (!kind.equals(unlimited.get(name))) {
-        all.put(name, kind.allowed());
-      }
+    @Override
+    public Value.Parts allowed() {
+        Map<String, Value> all = new LinkedHashMap<>();
+        Map<String, Kind> unlimited = ANY == null ? Map.of() : ANY.parts.kinds();
+        for (String name : List.of("color", "picture", "overlay", "strength")) {
+            Kind kind = parts.kinds().get(name);
+            if (!kind.equals(unlimited.get(name))) {
+                all.put(name, kind.allowed());
+            }
+        }
+        all.putAll(parts.allowed().parts());
+        return new Value.Parts(all);
     }
-    all.putAll(parts.allowed().parts());
-    return new Value.Parts(all);
-  }
 
-  @Override
-  public String name() {
-    return "background";
-  }
-
-  @Override
-  public String label() {
-    return "background";
-  }
-
-  @Override
-  public String inWords() {
-    List<String> free = parts.kinds().keySet().stream().filter(k -> !parts.fixed().containsKey(k)).toList();
-    List<String> limits = new ArrayList<>();
-    Map<String, Value> limited = allowed().parts();
-    free.stream().filter(limited::containsKey).forEach(k -> limits.add(CompositeKind.said(k) + ": " + parts.kinds().get(k).inWords()));
-    String which = free.size() == parts.kinds().size() ? "every part" : free.isEmpty() ? "nothing" : String.join(", ", free.stream().map(CompositeKind::said).toList());
-    return which + (limits.isEmpty() ? "" : "; " + String.join("; ", limits));
-  }
-
-  @Override
-  public Value normal(Value given) {
-    return parts.normal(given, "a background", ANY.initial());
-  }
-
-  @Override
-  public Optional<Refusal> refusal(Value value, Around around) {
-    return parts.refusal(value, around);
-  }
-
-  @Override
-  public Value initial() {
-    return parts.initial("color", "#808080", "picture", "", "repeat", "no-repeat", "position", "center center", "size", "cover", "attachment", "scroll",
-        "overlay", "#000000", "strength", 0);
-  }
-
-  @Override
-  public Map<String, String> css(Value value, UnaryOperator<String> address) {
-    Value.Parts p = (Value.Parts) value;
-    Map<String, String> all = new LinkedHashMap<>();
-    all.put(PICTURE, PictureKind.url(p.text("picture"), address));
-    StringBuilder whole = new StringBuilder();
-    double strength = p.number("strength").doubleValue() / 100;
-    // Without a picture there is nothing for the overlay to lie on but the colour, which is free itself.
-    if (strength > 0 && !p.text("picture").isEmpty()) {
-      Color overlay = ColorKind.parse(p.text("overlay"));
-      String color = ColorKey.of(overlay.withAlpha(overlay.alpha() * strength));
-      whole.append("linear-gradient(").append(color).append(", ").append(color).append("), ");
+    @Override
+    public String name() {
+        return "background";
     }
-    // The address is read through a property of its own, which is registered as one: only then does it mean the same in
-    // every stylesheet that reads it.
-    whole.append("var(@").append(PICTURE).append(") ").append(p.text("position")).append(" / ").append(p.text("size")).append(' ')
-        .append(p.text("repeat")).append(' ').append(p.text("attachment")).append(' ').append(p.text("color"));
-    all.put("", whole.toString());
-    return all;
-  }
 
-  /** A colour, a picture with what a shorthand says of it, or both; one layer, and no gradient. */
-  @Override
-  public Optional<Value> readCss(String css) {
-    Tokens tokens = Tokenizer.tokenize(css.strip());
-    // What a shorthand leaves out gets its initial value (CSS Backgrounds and Borders Level 3, section 2.10).
-    String color = "#00000000";
-    String picture = "";
-    String repeat = "repeat";
-    String attachment = "scroll";
-    List<String> places = new ArrayList<>();
-    List<String> sizes = new ArrayList<>();
-    boolean slash = false;
-    for (int i = tokens.skipBlank(0, tokens.size()); i < tokens.size();) {
-      int next = tokens.opens(i) ? tokens.afterBlock(i, tokens.size()) : i + 1;
-      String written = tokens.text().substring(tokens.start(i), tokens.end(next - 1));
-      String part = written.toLowerCase(Locale.ROOT);
-      Optional<Value> url = PictureKind.ANY.readCss(written);
-      if (tokens.isDelim(i, '/')) {
-        slash = true;
-      } else if (url.isPresent()) {
-        picture = ((Value.Text) url.get()).text();
-      } else if (REPEATS.contains(part)) {
-        repeat = part;
-      } else if (ATTACHMENTS.contains(part)) {
-        attachment = part;
-      } else if (part.equals("cover") || part.equals("contain") || slash && (part.equals("auto") || part.matches(EXTENT))) {
-        sizes.add(part);
-      } else if (part.matches("left|center|right|top|bottom|0|" + LENGTH)) {
-        places.add(part.equals("0") ? "0px" : part);
-      } else if (Color.parse(part).isPresent()) {
-        color = ColorKind.canonical(part);
-      } else {
-        return Optional.empty();
-      }
-      if (tokens.is(i, TokenType.COMMA)) {
-        return Optional.empty();
-      }
-      i = tokens.skipBlank(next, tokens.size());
+    @Override
+    public String label() {
+        return "background";
     }
-    Optional<String> position = position(places);
-    String size = sizes.isEmpty() ? "auto" : String.join(" ", sizes);
-    if (css.isBlank() || position.isEmpty() || SIZE.readCss(size).isEmpty()) {
-      return Optional.empty();
+
+    @Override
+    public String inWords() {
+        List<String> free = parts.kinds().keySet().stream()
+                .filter(k -> !parts.fixed().containsKey(k))
+                .toList();
+        List<String> limits = new ArrayList<>();
+        Map<String, Value> limited = allowed().parts();
+        free.stream()
+                .filter(limited::containsKey)
+                .forEach(k -> limits.add(
+                        CompositeKind.said(k) + ": " + parts.kinds().get(k).inWords()));
+        String which = free.size() == parts.kinds().size()
+                ? "every part"
+                : free.isEmpty()
+                        ? "nothing"
+                        : String.join(
+                                ", ", free.stream().map(CompositeKind::said).toList());
+        return which + (limits.isEmpty() ? "" : "; " + String.join("; ", limits));
     }
-    return Optional.of(Value.parts("color", color, "picture", picture, "repeat", repeat, "position", position.get(), "size", size, "attachment",
-        attachment, "overlay", "#000000", "strength", 0));
-  }
 
-  private static Optional<String> position(List<String> places) {
-    if (places.size() > 2) {
-      return Optional.empty();
+    @Override
+    public Value normal(Value given) {
+        return parts.normal(given, "a background", ANY.initial());
     }
-    String across = places.isEmpty() ? "0%" : places.get(0);
-    String down = places.isEmpty() ? "0%" : places.size() > 1 ? places.get(1) : "center";
-    boolean swapped = across.matches("top|bottom") || down.matches("left|right");
-    String text = swapped ? (places.size() > 1 ? down : "center") + " " + across : across + " " + down;
-    return POSITION.readCss(text).map(POSITION::words);
-  }
 
-  @Override
-  public String words(Value value) {
-    Value.Parts p = (Value.Parts) value;
-    String shade = p.number("strength").signum() > 0 && !p.text("picture").isEmpty() ? ", shade " + Range.plain(p.number("strength")) + "%" : "";
-    return p.text("picture").isEmpty() ? p.text("color") : PictureKind.ANY.words(Value.of(p.text("picture"))) + shade;
-  }
+    @Override
+    public Optional<Refusal> refusal(Value value, Around around) {
+        return parts.refusal(value, around);
+    }
 
-  @Override
-  public Value.Parts schema(Around around) {
-    return parts.schema(around);
-  }
+    @Override
+    public Value initial() {
+        return parts.initial(
+                "color",
+                "#808080",
+                "picture",
+                "",
+                "repeat",
+                "no-repeat",
+                "position",
+                "center center",
+                "size",
+                "cover",
+                "attachment",
+                "scroll",
+                "overlay",
+                "#000000",
+                "strength",
+                0);
+    }
 
-  @Override
-  public Value read(Function<String, String> fields) {
-    return parts.read(fields);
-  }
+    @Override
+    public Map<String, String> css(Value value, UnaryOperator<String> address) {
+        Value.Parts p = (Value.Parts) value;
+        Map<String, String> all = new LinkedHashMap<>();
+        all.put(PICTURE, PictureKind.url(p.text("picture"), address));
+        StringBuilder whole = new StringBuilder();
+        double strength = p.number("strength").doubleValue() / 100;
+        // Without a picture there is nothing for the overlay to lie on but the colour, which is free itself.
+        if (strength > 0 && !p.text("picture").isEmpty()) {
+            Color overlay = ColorKind.parse(p.text("overlay"));
+            String color = ColorKey.of(overlay.withAlpha(overlay.alpha() * strength));
+            whole.append("linear-gradient(")
+                    .append(color)
+                    .append(", ")
+                    .append(color)
+                    .append("), ");
+        }
+        // The address is read through a property of its own, which is registered as one: only then does it mean the
+        // same in
+        // every stylesheet that reads it.
+        whole.append("var(@")
+                .append(PICTURE)
+                .append(") ")
+                .append(p.text("position"))
+                .append(" / ")
+                .append(p.text("size"))
+                .append(' ')
+                .append(p.text("repeat"))
+                .append(' ')
+                .append(p.text("attachment"))
+                .append(' ')
+                .append(p.text("color"));
+        all.put("", whole.toString());
+        return all;
+    }
 
-  @Override
-  public Map<String, String> fields(Value value) {
-    return parts.fields(value);
-  }
+    /** A colour, a picture with what a shorthand says of it, or both; one layer, and no gradient. */
+    @Override
+    public Optional<Value> readCss(String css) {
+        Tokens tokens = Tokenizer.tokenize(css.strip());
+        // What a shorthand leaves out gets its initial value (CSS Backgrounds and Borders Level 3, section 2.10).
+        String color = "#00000000";
+        String picture = "";
+        String repeat = "repeat";
+        String attachment = "scroll";
+        List<String> places = new ArrayList<>();
+        List<String> sizes = new ArrayList<>();
+        boolean slash = false;
+        for (int i = tokens.skipBlank(0, tokens.size()); i < tokens.size(); ) {
+            int next = tokens.opens(i) ? tokens.afterBlock(i, tokens.size()) : i + 1;
+            String written = tokens.text().substring(tokens.start(i), tokens.end(next - 1));
+            String part = written.toLowerCase(Locale.ROOT);
+            Optional<Value> url = PictureKind.ANY.readCss(written);
+            if (tokens.isDelim(i, '/')) {
+                slash = true;
+            } else if (url.isPresent()) {
+                picture = ((Value.Text) url.get()).text();
+            } else if (REPEATS.contains(part)) {
+                repeat = part;
+            } else if (ATTACHMENTS.contains(part)) {
+                attachment = part;
+            } else if (part.equals("cover")
+                    || part.equals("contain")
+                    || slash && (part.equals("auto") || part.matches(EXTENT))) {
+                sizes.add(part);
+            } else if (part.matches("left|center|right|top|bottom|0|" + LENGTH)) {
+                places.add(part.equals("0") ? "0px" : part);
+            } else if (Color.parse(part).isPresent()) {
+                color = ColorKind.canonical(part);
+            } else {
+                return Optional.empty();
+            }
+            if (tokens.is(i, TokenType.COMMA)) {
+                return Optional.empty();
+            }
+            i = tokens.skipBlank(next, tokens.size());
+        }
+        Optional<String> position = position(places);
+        String size = sizes.isEmpty() ? "auto" : String.join(" ", sizes);
+        if (css.isBlank() || position.isEmpty() || SIZE.readCss(size).isEmpty()) {
+            return Optional.empty();
+        }
+        return Optional.of(Value.parts(
+                "color",
+                color,
+                "picture",
+                picture,
+                "repeat",
+                repeat,
+                "position",
+                position.get(),
+                "size",
+                size,
+                "attachment",
+                attachment,
+                "overlay",
+                "#000000",
+                "strength",
+                0));
+    }
 
-  @Override
-  public List<String> addresses() {
-    return List.of(PICTURE);
-  }
+    private static Optional<String> position(List<String> places) {
+        if (places.size() > 2) {
+            return Optional.empty();
+        }
+        String across = places.isEmpty() ? "0%" : places.get(0);
+        String down = places.isEmpty() ? "0%" : places.size() > 1 ? places.get(1) : "center";
+        boolean swapped = across.matches("top|bottom") || down.matches("left|right");
+        String text = swapped ? (places.size() > 1 ? down : "center") + " " + across : across + " " + down;
+        return POSITION.readCss(text).map(POSITION::words);
+    }
+
+    @Override
+    public String words(Value value) {
+        Value.Parts p = (Value.Parts) value;
+        String shade = p.number("strength").signum() > 0 && !p.text("picture").isEmpty()
+                ? ", shade " + Range.plain(p.number("strength")) + "%"
+                : "";
+        return p.text("picture").isEmpty()
+                ? p.text("color")
+                : PictureKind.ANY.words(Value.of(p.text("picture"))) + shade;
+    }
+
+    @Override
+    public Value.Parts schema(Around around) {
+        return parts.schema(around);
+    }
+
+    @Override
+    public Value read(Function<String, String> fields) {
+        return parts.read(fields);
+    }
+
+    @Override
+    public Map<String, String> fields(Value value) {
+        return parts.fields(value);
+    }
+
+    @Override
+    public List<String> addresses() {
+        return List.of(PICTURE);
+    }
 }

@@ -7,6 +7,6 @@ package org.calmpalette.core.setting;
  *     belongs to a band that ends at 767: the next one starts at 768.
  */
 public record Band(String key, String label, Integer to) {
-  public static final int NARROWEST_EDGE = 200;
-  public static final int WIDEST_EDGE = 4_000;
+    public static final int NARROWEST_EDGE = 200;
+    public static final int WIDEST_EDGE = 4_000;
 }

@@ -5,31 +5,33 @@ import java.util.Optional;
 
 /** The attributes by which a part of a page says that a setting fills it. */
 public enum Binding {
-  TEXT("data-setting-text", "text"),
-  SRC("data-setting-src", "picture or video"),
-  ALT("data-setting-alt", "description of the picture"),
-  HREF("data-setting-href", "link"),
-  SHOW("data-setting-show", "shown or not"),
-  LEVEL("data-setting-level", "heading level");
+    TEXT("data-setting-text", "text"),
+    SRC("data-setting-src", "picture or video"),
+    ALT("data-setting-alt", "description of the picture"),
+    HREF("data-setting-href", "link"),
+    SHOW("data-setting-show", "shown or not"),
+    LEVEL("data-setting-level", "heading level");
 
-  private final String attribute;
-  private final String label;
+    private final String attribute;
+    private final String label;
 
-  Binding(String attribute, String label) {
-    this.attribute = attribute;
-    this.label = label;
-  }
+    Binding(String attribute, String label) {
+        this.attribute = attribute;
+        this.label = label;
+    }
 
-  public String attribute() {
-    return attribute;
-  }
+    public String attribute() {
+        return attribute;
+    }
 
-  /** What of the part it fills, for people. */
-  public String label() {
-    return label;
-  }
+    /** What of the part it fills, for people. */
+    public String label() {
+        return label;
+    }
 
-  public static Optional<Binding> of(String attribute) {
-    return Arrays.stream(values()).filter(b -> b.attribute.equals(attribute)).findFirst();
-  }
+    public static Optional<Binding> of(String attribute) {
+        return Arrays.stream(values())
+                .filter(b -> b.attribute.equals(attribute))
+                .findFirst();
+    }
 }

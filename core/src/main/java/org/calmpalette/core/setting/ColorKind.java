@@ -21,268 +21,330 @@ import org.calmpalette.core.color.Contrast;
  * @param opaque whether only opaque colours may be chosen
  */
 public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contrasts, boolean opaque) implements Kind {
-  public static final ColorKind ANY = new ColorKind(List.of(), null, List.of(), false);
-  private static final String N = "[+-]?(\\d{1,6}(\\.\\d{1,10})?|\\.\\d{1,10})";
-  private static final String S = "\\s+";
-  private static final String END = "(\\s*/\\s*(0|1|0?\\.\\d{1,6}|\\d{1,3}%))?\\)";
-  /** The plain spellings of a colour; every one of them is a colour for {@link Color#parse}. */
-  private static final String SPELLING = "^(#([0-9a-fA-F]{3,4}|[0-9a-fA-F]{6}|[0-9a-fA-F]{8})"
-      + "|rgb\\(" + N + S + N + S + N + END
-      + "|hsl\\(" + N + S + N + "%" + S + N + "%" + END
-      + "|(oklch|oklab|lch|lab)\\(" + N + "%?" + S + N + S + N + END
-      + "|color\\((srgb|srgb-linear|display-p3|a98-rgb|prophoto-rgb|rec2020|xyz|xyz-d50|xyz-d65)" + S + N + S + N + S + N + END + ")" + CompositeKind.END;
+    public static final ColorKind ANY = new ColorKind(List.of(), null, List.of(), false);
+    private static final String N = "[+-]?(\\d{1,6}(\\.\\d{1,10})?|\\.\\d{1,10})";
+    private static final String S = "\\s+";
+    private static final String END = "(\\s*/\\s*(0|1|0?\\.\\d{1,6}|\\d{1,3}%))?\\)";
+    /** The plain spellings of a colour; every one of them is a colour for {@link Color#parse}. */
+    private static final String SPELLING = "^(#([0-9a-fA-F]{3,4}|[0-9a-fA-F]{6}|[0-9a-fA-F]{8})"
+            + "|rgb\\(" + N + S + N + S + N + END
+            + "|hsl\\(" + N + S + N + "%" + S + N + "%" + END
+            + "|(oklch|oklab|lch|lab)\\(" + N + "%?" + S + N + S + N + END
+            + "|color\\((srgb|srgb-linear|display-p3|a98-rgb|prophoto-rgb|rec2020|xyz|xyz-d50|xyz-d65)" + S + N + S + N
+            + S + N + END + ")" + CompositeKind.END;
 
-  public ColorKind {
-    swatches = List.copyOf(swatches);
-    contrasts = List.copyOf(contrasts);
-    for (String s : swatches) {
-      parse(s);
-    }
-  }
-
-  /**
-   * Bounds in OKLCH (CSS Color Level 4, section 9.4); null where there is none.
-   *
-   * @param lightness from and to in percent
-   * @param chroma from and to, 0 to 0.5
-   * @param hue from and to in degrees, clockwise; 350 to 20 goes through 0. Grey has no hue, so it is never outside.
-   */
-  public record Bounds(Span lightness, Span chroma, Span hue) {
-    /** Below it a colour counts as grey. */
-    private static final double GREY = 0.004;
-
-    Optional<Refusal> refusal(Color color) {
-      Color lch = color.to(ColorSpace.OKLCH);
-      if (lightness != null && !lightness.holds(lch.c0() * 100, 0.05)) {
-        return Optional.of(new Refusal.ColorBeyond(Refusal.Component.LIGHTNESS, lch.c0() * 100, lightness));
-      }
-      if (chroma != null && !chroma.holds(lch.c1(), 0.0005)) {
-        return Optional.of(new Refusal.ColorBeyond(Refusal.Component.CHROMA, lch.c1(), chroma));
-      }
-      if (hue != null && lch.c1() > GREY && !hue.holdsAngle(lch.c2())) {
-        return Optional.of(new Refusal.ColorBeyond(Refusal.Component.HUE, lch.c2(), hue));
-      }
-      return Optional.empty();
+    public ColorKind {
+        swatches = List.copyOf(swatches);
+        contrasts = List.copyOf(contrasts);
+        for (String s : swatches) {
+            parse(s);
+        }
     }
 
-    String inWords() {
-      List<String> all = new ArrayList<>();
-      if (lightness != null) {
-        all.add("lightness " + lightness.inWords("%"));
-      }
-      if (chroma != null) {
-        all.add("chroma " + chroma.inWords(""));
-      }
-      if (hue != null) {
-        all.add("hue " + hue.inWords("°"));
-      }
-      return String.join(", ", all);
+    /**
+     * Bounds in OKLCH (CSS Color Level 4, section 9.4); null where there is none.
+     *
+     * @param lightness from and to in percent
+     * @param chroma from and to, 0 to 0.5
+     * @param hue from and to in degrees, clockwise; 350 to 20 goes through 0. Grey has no hue, so it is never outside.
+     */
+    public record Bounds(Span lightness, Span chroma, Span hue) {
+        /** Below it a colour counts as grey. */
+        private static final double GREY = 0.004;
+
+        Optional<Refusal> refusal(Color color) {
+            Color lch = color.to(ColorSpace.OKLCH);
+            if (lightness != null && !lightness.holds(lch.c0() * 100, 0.05)) {
+                return Optional.of(new Refusal.ColorBeyond(Refusal.Component.LIGHTNESS, lch.c0() * 100, lightness));
+            }
+            if (chroma != null && !chroma.holds(lch.c1(), 0.0005)) {
+                return Optional.of(new Refusal.ColorBeyond(Refusal.Component.CHROMA, lch.c1(), chroma));
+            }
+            if (hue != null && lch.c1() > GREY && !hue.holdsAngle(lch.c2())) {
+                return Optional.of(new Refusal.ColorBeyond(Refusal.Component.HUE, lch.c2(), hue));
+            }
+            return Optional.empty();
+        }
+
+        String inWords() {
+            List<String> all = new ArrayList<>();
+            if (lightness != null) {
+                all.add("lightness " + lightness.inWords("%"));
+            }
+            if (chroma != null) {
+                all.add("chroma " + chroma.inWords(""));
+            }
+            if (hue != null) {
+                all.add("hue " + hue.inWords("°"));
+            }
+            return String.join(", ", all);
+        }
+
+        static Bounds read(JsonEntry e) {
+            return new Bounds(
+                    Span.read(e, "lightness", 0, 100, false),
+                    Span.read(e, "chroma", 0, 0.5, false),
+                    Span.read(e, "hue", 0, 360, true));
+        }
+
+        Value.Parts parts() {
+            return Value.parts(
+                    "lightness",
+                    lightness == null ? null : lightness.pair(),
+                    "chroma",
+                    chroma == null ? null : chroma.pair(),
+                    "hue",
+                    hue == null ? null : hue.pair());
+        }
     }
 
-    static Bounds read(JsonEntry e) {
-      return new Bounds(Span.read(e, "lightness", 0, 100, false), Span.read(e, "chroma", 0, 0.5, false), Span.read(e, "hue", 0, 360, true));
+    /** From one number to another. */
+    public record Span(BigDecimal from, BigDecimal to) {
+        static Span read(JsonEntry e, String key, double least, double most, boolean angle) {
+            if (!e.has(key)) {
+                return null;
+            }
+            List<Value> pair = e.list(key);
+            if (pair.size() != 2
+                    || !(pair.get(0) instanceof Value.Number a)
+                    || !(pair.get(1) instanceof Value.Number b)
+                    || a.number().doubleValue() < least
+                    || b.number().doubleValue() < least
+                    || a.number().doubleValue() > most
+                    || b.number().doubleValue() > most
+                    || !angle && a.number().compareTo(b.number()) > 0) {
+                throw JsonEntry.bad(
+                        e.at(key),
+                        "it is no pair of numbers from " + round(least, 1) + " to " + round(most, 1),
+                        "Write \"" + key + "\": [" + round(least, 1) + ", " + round(most, 1) + "].");
+            }
+            return new Span(a.number(), b.number());
+        }
+
+        boolean holds(double v, double tolerance) {
+            return v >= from.doubleValue() - tolerance && v <= to.doubleValue() + tolerance;
+        }
+
+        boolean holdsAngle(double degrees) {
+            double size = ((to.doubleValue() - from.doubleValue()) % 360 + 360) % 360;
+            double inside = ((degrees - from.doubleValue()) % 360 + 360) % 360;
+            return size == 0 && to.compareTo(from) != 0 || inside <= size + 0.5 || inside >= 359.5;
+        }
+
+        String inWords(String unit) {
+            return Range.plain(from) + " to " + Range.plain(to) + unit;
+        }
+
+        Value pair() {
+            return new Value.Many(List.of(Value.of(from), Value.of(to)));
+        }
     }
 
-    Value.Parts parts() {
-      return Value.parts("lightness", lightness == null ? null : lightness.pair(), "chroma", chroma == null ? null : chroma.pair(),
-          "hue", hue == null ? null : hue.pair());
-    }
-  }
-
-  /** From one number to another. */
-  public record Span(BigDecimal from, BigDecimal to) {
-    static Span read(JsonEntry e, String key, double least, double most, boolean angle) {
-      if (!e.has(key)) {
-        return null;
-      }
-      List<Value> pair = e.list(key);
-      if (pair.size() != 2 || !(pair.get(0) instanceof Value.Number a) || !(pair.get(1) instanceof Value.Number b)
-          || a.number().doubleValue() < least || b.number().doubleValue() < least || a.number().doubleValue() > most
-          || b.number().doubleValue() > most || !angle && a.number().compareTo(b.number()) > 0) {
-        throw JsonEntry.bad(e.at(key), "it is no pair of numbers from " + round(least, 1) + " to " + round(most, 1),
-            "Write \"" + key + "\": [" + round(least, 1) + ", " + round(most, 1) + "].");
-      }
-      return new Span(a.number(), b.number());
-    }
-
-    boolean holds(double v, double tolerance) {
-      return v >= from.doubleValue() - tolerance && v <= to.doubleValue() + tolerance;
+    /**
+     * A contrast that has to be kept (WCAG 2.2, contrast ratio).
+     *
+     * @param with the key of another colour setting, or a CSS colour
+     * @param atLeast from 1 to 21
+     */
+    public record Needed(String with, BigDecimal atLeast) {
+        Optional<Refusal> refusal(Color color, Around around) {
+            Optional<Color> fixed = Color.parse(with);
+            Optional<Color> other = fixed.isPresent()
+                    ? fixed
+                    : around.value(with)
+                            .flatMap(v -> v instanceof Value.Text t ? Color.parse(t.text()) : Optional.empty());
+            if (other.isEmpty()) {
+                return Optional.empty();
+            }
+            double ratio = ratio(color, other.get());
+            return ratio >= atLeast.doubleValue()
+                    ? Optional.empty()
+                    : Optional.of(new Refusal.LowContrast(with, fixed.isEmpty(), other.get(), ratio, atLeast));
+        }
     }
 
-    boolean holdsAngle(double degrees) {
-      double size = ((to.doubleValue() - from.doubleValue()) % 360 + 360) % 360;
-      double inside = ((degrees - from.doubleValue()) % 360 + 360) % 360;
-      return size == 0 && to.compareTo(from) != 0 || inside <= size + 0.5 || inside >= 359.5;
+    static double ratio(Color a, Color b) {
+        if (a.isOpaque()) {
+            return b.isOpaque() ? Contrast.ratio(a, b) : Contrast.ratioOver(b, List.of(a));
+        }
+        // What lies under a translucent ground is not known here: paper is taken for it.
+        return Contrast.ratioOver(a, List.of(b, Color.WHITE));
     }
 
-    String inWords(String unit) {
-      return Range.plain(from) + " to " + Range.plain(to) + unit;
+    static Kind read(JsonEntry e) {
+        List<Needed> needed = e.entries("contrast").stream()
+                .map(c -> {
+                    BigDecimal least = c.number("atLeast").orElse(new BigDecimal("4.5"));
+                    if (least.doubleValue() < 1 || least.doubleValue() > 21) {
+                        throw JsonEntry.bad(
+                                c.at("atLeast"),
+                                "a contrast ratio lies between 1 and 21",
+                                "Write 4.5 for text, 3 for large text.");
+                    }
+                    return new Needed(c.text("with"), least);
+                })
+                .toList();
+        List<String> swatches = e.texts("swatches");
+        if (e.has("swatches") && swatches.isEmpty()) {
+            throw JsonEntry.bad(
+                    e.at("swatches"),
+                    "the list is empty, so nothing could be chosen",
+                    "Name a colour, or leave \"swatches\" out.");
+        }
+        return new ColorKind(
+                swatches.stream().map(ColorKind::canonical).toList(),
+                e.has("bounds") ? Bounds.read(e.entry("bounds")) : null,
+                needed,
+                e.flag("opaque"));
     }
 
-    Value pair() {
-      return new Value.Many(List.of(Value.of(from), Value.of(to)));
+    @Override
+    public Value.Parts allowed() {
+        return Value.parts(
+                "swatches",
+                swatches.isEmpty() ? null : Value.of(swatches),
+                "bounds",
+                bounds == null ? null : bounds.parts(),
+                "contrast",
+                contrasts.isEmpty()
+                        ? null
+                        : new Value.Many(contrasts.stream()
+                                .<Value>map(c -> Value.parts("with", c.with(), "atLeast", c.atLeast()))
+                                .toList()),
+                "opaque",
+                opaque ? true : null);
     }
-  }
 
-  /**
-   * A contrast that has to be kept (WCAG 2.2, contrast ratio).
-   *
-   * @param with the key of another colour setting, or a CSS colour
-   * @param atLeast from 1 to 21
-   */
-  public record Needed(String with, BigDecimal atLeast) {
-    Optional<Refusal> refusal(Color color, Around around) {
-      Optional<Color> fixed = Color.parse(with);
-      Optional<Color> other = fixed.isPresent() ? fixed
-          : around.value(with).flatMap(v -> v instanceof Value.Text t ? Color.parse(t.text()) : Optional.empty());
-      if (other.isEmpty()) {
-        return Optional.empty();
-      }
-      double ratio = ratio(color, other.get());
-      return ratio >= atLeast.doubleValue() ? Optional.empty()
-          : Optional.of(new Refusal.LowContrast(with, fixed.isEmpty(), other.get(), ratio, atLeast));
+    @Override
+    public String name() {
+        return "color";
     }
-  }
 
-  static double ratio(Color a, Color b) {
-    if (a.isOpaque()) {
-      return b.isOpaque() ? Contrast.ratio(a, b) : Contrast.ratioOver(b, List.of(a));
+    @Override
+    public String label() {
+        return "colour";
     }
-    // What lies under a translucent ground is not known here: paper is taken for it.
-    return Contrast.ratioOver(a, List.of(b, Color.WHITE));
-  }
 
-  static Kind read(JsonEntry e) {
-    List<Needed> needed = e.entries("contrast").stream().map(c -> {
-      BigDecimal least = c.number("atLeast").orElse(new BigDecimal("4.5"));
-      if (least.doubleValue() < 1 || least.doubleValue() > 21) {
-        throw JsonEntry.bad(c.at("atLeast"), "a contrast ratio lies between 1 and 21", "Write 4.5 for text, 3 for large text.");
-      }
-      return new Needed(c.text("with"), least);
-    }).toList();
-    List<String> swatches = e.texts("swatches");
-    if (e.has("swatches") && swatches.isEmpty()) {
-      throw JsonEntry.bad(e.at("swatches"), "the list is empty, so nothing could be chosen", "Name a colour, or leave \"swatches\" out.");
+    @Override
+    public String inWords() {
+        List<String> all = new ArrayList<>();
+        all.add(
+                swatches.isEmpty()
+                        ? bounds == null ? "any colour" : bounds.inWords()
+                        : swatches.size() == 1 ? "one swatch" : swatches.size() + " swatches");
+        if (opaque) {
+            all.add("opaque");
+        }
+        contrasts.forEach(c -> all.add(Range.plain(c.atLeast()) + " to 1 with "
+                + (Color.parse(c.with()).isPresent() ? c.with() : "“" + c.with() + "”")));
+        return String.join(", ", all);
     }
-    return new ColorKind(swatches.stream().map(ColorKind::canonical).toList(), e.has("bounds") ? Bounds.read(e.entry("bounds")) : null,
-        needed, e.flag("opaque"));
-  }
 
-  @Override
-  public Value.Parts allowed() {
-    return Value.parts("swatches", swatches.isEmpty() ? null : Value.of(swatches), "bounds", bounds == null ? null : bounds.parts(),
-        "contrast", contrasts.isEmpty() ? null : new Value.Many(contrasts.stream()
-            .<Value>map(c -> Value.parts("with", c.with(), "atLeast", c.atLeast())).toList()),
-        "opaque", opaque ? true : null);
-  }
-
-  @Override
-  public String name() {
-    return "color";
-  }
-
-  @Override
-  public String label() {
-    return "colour";
-  }
-
-  @Override
-  public String inWords() {
-    List<String> all = new ArrayList<>();
-    all.add(swatches.isEmpty() ? bounds == null ? "any colour" : bounds.inWords() : swatches.size() == 1 ? "one swatch" : swatches.size() + " swatches");
-    if (opaque) {
-      all.add("opaque");
+    /** Reads a colour that a person typed. @throws BadInputException if it is none */
+    public static Color parse(String text) {
+        return Color.parse(text.strip())
+                .orElseThrow(() -> new BadInputException(
+                        "“" + text.strip() + "” is not a colour.",
+                        "Write it as CSS does: #d8a13c, rgb(216 161 60) or oklch(75% 0.13 78)."));
     }
-    contrasts.forEach(c -> all.add(Range.plain(c.atLeast()) + " to 1 with " + (Color.parse(c.with()).isPresent() ? c.with() : "“" + c.with() + "”")));
-    return String.join(", ", all);
-  }
 
-  /** Reads a colour that a person typed. @throws BadInputException if it is none */
-  public static Color parse(String text) {
-    return Color.parse(text.strip()).orElseThrow(() -> new BadInputException("“" + text.strip() + "” is not a colour.",
-        "Write it as CSS does: #d8a13c, rgb(216 161 60) or oklch(75% 0.13 78)."));
-  }
-
-  /** A colour in its one way of writing. Nothing of what was typed goes through but the colour. */
-  public static String canonical(String text) {
-    return ColorKey.of(parse(text));
-  }
-
-  @Override
-  public Value normal(Value given) {
-    if (!(given instanceof Value.Text t)) {
-      throw Kind.wrong(given, "a colour", "Write it as CSS does: \"#d8a13c\".");
+    /** A colour in its one way of writing. Nothing of what was typed goes through but the colour. */
+    public static String canonical(String text) {
+        return ColorKey.of(parse(text));
     }
-    return Value.of(canonical(t.text()));
-  }
 
-  @Override
-  public Optional<Refusal> refusal(Value value, Around around) {
-    String text = ((Value.Text) value).text();
-    Color color = parse(text);
-    if (!swatches.isEmpty() && !swatches.contains(text)) {
-      return Optional.of(new Refusal.NotAmong(Refusal.Listed.SWATCHES, text, swatches));
+    @Override
+    public Value normal(Value given) {
+        if (!(given instanceof Value.Text t)) {
+            throw Kind.wrong(given, "a colour", "Write it as CSS does: \"#d8a13c\".");
+        }
+        return Value.of(canonical(t.text()));
     }
-    if (opaque && !color.isOpaque()) {
-      return Optional.of(new Refusal.Translucent());
+
+    @Override
+    public Optional<Refusal> refusal(Value value, Around around) {
+        String text = ((Value.Text) value).text();
+        Color color = parse(text);
+        if (!swatches.isEmpty() && !swatches.contains(text)) {
+            return Optional.of(new Refusal.NotAmong(Refusal.Listed.SWATCHES, text, swatches));
+        }
+        if (opaque && !color.isOpaque()) {
+            return Optional.of(new Refusal.Translucent());
+        }
+        Optional<Refusal> outside = bounds == null ? Optional.empty() : bounds.refusal(color);
+        return outside.or(() -> contrasts.stream()
+                .flatMap(c -> c.refusal(color, around).stream())
+                .findFirst());
     }
-    Optional<Refusal> outside = bounds == null ? Optional.empty() : bounds.refusal(color);
-    return outside.or(() -> contrasts.stream().flatMap(c -> c.refusal(color, around).stream()).findFirst());
-  }
 
-  @Override
-  public Value initial() {
-    return Value.of(swatches.isEmpty() ? "#808080" : swatches.get(0));
-  }
-
-  @Override
-  public Map<String, String> css(Value value, UnaryOperator<String> address) {
-    return Map.of("", ((Value.Text) value).text());
-  }
-
-  @Override
-  public Optional<Value> readCss(String css) {
-    return Color.parse(css.strip()).map(c -> Value.of(ColorKey.of(c)));
-  }
-
-  @Override
-  public String words(Value value) {
-    return ((Value.Text) value).text();
-  }
-
-  @Override
-  public Value.Parts schema(Around around) {
-    if (!swatches.isEmpty()) {
-      // However its digits are written.
-      return swatches.stream().allMatch(s -> s.startsWith("#")) ? Value.parts("type", "string", "pattern", "^(" + String.join("|", swatches.stream().map(ColorKind::digits).toList()) + ")" + CompositeKind.END)
-          : Value.parts("enum", Value.of(swatches));
+    @Override
+    public Value initial() {
+        return Value.of(swatches.isEmpty() ? "#808080" : swatches.get(0));
     }
-    boolean more = bounds != null || !contrasts.isEmpty() || opaque;
-    return Value.parts("type", "string", "pattern", SPELLING, "$comment", more ? "Also: " + inWords() + "." : null);
-  }
 
-  private static String digits(String hex) {
-    StringBuilder all = new StringBuilder("#");
-    StringBuilder brief = new StringBuilder("#");
-    boolean mayBeBrief = true;
-    for (int i = 1; i < hex.length(); i++) {
-      String c = Character.isDigit(hex.charAt(i)) ? hex.substring(i, i + 1) : "[" + hex.charAt(i) + Character.toUpperCase(hex.charAt(i)) + "]";
-      all.append(c);
-      if (i % 2 == 0) {
-        mayBeBrief &= hex.charAt(i) == hex.charAt(i - 1);
-        brief.append(c);
-      }
+    @Override
+    public Map<String, String> css(Value value, UnaryOperator<String> address) {
+        return Map.of("", ((Value.Text) value).text());
     }
-    String opaque = hex.length() == 7 ? "([fF]{2})?" : "";
-    return all + opaque + (mayBeBrief ? "|" + brief + (hex.length() == 7 ? "[fF]?" : "") : "");
-  }
 
-  @Override
-  public Value read(Function<String, String> fields) {
-    return normal(Value.of(fields.apply("").strip()));
-  }
+    @Override
+    public Optional<Value> readCss(String css) {
+        return Color.parse(css.strip()).map(c -> Value.of(ColorKey.of(c)));
+    }
 
-  static String round(double v, int places) {
-    return BigDecimal.valueOf(v).setScale(places, java.math.RoundingMode.HALF_UP).stripTrailingZeros().toPlainString();
-  }
+    @Override
+    public String words(Value value) {
+        return ((Value.Text) value).text();
+    }
+
+    @Override
+    public Value.Parts schema(Around around) {
+        if (!swatches.isEmpty()) {
+            // However its digits are written.
+            return swatches.stream().allMatch(s -> s.startsWith("#"))
+                    ? Value.parts(
+                            "type",
+                            "string",
+                            "pattern",
+                            "^("
+                                    + String.join(
+                                            "|",
+                                            swatches.stream()
+                                                    .map(ColorKind::digits)
+                                                    .toList()) + ")" + CompositeKind.END)
+                    : Value.parts("enum", Value.of(swatches));
+        }
+        boolean more = bounds != null || !contrasts.isEmpty() || opaque;
+        return Value.parts("type", "string", "pattern", SPELLING, "$comment", more ? "Also: " + inWords() + "." : null);
+    }
+
+    private static String digits(String hex) {
+        StringBuilder all = new StringBuilder("#");
+        StringBuilder brief = new StringBuilder("#");
+        boolean mayBeBrief = true;
+        for (int i = 1; i < hex.length(); i++) {
+            String c = Character.isDigit(hex.charAt(i))
+                    ? hex.substring(i, i + 1)
+                    : "[" + hex.charAt(i) + Character.toUpperCase(hex.charAt(i)) + "]";
+            all.append(c);
+            if (i % 2 == 0) {
+                mayBeBrief &= hex.charAt(i) == hex.charAt(i - 1);
+                brief.append(c);
+            }
+        }
+        String opaque = hex.length() == 7 ? "([fF]{2})?" : "";
+        return all + opaque + (mayBeBrief ? "|" + brief + (hex.length() == 7 ? "[fF]?" : "") : "");
+    }
+
+    @Override
+    public Value read(Function<String, String> fields) {
+        return normal(Value.of(fields.apply("").strip()));
+    }
+
+    static String round(double v, int places) {
+        return BigDecimal.valueOf(v)
+                .setScale(places, java.math.RoundingMode.HALF_UP)
+                .stripTrailingZeros()
+                .toPlainString();
+    }
 }

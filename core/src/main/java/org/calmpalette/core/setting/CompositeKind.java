@@ -15,158 +15,180 @@ import org.calmpalette.core.BadInputException;
  * @param fixed parts that may not be chosen, with the value they have
  */
 public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
-  /** The end of a text, as browsers and Java read it alike; a dollar sign lets Java pass a last line break. */
-  static final String END = "(?![\\s\\S])";
+    /** The end of a text, as browsers and Java read it alike; a dollar sign lets Java pass a last line break. */
+    static final String END = "(?![\\s\\S])";
 
-  /** No border, no shadow. */
-  static final Value NONE = Value.of("none");
+    /** No border, no shadow. */
+    static final Value NONE = Value.of("none");
 
-  public CompositeKind {
-    kinds = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(kinds));
-    fixed = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(fixed));
-  }
-
-  /** @param kinds names and kinds in turn */
-  static CompositeKind of(JsonEntry allowed, Object... kinds) {
-    Map<String, Kind> all = new LinkedHashMap<>();
-    for (int i = 0; i < kinds.length; i += 2) {
-      all.put((String) kinds[i], (Kind) kinds[i + 1]);
+    public CompositeKind {
+        kinds = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(kinds));
+        fixed = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(fixed));
     }
-    Map<String, Value> fixed = new LinkedHashMap<>();
-    JsonEntry f = allowed.entry("fixed");
-    for (String name : f.keys()) {
-      Kind kind = all.get(name);
-      if (kind == null) {
-        throw JsonEntry.bad(f.at(name), "there is no such part", "Name one of " + String.join(", ", all.keySet()) + ".");
-      }
-      try {
-        fixed.put(name, kind.normal(f.value(name).orElseThrow()));
-      } catch (BadInputException wrong) {
-        throw JsonEntry.bad(f.at(name), wrong.getMessage(), wrong.mend());
-      }
+
+    /** @param kinds names and kinds in turn */
+    static CompositeKind of(JsonEntry allowed, Object... kinds) {
+        Map<String, Kind> all = new LinkedHashMap<>();
+        for (int i = 0; i < kinds.length; i += 2) {
+            all.put((String) kinds[i], (Kind) kinds[i + 1]);
+        }
+        Map<String, Value> fixed = new LinkedHashMap<>();
+        JsonEntry f = allowed.entry("fixed");
+        for (String name : f.keys()) {
+            Kind kind = all.get(name);
+            if (kind == null) {
+                throw JsonEntry.bad(
+                        f.at(name), "there is no such part", "Name one of " + String.join(", ", all.keySet()) + ".");
+            }
+            try {
+                fixed.put(name, kind.normal(f.value(name).orElseThrow()));
+            } catch (BadInputException wrong) {
+                throw JsonEntry.bad(f.at(name), wrong.getMessage(), wrong.mend());
+            }
+        }
+        return new CompositeKind(all, fixed);
     }
-    return new CompositeKind(all, fixed);
-  }
 
-  /** The schema of an object that has all of these parts and no others. */
-  static Value.Parts object(Value.Parts properties) {
-    return object(properties, List.copyOf(properties.parts().keySet()));
-  }
-
-  private static Value.Parts object(Value.Parts properties, List<String> required) {
-    return Value.parts("type", "object", "properties", properties, "required", Value.of(required), "additionalProperties", false);
-  }
-
-  Value.Parts allowed() {
-    return fixed.isEmpty() ? Value.parts() : Value.parts("fixed", new Value.Parts(fixed));
-  }
-
-  Value.Parts normal(Value given, String label, Value example) {
-    if (!(given instanceof Value.Parts p) || !kinds.keySet().containsAll(p.parts().keySet())) {
-      throw Kind.wrong(given, label, "Write it like " + example.json() + ".");
+    /** The schema of an object that has all of these parts and no others. */
+    static Value.Parts object(Value.Parts properties) {
+        return object(properties, List.copyOf(properties.parts().keySet()));
     }
-    Map<String, Value> parts = new LinkedHashMap<>();
-    kinds.forEach((name, kind) -> {
-      Value part = p.part(name).orElseGet(() -> fixed.get(name));
-      if (part == null) {
-        throw Kind.wrong(given, label, "Its part “" + name + "” is missing: write it like " + example.json() + ".");
-      }
-      try {
-        parts.put(name, kind.normal(part));
-      } catch (BadInputException wrong) {
-        throw new BadInputException(first(name) + ": " + wrong.getMessage(), wrong.mend());
-      }
-    });
-    return new Value.Parts(parts);
-  }
 
-  Optional<Refusal> refusal(Value value, Kind.Around around) {
-    for (Map.Entry<String, Kind> e : kinds.entrySet()) {
-      Value part = ((Value.Parts) value).part(e.getKey()).orElseThrow();
-      Value stays = fixed.get(e.getKey());
-      if (stays != null && !stays.equals(part)) {
-        return Optional.of(new Refusal.Stays(first(e.getKey()), e.getValue().words(stays)));
-      }
-      Optional<Refusal> why = stays != null ? Optional.empty() : e.getValue().refusal(part, around);
-      if (why.isPresent()) {
-        return Optional.of(new Refusal.InPart(first(e.getKey()), why.get()));
-      }
+    private static Value.Parts object(Value.Parts properties, List<String> required) {
+        return Value.parts(
+                "type",
+                "object",
+                "properties",
+                properties,
+                "required",
+                Value.of(required),
+                "additionalProperties",
+                false);
     }
-    return Optional.empty();
-  }
 
-  /** The name of a part as people read it: screens write colour. */
-  public static String said(String name) {
-    return name.equals("color") ? "colour" : name;
-  }
-
-  /** As {@link #normal}, where there may also be none of it at all. */
-  Value normalOrNone(Value given, String label, Value example) {
-    return given.equals(NONE) ? NONE : normal(given, label, example);
-  }
-
-  /** @param none whether none may be chosen */
-  Optional<Refusal> refusalOrNone(boolean none, Value value, Kind.Around around, String what) {
-    if (value.equals(NONE)) {
-      return none ? Optional.empty() : Optional.of(new Refusal.Missing(what));
+    Value.Parts allowed() {
+        return fixed.isEmpty() ? Value.parts() : Value.parts("fixed", new Value.Parts(fixed));
     }
-    return refusal(value, around);
-  }
 
-  Value.Parts schemaOrNone(boolean none, Kind.Around around) {
-    return none ? Value.parts("anyOf", new Value.Many(List.of(Value.parts("const", NONE), schema(around)))) : schema(around);
-  }
+    Value.Parts normal(Value given, String label, Value example) {
+        if (!(given instanceof Value.Parts p)
+                || !kinds.keySet().containsAll(p.parts().keySet())) {
+            throw Kind.wrong(given, label, "Write it like " + example.json() + ".");
+        }
+        Map<String, Value> parts = new LinkedHashMap<>();
+        kinds.forEach((name, kind) -> {
+            Value part = p.part(name).orElseGet(() -> fixed.get(name));
+            if (part == null) {
+                throw Kind.wrong(
+                        given, label, "Its part “" + name + "” is missing: write it like " + example.json() + ".");
+            }
+            try {
+                parts.put(name, kind.normal(part));
+            } catch (BadInputException wrong) {
+                throw new BadInputException(first(name) + ": " + wrong.getMessage(), wrong.mend());
+            }
+        });
+        return new Value.Parts(parts);
+    }
 
-  private static String first(String name) {
-    return Character.toUpperCase(name.charAt(0)) + said(name).substring(1);
-  }
+    Optional<Refusal> refusal(Value value, Kind.Around around) {
+        for (Map.Entry<String, Kind> e : kinds.entrySet()) {
+            Value part = ((Value.Parts) value).part(e.getKey()).orElseThrow();
+            Value stays = fixed.get(e.getKey());
+            if (stays != null && !stays.equals(part)) {
+                return Optional.of(
+                        new Refusal.Stays(first(e.getKey()), e.getValue().words(stays)));
+            }
+            Optional<Refusal> why =
+                    stays != null ? Optional.empty() : e.getValue().refusal(part, around);
+            if (why.isPresent()) {
+                return Optional.of(new Refusal.InPart(first(e.getKey()), why.get()));
+            }
+        }
+        return Optional.empty();
+    }
 
-  Value.Parts initial(Object... namesAndValues) {
-    Value.Parts wanted = Value.parts(namesAndValues);
-    Map<String, Value> parts = new LinkedHashMap<>();
-    kinds.forEach((name, kind) -> parts.put(name, fixed.getOrDefault(name, wanted.part(name).filter(v ->
-        kind.refusal(v, Kind.Around.NOTHING).isEmpty()).orElseGet(kind::initial))));
-    return new Value.Parts(parts);
-  }
+    /** The name of a part as people read it: screens write colour. */
+    public static String said(String name) {
+        return name.equals("color") ? "colour" : name;
+    }
 
-  Value.Parts schema(Kind.Around around) {
-    Map<String, Value> properties = new LinkedHashMap<>();
-    kinds.forEach((name, kind) -> properties.put(name,
-        fixed.containsKey(name) ? Value.parts("const", fixed.get(name)) : kind.schema(around)));
-    return object(new Value.Parts(properties), free());
-  }
+    /** As {@link #normal}, where there may also be none of it at all. */
+    Value normalOrNone(Value given, String label, Value example) {
+        return given.equals(NONE) ? NONE : normal(given, label, example);
+    }
 
-  Value.Parts read(Function<String, String> fields) {
-    Map<String, Value> parts = new LinkedHashMap<>();
-    kinds.forEach((name, kind) -> {
-      try {
-        parts.put(name, fixed.containsKey(name) ? fixed.get(name) : kind.read(s -> fields.apply("." + name + s)));
-      } catch (BadInputException wrong) {
-        throw new BadInputException(first(name) + ": " + wrong.getMessage(), wrong.mend());
-      }
-    });
-    return new Value.Parts(parts);
-  }
+    /** @param none whether none may be chosen */
+    Optional<Refusal> refusalOrNone(boolean none, Value value, Kind.Around around, String what) {
+        if (value.equals(NONE)) {
+            return none ? Optional.empty() : Optional.of(new Refusal.Missing(what));
+        }
+        return refusal(value, around);
+    }
 
-  Map<String, String> fields(Value value) {
-    Map<String, String> all = new LinkedHashMap<>();
-    kinds.forEach((name, kind) -> ((Value.Parts) value).part(name)
-        .ifPresent(v -> kind.fields(v).forEach((s, text) -> all.put("." + name + s, text))));
-    return all;
-  }
+    Value.Parts schemaOrNone(boolean none, Kind.Around around) {
+        return none
+                ? Value.parts("anyOf", new Value.Many(List.of(Value.parts("const", NONE), schema(around))))
+                : schema(around);
+    }
 
-  /** The names of the parts that may be chosen. */
-  public List<String> free() {
-    return kinds.keySet().stream().filter(k -> !fixed.containsKey(k)).toList();
-  }
+    private static String first(String name) {
+        return Character.toUpperCase(name.charAt(0)) + said(name).substring(1);
+    }
 
-  String inWords() {
-    List<String> free = new ArrayList<>();
-    kinds.forEach((name, kind) -> {
-      if (!fixed.containsKey(name)) {
-        free.add(said(name) + (kind.allowed().parts().isEmpty() ? "" : " (" + kind.inWords() + ")"));
-      }
-    });
-    return free.isEmpty() ? "nothing" : String.join(", ", free);
-  }
+    Value.Parts initial(Object... namesAndValues) {
+        Value.Parts wanted = Value.parts(namesAndValues);
+        Map<String, Value> parts = new LinkedHashMap<>();
+        kinds.forEach((name, kind) -> parts.put(
+                name,
+                fixed.getOrDefault(
+                        name,
+                        wanted.part(name)
+                                .filter(v ->
+                                        kind.refusal(v, Kind.Around.NOTHING).isEmpty())
+                                .orElseGet(kind::initial))));
+        return new Value.Parts(parts);
+    }
+
+    Value.Parts schema(Kind.Around around) {
+        Map<String, Value> properties = new LinkedHashMap<>();
+        kinds.forEach((name, kind) -> properties.put(
+                name, fixed.containsKey(name) ? Value.parts("const", fixed.get(name)) : kind.schema(around)));
+        return object(new Value.Parts(properties), free());
+    }
+
+    Value.Parts read(Function<String, String> fields) {
+        Map<String, Value> parts = new LinkedHashMap<>();
+        kinds.forEach((name, kind) -> {
+            try {
+                parts.put(
+                        name, fixed.containsKey(name) ? fixed.get(name) : kind.read(s -> fields.apply("." + name + s)));
+            } catch (BadInputException wrong) {
+                throw new BadInputException(first(name) + ": " + wrong.getMessage(), wrong.mend());
+            }
+        });
+        return new Value.Parts(parts);
+    }
+
+    Map<String, String> fields(Value value) {
+        Map<String, String> all = new LinkedHashMap<>();
+        kinds.forEach((name, kind) -> ((Value.Parts) value).part(name).ifPresent(v -> kind.fields(v)
+                .forEach((s, text) -> all.put("." + name + s, text))));
+        return all;
+    }
+
+    /** The names of the parts that may be chosen. */
+    public List<String> free() {
+        return kinds.keySet().stream().filter(k -> !fixed.containsKey(k)).toList();
+    }
+
+    String inWords() {
+        List<String> free = new ArrayList<>();
+        kinds.forEach((name, kind) -> {
+            if (!fixed.containsKey(name)) {
+                free.add(said(name) + (kind.allowed().parts().isEmpty() ? "" : " (" + kind.inWords() + ")"));
+            }
+        });
+        return free.isEmpty() ? "nothing" : String.join(", ", free);
+    }
 }

@@ -8,77 +8,78 @@ import java.util.function.Function;
 
 /** The level of a heading: which of {@code h1} to {@code h6} it is. */
 public record LevelKind(int least, int most) implements Kind {
-  public static final LevelKind ANY = new LevelKind(1, 6);
+    public static final LevelKind ANY = new LevelKind(1, 6);
 
-  static Kind read(JsonEntry e) {
-    int least = e.whole("least").orElse(1);
-    int most = e.whole("most").orElse(6);
-    if (least < 1 || most > 6 || least > most) {
-      throw JsonEntry.bad(e.at("least"), "headings have levels 1 to 6", "Write \"least\": 2, \"most\": 4.");
+    static Kind read(JsonEntry e) {
+        int least = e.whole("least").orElse(1);
+        int most = e.whole("most").orElse(6);
+        if (least < 1 || most > 6 || least > most) {
+            throw JsonEntry.bad(e.at("least"), "headings have levels 1 to 6", "Write \"least\": 2, \"most\": 4.");
+        }
+        return new LevelKind(least, most);
     }
-    return new LevelKind(least, most);
-  }
 
-  @Override
-  public Value.Parts allowed() {
-    return Value.parts("least", least == 1 ? null : least, "most", most == 6 ? null : most);
-  }
-
-  @Override
-  public String name() {
-    return "level";
-  }
-
-  @Override
-  public String label() {
-    return "heading level";
-  }
-
-  @Override
-  public String inWords() {
-    return "level " + least + " to " + most;
-  }
-
-  @Override
-  public Value normal(Value given) {
-    if (!(given instanceof Value.Number n) || n.number().scale() > 0) {
-      throw Kind.wrong(given, "a heading level", "Write a whole number from 1 to 6.");
+    @Override
+    public Value.Parts allowed() {
+        return Value.parts("least", least == 1 ? null : least, "most", most == 6 ? null : most);
     }
-    return given;
-  }
 
-  @Override
-  public Optional<Refusal> refusal(Value value, Around around) {
-    return new Range(BigDecimal.valueOf(least), BigDecimal.valueOf(most), null).refusal(((Value.Number) value).number(), "");
-  }
+    @Override
+    public String name() {
+        return "level";
+    }
 
-  @Override
-  public Value initial() {
-    return Value.of(BigDecimal.valueOf(Math.max(least, Math.min(2, most))));
-  }
+    @Override
+    public String label() {
+        return "heading level";
+    }
 
-  @Override
-  public String words(Value value) {
-    return "level " + Range.plain(((Value.Number) value).number());
-  }
+    @Override
+    public String inWords() {
+        return "level " + least + " to " + most;
+    }
 
-  @Override
-  public Value.Parts schema(Around around) {
-    return Value.parts("type", "integer", "minimum", least, "maximum", most);
-  }
+    @Override
+    public Value normal(Value given) {
+        if (!(given instanceof Value.Number n) || n.number().scale() > 0) {
+            throw Kind.wrong(given, "a heading level", "Write a whole number from 1 to 6.");
+        }
+        return given;
+    }
 
-  @Override
-  public Value read(Function<String, String> fields) {
-    return normal(Range.typed(fields.apply(""), "a heading level"));
-  }
+    @Override
+    public Optional<Refusal> refusal(Value value, Around around) {
+        return new Range(BigDecimal.valueOf(least), BigDecimal.valueOf(most), null)
+                .refusal(((Value.Number) value).number(), "");
+    }
 
-  @Override
-  public Map<String, String> fields(Value value) {
-    return Map.of("", Range.plain(((Value.Number) value).number()));
-  }
+    @Override
+    public Value initial() {
+        return Value.of(BigDecimal.valueOf(Math.max(least, Math.min(2, most))));
+    }
 
-  @Override
-  public List<Binding> bindings() {
-    return List.of(Binding.LEVEL);
-  }
+    @Override
+    public String words(Value value) {
+        return "level " + Range.plain(((Value.Number) value).number());
+    }
+
+    @Override
+    public Value.Parts schema(Around around) {
+        return Value.parts("type", "integer", "minimum", least, "maximum", most);
+    }
+
+    @Override
+    public Value read(Function<String, String> fields) {
+        return normal(Range.typed(fields.apply(""), "a heading level"));
+    }
+
+    @Override
+    public Map<String, String> fields(Value value) {
+        return Map.of("", Range.plain(((Value.Number) value).number()));
+    }
+
+    @Override
+    public List<Binding> bindings() {
+        return List.of(Binding.LEVEL);
+    }
 }

@@ -16,298 +16,389 @@ import org.calmpalette.core.BadInputException;
  * @param subjects what must stay in sight of pictures; each picture once
  * @param faults what the file says that could not be understood; it stays in the file
  */
-public record Palette(String name, Bands bands, List<Place> places, List<Setting> settings, List<Scheme> schemes, List<Subject> subjects, List<Fault> faults) {
-  public static final String FILE = "palette.json";
-  public static final int MOST_SETTINGS = 500;
+public record Palette(
+        String name,
+        Bands bands,
+        List<Place> places,
+        List<Setting> settings,
+        List<Scheme> schemes,
+        List<Subject> subjects,
+        List<Fault> faults) {
+    public static final String FILE = "palette.json";
+    public static final int MOST_SETTINGS = 500;
 
-  /**
-   * Something in {@code palette.json} that is left aside.
-   *
-   * @param at the place, as {@code settings[2].default}
-   * @param line counted from 1; 0 if it is not known
-   */
-  public record Fault(String at, int line, String what, String mend) {
-    public String message() {
-      return FILE + (line > 0 ? ", line " + line : "") + ", " + at + ": " + what;
-    }
-  }
-
-  /** Without pictures that anybody marked something in. */
-  public Palette(String name, Bands bands, List<Place> places, List<Setting> settings, List<Scheme> schemes, List<Fault> faults) {
-    this(name, bands, places, settings, schemes, List.of(), faults);
-  }
-
-  /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
-  public Palette {
-    places = List.copyOf(places);
-    settings = List.copyOf(settings);
-    schemes = List.copyOf(schemes);
-    subjects = List.copyOf(subjects);
-    faults = List.copyOf(faults);
-    Map<String, Setting> byKey = new LinkedHashMap<>();
-    for (Setting s : settings) {
-      if (byKey.put(s.key(), s) != null) {
-        throw new BadInputException("There is a setting with the key “" + s.key() + "” already: " + byKey.get(s.key()).label() + ".",
-            "Choose another key.");
-      }
-    }
-    if (settings.size() > MOST_SETTINGS) {
-      throw new BadInputException("A theme has at most " + MOST_SETTINGS + " settings.", "Remove some, or let several parts follow one.");
-    }
-    for (Setting s : settings) {
-      checkReferences(s, byKey, bands);
-    }
-    for (Setting s : settings) {
-      List<String> chain = circle(s, byKey);
-      if (!chain.isEmpty()) {
-        throw new BadInputException("Settings follow each other in a circle: " + String.join(" → ", chain) + ".",
-            "Give one of them a value of its own.");
-      }
-    }
-  }
-
-  private static void checkReferences(Setting s, Map<String, Setting> byKey, Bands bands) {
-    for (Given.Follows f : s.following()) {
-      List<String> read = new ArrayList<>(List.of(f.key()));
-      f.how().alsoReads().ifPresent(read::add);
-      for (String key : read) {
-        Setting other = byKey.get(key);
-        if (other == null) {
-          throw new BadInputException("“" + s.label() + "” follows “" + key + "”, and there is no such setting.", "Let it follow one that is there.");
+    /**
+     * Something in {@code palette.json} that is left aside.
+     *
+     * @param at the place, as {@code settings[2].default}
+     * @param line counted from 1; 0 if it is not known
+     */
+    public record Fault(String at, int line, String what, String mend) {
+        public String message() {
+            return FILE + (line > 0 ? ", line " + line : "") + ", " + at + ": " + what;
         }
-        if (!other.kind().name().equals(s.kind().name())) {
-          throw new BadInputException("“" + s.label() + "” is a " + s.kind().label() + " and follows “" + other.label() + "”, which is a "
-              + other.kind().label() + ".", "Let it follow a " + s.kind().label() + ".");
+    }
+
+    /** Without pictures that anybody marked something in. */
+    public Palette(
+            String name,
+            Bands bands,
+            List<Place> places,
+            List<Setting> settings,
+            List<Scheme> schemes,
+            List<Fault> faults) {
+        this(name, bands, places, settings, schemes, List.of(), faults);
+    }
+
+    /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
+    public Palette {
+        places = List.copyOf(places);
+        settings = List.copyOf(settings);
+        schemes = List.copyOf(schemes);
+        subjects = List.copyOf(subjects);
+        faults = List.copyOf(faults);
+        Map<String, Setting> byKey = new LinkedHashMap<>();
+        for (Setting s : settings) {
+            if (byKey.put(s.key(), s) != null) {
+                throw new BadInputException(
+                        "There is a setting with the key “" + s.key() + "” already: "
+                                + byKey.get(s.key()).label() + ".",
+                        "Choose another key.");
+            }
         }
-      }
-    }
-    if (s.shown() != null && (!byKey.containsKey(s.shown().key()) || s.shown().key().equals(s.key()))) {
-      throw new BadInputException("“" + s.label() + "” is asked for depending on “" + s.shown().key() + "”, and there is no such other setting.",
-          "Name the key of another setting.");
-    }
-    for (String band : s.bands().keySet()) {
-      if (bands.band(band).isEmpty() || bands.widest().key().equals(band)) {
-        throw new BadInputException("“" + s.label() + "” has a default for the band “" + band + "”"
-            + (bands.band(band).isEmpty() ? ", which the theme does not have." : ", the widest one, whose default is the setting's own."),
-            "Name one of " + String.join(", ", bands.list().subList(0, bands.list().size() - 1).stream().map(Band::key).toList()) + ".");
-      }
-    }
-  }
-
-  /** The keys from a setting back to itself, if it follows itself in the end; else nothing. */
-  static List<String> circle(Setting start, Map<String, Setting> byKey) {
-    List<String> path = new ArrayList<>();
-    return walk(start, start.key(), byKey, path, new HashSet<>()) ? path : List.of();
-  }
-
-  private static boolean walk(Setting s, String wanted, Map<String, Setting> byKey, List<String> path, Set<String> seen) {
-    path.add(s.key());
-    for (Given.Follows f : s.following()) {
-      List<String> next = new ArrayList<>(List.of(f.key()));
-      f.how().alsoReads().ifPresent(next::add);
-      for (String key : next) {
-        if (key.equals(wanted)) {
-          path.add(key);
-          return true;
+        if (settings.size() > MOST_SETTINGS) {
+            throw new BadInputException(
+                    "A theme has at most " + MOST_SETTINGS + " settings.",
+                    "Remove some, or let several parts follow one.");
         }
-        if (byKey.containsKey(key) && seen.add(key) && walk(byKey.get(key), wanted, byKey, path, seen)) {
-          return true;
+        for (Setting s : settings) {
+            checkReferences(s, byKey, bands);
         }
-      }
+        for (Setting s : settings) {
+            List<String> chain = circle(s, byKey);
+            if (!chain.isEmpty()) {
+                throw new BadInputException(
+                        "Settings follow each other in a circle: " + String.join(" → ", chain) + ".",
+                        "Give one of them a value of its own.");
+            }
+        }
     }
-    path.remove(path.size() - 1);
-    return false;
-  }
 
-  public static Palette empty(String name) {
-    return new Palette(name, Bands.USUAL, List.of(), List.of(), List.of(), List.of());
-  }
-
-  public Optional<Setting> setting(String key) {
-    return settings.stream().filter(s -> s.key().equals(key)).findFirst();
-  }
-
-  /** The setting that has a key, or had it before. */
-  public Optional<Setting> knownAs(String key) {
-    return setting(key).or(() -> settings.stream().filter(s -> s.former().contains(key)).findFirst());
-  }
-
-  /** Choices under the keys that settings have today; those made under a former key are carried over. */
-  public Map<String, Chosen> carried(Map<String, Chosen> choices) {
-    Map<String, Chosen> now = new java.util.TreeMap<>();
-    choices.forEach((key, chosen) -> {
-      String today = knownAs(key).map(Setting::key).orElse(key);
-      if (today.equals(key) || !choices.containsKey(today)) {
-        now.put(today, chosen);
-      }
-    });
-    return now;
-  }
-
-  /** @throws BadInputException if there is none any more */
-  public Setting known(String key) {
-    return setting(key).orElseThrow(() -> new BadInputException("There is no setting “" + key + "” any more.", "Open the settings again."));
-  }
-
-  /** Every custom property that a setting becomes, with the setting. */
-  public Map<String, Setting> properties() {
-    Map<String, Setting> all = new LinkedHashMap<>();
-    for (Setting s : settings) {
-      Value any = s.given() instanceof Given.Fixed f ? f.value() : s.kind().initial();
-      s.kind().css(any, a -> a).keySet().forEach(suffix -> all.put(s.property() + suffix, s));
-      if (s.triple()) {
-        all.put(s.tripleProperty(), s);
-      }
+    private static void checkReferences(Setting s, Map<String, Setting> byKey, Bands bands) {
+        for (Given.Follows f : s.following()) {
+            List<String> read = new ArrayList<>(List.of(f.key()));
+            f.how().alsoReads().ifPresent(read::add);
+            for (String key : read) {
+                Setting other = byKey.get(key);
+                if (other == null) {
+                    throw new BadInputException(
+                            "“" + s.label() + "” follows “" + key + "”, and there is no such setting.",
+                            "Let it follow one that is there.");
+                }
+                if (!other.kind().name().equals(s.kind().name())) {
+                    throw new BadInputException(
+                            "“" + s.label() + "” is a " + s.kind().label() + " and follows “" + other.label()
+                                    + "”, which is a " + other.kind().label() + ".",
+                            "Let it follow a " + s.kind().label() + ".");
+                }
+            }
+        }
+        if (s.shown() != null
+                && (!byKey.containsKey(s.shown().key()) || s.shown().key().equals(s.key()))) {
+            throw new BadInputException(
+                    "“" + s.label() + "” is asked for depending on “"
+                            + s.shown().key() + "”, and there is no such other setting.",
+                    "Name the key of another setting.");
+        }
+        for (String band : s.bands().keySet()) {
+            if (bands.band(band).isEmpty() || bands.widest().key().equals(band)) {
+                throw new BadInputException(
+                        "“" + s.label() + "” has a default for the band “" + band + "”"
+                                + (bands.band(band).isEmpty()
+                                        ? ", which the theme does not have."
+                                        : ", the widest one, whose default is the setting's own."),
+                        "Name one of "
+                                + String.join(
+                                        ", ",
+                                        bands.list().subList(0, bands.list().size() - 1).stream()
+                                                .map(Band::key)
+                                                .toList())
+                                + ".");
+            }
+        }
     }
-    return all;
-  }
 
-  public Optional<Place> place(String key) {
-    return places.stream().filter(p -> p.key().equals(key)).findFirst();
-  }
-
-  public String placeLabel(String key) {
-    return place(key).map(Place::label).orElse(key);
-  }
-
-  public List<Setting> settingsIn(Place place) {
-    return settings.stream().filter(s -> s.place().equals(place.key())).toList();
-  }
-
-  /** What a default follows, with labels for people. */
-  public String said(Given.Follows f) {
-    String words = f.how().inWords("“" + setting(f.key()).map(Setting::label).orElse(f.key()) + "”");
-    return f.how().alsoReads().flatMap(this::setting).map(s -> words.replace("of " + s.key(), "of “" + s.label() + "”")).orElse(words);
-  }
-
-  /** Settings that follow one, or are asked for depending on it. */
-  public List<Setting> dependents(String key) {
-    return settings.stream().filter(s -> s.following().stream().anyMatch(f -> f.key().equals(key) || f.how().alsoReads().filter(key::equals).isPresent())
-        || s.shown() != null && s.shown().key().equals(key)).toList();
-  }
-
-  /** With one more setting, and its place if it is new. @throws BadInputException if the key exists */
-  public Palette with(Setting setting, Place place) {
-    List<Setting> more = new ArrayList<>(settings);
-    more.add(setting);
-    return withPlace(place).withSettings(more);
-  }
-
-  /** With a setting in the stead of the one that has its key. */
-  public Palette replacing(Setting setting, Place place) {
-    return withPlace(place)
-        .withSettings(settings.stream().map(s -> s.key().equals(setting.key()) ? setting : s).toList());
-  }
-
-  /** @throws BadInputException if another setting depends on it */
-  public Palette without(String key) {
-    List<Setting> others = dependents(key);
-    if (!others.isEmpty()) {
-      throw new BadInputException("“" + others.get(0).label() + "” depends on it.", "Give “" + others.get(0).label() + "” a value of its own first.");
+    /** The keys from a setting back to itself, if it follows itself in the end; else nothing. */
+    static List<String> circle(Setting start, Map<String, Setting> byKey) {
+        List<String> path = new ArrayList<>();
+        return walk(start, start.key(), byKey, path, new HashSet<>()) ? path : List.of();
     }
-    List<Scheme> lighter = schemes.stream().map(s -> {
-      Map<String, Chosen> values = new LinkedHashMap<>(s.values());
-      values.remove(key);
-      return new Scheme(s.key(), s.label(), values);
-    }).toList();
-    return new Palette(name, bands, places, settings.stream().filter(s -> !s.key().equals(key)).toList(), lighter, subjects, faults);
-  }
 
-  /** With a setting moved to stand before another one, or at the end of its place; it gets that one's place. */
-  public Palette moved(String key, String before) {
-    Setting s = known(key);
-    List<Setting> more = new ArrayList<>(settings);
-    more.remove(s);
-    if (before.isEmpty()) {
-      int last = more.size();
-      for (int i = 0; i < more.size(); i++) {
-        last = more.get(i).place().equals(s.place()) ? i + 1 : last;
-      }
-      more.add(last, s);
-      return withSettings(more);
+    private static boolean walk(
+            Setting s, String wanted, Map<String, Setting> byKey, List<String> path, Set<String> seen) {
+        path.add(s.key());
+        for (Given.Follows f : s.following()) {
+            List<String> next = new ArrayList<>(List.of(f.key()));
+            f.how().alsoReads().ifPresent(next::add);
+            for (String key : next) {
+                if (key.equals(wanted)) {
+                    path.add(key);
+                    return true;
+                }
+                if (byKey.containsKey(key) && seen.add(key) && walk(byKey.get(key), wanted, byKey, path, seen)) {
+                    return true;
+                }
+            }
+        }
+        path.remove(path.size() - 1);
+        return false;
     }
-    Setting target = known(before);
-    more.add(more.indexOf(target), s.withPlace(target.place()));
-    return withSettings(more);
-  }
 
-  /** With another key for a setting, here and wherever the palette speaks of it. */
-  public Palette renamed(String key, String to) {
-    Setting.checkKey(to);
-    if (!key.equals(to) && setting(to).isPresent()) {
-      throw new BadInputException("There is a setting with the key “" + to + "” already.", "Choose another key.");
+    public static Palette empty(String name) {
+        return new Palette(name, Bands.USUAL, List.of(), List.of(), List.of(), List.of());
     }
-    UnaryOperator<String> name = k -> k.equals(key) ? to : k;
-    List<Setting> all = new ArrayList<>();
-    for (Setting s : settings) {
-      Setting r = s.key().equals(key) ? s.withKey(to) : s;
-      Map<String, Given> each = new LinkedHashMap<>();
-      r.bands().forEach((band, g) -> each.put(band, renamed(g, name)));
-      r = r.withGiven(renamed(r.given(), name)).withBands(each).withKind(renamed(r.kind(), name));
-      all.add(r.shown() == null ? r : r.withShown(new Setting.Shown(name.apply(r.shown().key()), r.shown().is())));
+
+    public Optional<Setting> setting(String key) {
+        return settings.stream().filter(s -> s.key().equals(key)).findFirst();
     }
-    List<Scheme> others = schemes.stream().map(s -> {
-      Map<String, Chosen> values = new LinkedHashMap<>();
-      s.values().forEach((k, v) -> values.put(name.apply(k), v));
-      return new Scheme(s.key(), s.label(), values);
-    }).toList();
-    return new Palette(this.name, bands, places, all, others, subjects, faults);
-  }
 
-  private static Given renamed(Given given, UnaryOperator<String> name) {
-    if (!(given instanceof Given.Follows f)) {
-      return given;
+    /** The setting that has a key, or had it before. */
+    public Optional<Setting> knownAs(String key) {
+        return setting(key)
+                .or(() ->
+                        settings.stream().filter(s -> s.former().contains(key)).findFirst());
     }
-    Given.How how = f.how() instanceof Given.Mixed m && m.alsoReads().isPresent() ? new Given.Mixed(name.apply(m.with()), m.share()) : f.how();
-    return new Given.Follows(name.apply(f.key()), how);
-  }
 
-  private static Kind renamed(Kind kind, UnaryOperator<String> name) {
-    return kind instanceof ColorKind c && !c.contrasts().isEmpty() ? new ColorKind(c.swatches(), c.bounds(),
-        c.contrasts().stream().map(n -> new ColorKind.Needed(name.apply(n.with()), n.atLeast())).toList(), c.opaque()) : kind;
-  }
-
-  public Palette withSettings(List<Setting> all) {
-    return new Palette(name, bands, places, all, schemes, subjects, faults);
-  }
-
-  /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
-  public Palette withBands(Bands others) {
-    List<Setting> all = settings.stream().map(s -> {
-      Map<String, Given> left = new LinkedHashMap<>(s.bands());
-      left.keySet().removeIf(k -> others.band(k).isEmpty() || others.widest().key().equals(k));
-      return s.withBands(left);
-    }).toList();
-    return new Palette(name, others, places, all, schemes, subjects, faults);
-  }
-
-  public Palette withSchemes(List<Scheme> others) {
-    return new Palette(name, bands, places, settings, others, subjects, faults);
-  }
-
-  /** What must stay in sight of a picture. */
-  public Optional<Subject> subject(String path) {
-    return subjects.stream().filter(s -> s.path().equals(path)).findFirst();
-  }
-
-  /** With a subject of a picture, in place of the one it had. */
-  public Palette withSubject(Subject subject) {
-    Palette rest = withoutSubject(subject.path());
-    List<Subject> all = new ArrayList<>(rest.subjects);
-    all.add(subject);
-    return new Palette(name, bands, places, settings, schemes, all, faults);
-  }
-
-  public Palette withoutSubject(String path) {
-    return new Palette(name, bands, places, settings, schemes, subjects.stream().filter(s -> !s.path().equals(path)).toList(), faults);
-  }
-
-  public Palette withPlace(Place place) {
-    if (place(place.key()).isPresent()) {
-      return this;
+    /** Choices under the keys that settings have today; those made under a former key are carried over. */
+    public Map<String, Chosen> carried(Map<String, Chosen> choices) {
+        Map<String, Chosen> now = new java.util.TreeMap<>();
+        choices.forEach((key, chosen) -> {
+            String today = knownAs(key).map(Setting::key).orElse(key);
+            if (today.equals(key) || !choices.containsKey(today)) {
+                now.put(today, chosen);
+            }
+        });
+        return now;
     }
-    List<Place> more = new ArrayList<>(places);
-    more.add(place);
-    return new Palette(name, bands, more, settings, schemes, subjects, faults);
-  }
+
+    /** @throws BadInputException if there is none any more */
+    public Setting known(String key) {
+        return setting(key)
+                .orElseThrow(() -> new BadInputException(
+                        "There is no setting “" + key + "” any more.", "Open the settings again."));
+    }
+
+    /** Every custom property that a setting becomes, with the setting. */
+    public Map<String, Setting> properties() {
+        Map<String, Setting> all = new LinkedHashMap<>();
+        for (Setting s : settings) {
+            Value any =
+                    s.given() instanceof Given.Fixed f ? f.value() : s.kind().initial();
+            s.kind().css(any, a -> a).keySet().forEach(suffix -> all.put(s.property() + suffix, s));
+            if (s.triple()) {
+                all.put(s.tripleProperty(), s);
+            }
+        }
+        return all;
+    }
+
+    public Optional<Place> place(String key) {
+        return places.stream().filter(p -> p.key().equals(key)).findFirst();
+    }
+
+    public String placeLabel(String key) {
+        return place(key).map(Place::label).orElse(key);
+    }
+
+    public List<Setting> settingsIn(Place place) {
+        return settings.stream().filter(s -> s.place().equals(place.key())).toList();
+    }
+
+    /** What a default follows, with labels for people. */
+    public String said(Given.Follows f) {
+        String words =
+                f.how().inWords("“" + setting(f.key()).map(Setting::label).orElse(f.key()) + "”");
+        return f.how()
+                .alsoReads()
+                .flatMap(this::setting)
+                .map(s -> words.replace("of " + s.key(), "of “" + s.label() + "”"))
+                .orElse(words);
+    }
+
+    /** Settings that follow one, or are asked for depending on it. */
+    public List<Setting> dependents(String key) {
+        return settings.stream()
+                .filter(s -> s.following().stream()
+                                .anyMatch(f -> f.key().equals(key)
+                                        || f.how()
+                                                .alsoReads()
+                                                .filter(key::equals)
+                                                .isPresent())
+                        || s.shown() != null && s.shown().key().equals(key))
+                .toList();
+    }
+
+    /** With one more setting, and its place if it is new. @throws BadInputException if the key exists */
+    public Palette with(Setting setting, Place place) {
+        List<Setting> more = new ArrayList<>(settings);
+        more.add(setting);
+        return withPlace(place).withSettings(more);
+    }
+
+    /** With a setting in the stead of the one that has its key. */
+    public Palette replacing(Setting setting, Place place) {
+        return withPlace(place)
+                .withSettings(settings.stream()
+                        .map(s -> s.key().equals(setting.key()) ? setting : s)
+                        .toList());
+    }
+
+    /** @throws BadInputException if another setting depends on it */
+    public Palette without(String key) {
+        List<Setting> others = dependents(key);
+        if (!others.isEmpty()) {
+            throw new BadInputException(
+                    "“" + others.get(0).label() + "” depends on it.",
+                    "Give “" + others.get(0).label() + "” a value of its own first.");
+        }
+        List<Scheme> lighter = schemes.stream()
+                .map(s -> {
+                    Map<String, Chosen> values = new LinkedHashMap<>(s.values());
+                    values.remove(key);
+                    return new Scheme(s.key(), s.label(), values);
+                })
+                .toList();
+        return new Palette(
+                name,
+                bands,
+                places,
+                settings.stream().filter(s -> !s.key().equals(key)).toList(),
+                lighter,
+                subjects,
+                faults);
+    }
+
+    /** With a setting moved to stand before another one, or at the end of its place; it gets that one's place. */
+    public Palette moved(String key, String before) {
+        Setting s = known(key);
+        List<Setting> more = new ArrayList<>(settings);
+        more.remove(s);
+        if (before.isEmpty()) {
+            int last = more.size();
+            for (int i = 0; i < more.size(); i++) {
+                last = more.get(i).place().equals(s.place()) ? i + 1 : last;
+            }
+            more.add(last, s);
+            return withSettings(more);
+        }
+        Setting target = known(before);
+        more.add(more.indexOf(target), s.withPlace(target.place()));
+        return withSettings(more);
+    }
+
+    /** With another key for a setting, here and wherever the palette speaks of it. */
+    public Palette renamed(String key, String to) {
+        Setting.checkKey(to);
+        if (!key.equals(to) && setting(to).isPresent()) {
+            throw new BadInputException("There is a setting with the key “" + to + "” already.", "Choose another key.");
+        }
+        UnaryOperator<String> name = k -> k.equals(key) ? to : k;
+        List<Setting> all = new ArrayList<>();
+        for (Setting s : settings) {
+            Setting r = s.key().equals(key) ? s.withKey(to) : s;
+            Map<String, Given> each = new LinkedHashMap<>();
+            r.bands().forEach((band, g) -> each.put(band, renamed(g, name)));
+            r = r.withGiven(renamed(r.given(), name)).withBands(each).withKind(renamed(r.kind(), name));
+            all.add(
+                    r.shown() == null
+                            ? r
+                            : r.withShown(new Setting.Shown(
+                                    name.apply(r.shown().key()), r.shown().is())));
+        }
+        List<Scheme> others = schemes.stream()
+                .map(s -> {
+                    Map<String, Chosen> values = new LinkedHashMap<>();
+                    s.values().forEach((k, v) -> values.put(name.apply(k), v));
+                    return new Scheme(s.key(), s.label(), values);
+                })
+                .toList();
+        return new Palette(this.name, bands, places, all, others, subjects, faults);
+    }
+
+    private static Given renamed(Given given, UnaryOperator<String> name) {
+        if (!(given instanceof Given.Follows f)) {
+            return given;
+        }
+        Given.How how = f.how() instanceof Given.Mixed m && m.alsoReads().isPresent()
+                ? new Given.Mixed(name.apply(m.with()), m.share())
+                : f.how();
+        return new Given.Follows(name.apply(f.key()), how);
+    }
+
+    private static Kind renamed(Kind kind, UnaryOperator<String> name) {
+        return kind instanceof ColorKind c && !c.contrasts().isEmpty()
+                ? new ColorKind(
+                        c.swatches(),
+                        c.bounds(),
+                        c.contrasts().stream()
+                                .map(n -> new ColorKind.Needed(name.apply(n.with()), n.atLeast()))
+                                .toList(),
+                        c.opaque())
+                : kind;
+    }
+
+    public Palette withSettings(List<Setting> all) {
+        return new Palette(name, bands, places, all, schemes, subjects, faults);
+    }
+
+    /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
+    public Palette withBands(Bands others) {
+        List<Setting> all = settings.stream()
+                .map(s -> {
+                    Map<String, Given> left = new LinkedHashMap<>(s.bands());
+                    left.keySet()
+                            .removeIf(k -> others.band(k).isEmpty()
+                                    || others.widest().key().equals(k));
+                    return s.withBands(left);
+                })
+                .toList();
+        return new Palette(name, others, places, all, schemes, subjects, faults);
+    }
+
+    public Palette withSchemes(List<Scheme> others) {
+        return new Palette(name, bands, places, settings, others, subjects, faults);
+    }
+
+    /** What must stay in sight of a picture. */
+    public Optional<Subject> subject(String path) {
+        return subjects.stream().filter(s -> s.path().equals(path)).findFirst();
+    }
+
+    /** With a subject of a picture, in place of the one it had. */
+    public Palette withSubject(Subject subject) {
+        Palette rest = withoutSubject(subject.path());
+        List<Subject> all = new ArrayList<>(rest.subjects);
+        all.add(subject);
+        return new Palette(name, bands, places, settings, schemes, all, faults);
+    }
+
+    public Palette withoutSubject(String path) {
+        return new Palette(
+                name,
+                bands,
+                places,
+                settings,
+                schemes,
+                subjects.stream().filter(s -> !s.path().equals(path)).toList(),
+                faults);
+    }
+
+    public Palette withPlace(Place place) {
+        if (place(place.key()).isPresent()) {
+            return this;
+        }
+        List<Place> more = new ArrayList<>(places);
+        more.add(place);
+        return new Palette(name, bands, more, settings, schemes, subjects, faults);
+    }
 }

@@ -28,418 +28,543 @@ import tools.jackson.databind.node.ObjectNode;
  * the file as it is, as do keys that a later version or another tool wrote.
  */
 public final class PaletteJson {
-  public static final String FORMAT = "calm-palette/1";
-  private static final Set<String> SETTING_KEYS = Set.of("key", "label", "help", "kind", "place", "default", "bands", "allowed", "perBand",
-      "shownWhen", "former", "triple");
-  private static final JsonMapper MAPPER = JsonMapper.builder()
-      .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
-      .enable(SerializationFeature.INDENT_OUTPUT)
-      .defaultPrettyPrinter(new DefaultPrettyPrinter(Separators.createDefaultInstance()
-          .withObjectNameValueSpacing(Separators.Spacing.AFTER))
-          .withObjectIndenter(new DefaultIndenter("  ", "\n")).withArrayIndenter(new DefaultIndenter("  ", "\n")))
-      .build();
+    public static final String FORMAT = "calm-palette/1";
+    private static final Set<String> SETTING_KEYS = Set.of(
+            "key",
+            "label",
+            "help",
+            "kind",
+            "place",
+            "default",
+            "bands",
+            "allowed",
+            "perBand",
+            "shownWhen",
+            "former",
+            "triple");
+    private static final JsonMapper MAPPER = JsonMapper.builder()
+            .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+            .enable(SerializationFeature.INDENT_OUTPUT)
+            .defaultPrettyPrinter(new DefaultPrettyPrinter(
+                            Separators.createDefaultInstance().withObjectNameValueSpacing(Separators.Spacing.AFTER))
+                    .withObjectIndenter(new DefaultIndenter("  ", "\n"))
+                    .withArrayIndenter(new DefaultIndenter("  ", "\n")))
+            .build();
 
-  private final byte[] bytes;
-  private final JsonEntry root;
-  private final List<Palette.Fault> faults = new ArrayList<>();
-  private final Set<String> unknown = new LinkedHashSet<>();
-  private JsonLines lines;
+    private final byte[] bytes;
+    private final JsonEntry root;
+    private final List<Palette.Fault> faults = new ArrayList<>();
+    private final Set<String> unknown = new LinkedHashSet<>();
+    private JsonLines lines;
 
-  private PaletteJson(byte[] bytes) {
-    this.bytes = bytes;
-    this.root = new JsonEntry(Value.of(tree(bytes)), "");
-  }
-
-  /**
-   * Reads the file. Settings that cannot be used are not among the palette's; each has a fault instead.
-   *
-   * @param name the theme's name where the file gives none
-   * @throws BadInputException if the file is no JSON object at all
-   */
-  public static Palette read(byte[] bytes, String name) {
-    return new PaletteJson(bytes).palette(name);
-  }
-
-  private static final int LONGEST_NAME = 120;
-  /** Unknown keys that are told one by one. */
-  private static final int MOST_UNKNOWN = 50;
-
-  private Palette palette(String name) {
-    root.value("format");
-    Bands bands = bands();
-    String own = attempt(() -> root.optionalText("name")).flatMap(n -> n).orElse(name);
-    if (own.isBlank() || own.length() > LONGEST_NAME) {
-      fault("name", own.isBlank() ? "the name is empty" : "the name is longer than " + LONGEST_NAME + " characters", "Write a shorter one; until then it is “" + name + "”.");
-      own = name;
+    private PaletteJson(byte[] bytes) {
+        this.bytes = bytes;
+        this.root = new JsonEntry(Value.of(tree(bytes)), "");
     }
-    List<Place> places = new ArrayList<>();
-    each("places", e -> {
-      Place place = new Place(e.text("key"), e.text("label"));
-      if (places.stream().anyMatch(p -> p.key().equals(place.key()))) {
-        throw JsonEntry.bad(e.at("key"), "the place “" + place.key() + "” is there twice", "Give one of the two another key.");
-      }
-      places.add(place);
-    });
-    Map<String, Setting> settings = new LinkedHashMap<>();
-    Map<String, String> at = new HashMap<>();
-    each("settings", e -> {
-      Setting s = setting(e, bands);
-      if (settings.containsKey(s.key())) {
-        throw JsonEntry.bad(e.at("key"), "the key “" + s.key() + "” is there twice", "Give one of the two another key.");
-      }
-      if (places.stream().noneMatch(p -> p.key().equals(s.place()))) {
-        throw JsonEntry.bad(e.at("place"), "there is no place “" + s.place() + "”", "Name one that stands under places, or add it there.");
-      }
-      settings.put(s.key(), s);
-      at.put(s.key(), e.place());
-    });
-    dropBrokenReferences(settings, at, bands);
-    List<Scheme> schemes = new ArrayList<>();
-    each("schemes", e -> {
-      Map<String, Chosen> values = new LinkedHashMap<>();
-      e.entry("values").parts().parts().forEach((k, v) -> values.put(k, Chosen.of(v.json())));
-      schemes.add(new Scheme(e.text("key"), e.text("label"), values));
-    });
-    Map<String, Subject> subjects = new LinkedHashMap<>();
-    each("pictures", e -> {
-      // An entry may tell other things of a picture one day.
-      if (!e.has("subject")) {
-        e.text("path");
-        return;
-      }
-      Subject subject = Subject.read(e);
-      if (subjects.putIfAbsent(subject.path(), subject) != null) {
-        throw JsonEntry.bad(e.at("path"), "the picture “" + subject.path() + "” is there twice", "Keep one of the two.");
-      }
-    });
-    unknownKeys();
-    return new Palette(own, bands, places, List.copyOf(settings.values()), schemes, List.copyOf(subjects.values()), faults);
-  }
 
-  private Bands bands() {
-    List<Band> list = new ArrayList<>();
-    each("bands", e -> list.add(new Band(e.text("key"), e.text("label"), e.whole("to").orElse(null))));
-    try {
-      // With one of them missing the others would mean something else.
-      return list.isEmpty() || !faults.isEmpty() ? Bands.USUAL : new Bands(list);
-    } catch (BadInputException e) {
-      fault("bands", e.getMessage(), e.mend() + " Until then the usual three bands are taken.");
-      return Bands.USUAL;
+    /**
+     * Reads the file. Settings that cannot be used are not among the palette's; each has a fault instead.
+     *
+     * @param name the theme's name where the file gives none
+     * @throws BadInputException if the file is no JSON object at all
+     */
+    public static Palette read(byte[] bytes, String name) {
+        return new PaletteJson(bytes).palette(name);
     }
-  }
 
-  private static Setting setting(JsonEntry e, Bands bands) {
-    String name = e.text("kind");
-    if (!Kinds.names().contains(name)) {
-      throw JsonEntry.bad(e.at("kind"), "“" + name + "” is no kind of setting that is known", "Write one of " + String.join(", ", Kinds.names()) + ".");
-    }
-    Kind kind = Kinds.read(name, e.entry("allowed"));
-    Given given = given(e, "default", kind);
-    Map<String, Given> each = new LinkedHashMap<>();
-    JsonEntry b = e.entry("bands");
-    for (String band : b.keys()) {
-      if (bands.band(band).isEmpty() || bands.widest().key().equals(band)) {
-        throw JsonEntry.bad(b.at(band), bands.band(band).isEmpty() ? "there is no band “" + band + "”" : "the widest band has the setting's default",
-            "Name one of " + String.join(", ", bands.list().stream().map(Band::key).filter(k -> !k.equals(bands.widest().key())).toList()) + ".");
-      }
-      each.put(band, given(b, band, kind));
-    }
-    Setting.Shown shown = null;
-    if (e.has("shownWhen")) {
-      JsonEntry when = e.entry("shownWhen");
-      shown = new Setting.Shown(when.text("key"), when.list("is"));
-    }
-    Setting s = new Setting(e.text("key"), e.text("label"), e.optionalText("help").orElse(""), e.text("place"), kind, given, each, e.flag("perBand"),
-        shown, e.flag("triple"), e.texts("former"));
-    // What depends on nothing else is judged here, where the place is known.
-    checkFixed(s.given(), s, e.at("default"));
-    s.bands().forEach((band, g) -> checkFixed(g, s, e.at("bands") + "." + band));
-    return s;
-  }
+    private static final int LONGEST_NAME = 120;
+    /** Unknown keys that are told one by one. */
+    private static final int MOST_UNKNOWN = 50;
 
-  private static Given given(JsonEntry e, String key, Kind kind) {
-    Value v = e.value(key).orElseThrow(() -> JsonEntry.bad(e.at(key), "it is missing", "Write \"" + key + "\": …"));
-    if (Given.isFollowing(v)) {
-      return Given.follows(e.entry(key));
-    }
-    try {
-      return new Given.Fixed(kind.normal(v));
-    } catch (BadInputException wrong) {
-      throw JsonEntry.bad(e.at(key), wrong.getMessage(), wrong.mend());
-    }
-  }
-
-  private static void checkFixed(Given given, Setting s, String at) {
-    if (given instanceof Given.Fixed f) {
-      s.kind().refusal(f.value(), Kind.Around.NOTHING).ifPresent(why -> {
-        throw JsonEntry.bad(at, s.kind().words(f.value()) + " is not among what an owner may choose. " + why, "Widen allowed, or take another default.");
-      });
-    }
-  }
-
-  /** Takes out settings that follow what is not there, or each other in a circle, until what is left holds. */
-  private void dropBrokenReferences(Map<String, Setting> settings, Map<String, String> at, Bands bands) {
-    for (boolean again = true; again;) {
-      again = false;
-      for (Setting s : List.copyOf(settings.values())) {
-        List<String> chain = Palette.circle(s, settings);
-        String what = chain.isEmpty() ? missing(s, settings) : "settings follow each other in a circle: " + String.join(" → ", chain);
-        if (!what.isEmpty()) {
-          fault(at.get(s.key()) + ".default", what, chain.isEmpty() ? "Name the key of another setting of the same kind." : "Give one of them a value of its own.");
-          settings.remove(s.key());
-          again = true;
+    private Palette palette(String name) {
+        root.value("format");
+        Bands bands = bands();
+        String own = attempt(() -> root.optionalText("name")).flatMap(n -> n).orElse(name);
+        if (own.isBlank() || own.length() > LONGEST_NAME) {
+            fault(
+                    "name",
+                    own.isBlank() ? "the name is empty" : "the name is longer than " + LONGEST_NAME + " characters",
+                    "Write a shorter one; until then it is “" + name + "”.");
+            own = name;
         }
-      }
+        List<Place> places = new ArrayList<>();
+        each("places", e -> {
+            Place place = new Place(e.text("key"), e.text("label"));
+            if (places.stream().anyMatch(p -> p.key().equals(place.key()))) {
+                throw JsonEntry.bad(
+                        e.at("key"),
+                        "the place “" + place.key() + "” is there twice",
+                        "Give one of the two another key.");
+            }
+            places.add(place);
+        });
+        Map<String, Setting> settings = new LinkedHashMap<>();
+        Map<String, String> at = new HashMap<>();
+        each("settings", e -> {
+            Setting s = setting(e, bands);
+            if (settings.containsKey(s.key())) {
+                throw JsonEntry.bad(
+                        e.at("key"), "the key “" + s.key() + "” is there twice", "Give one of the two another key.");
+            }
+            if (places.stream().noneMatch(p -> p.key().equals(s.place()))) {
+                throw JsonEntry.bad(
+                        e.at("place"),
+                        "there is no place “" + s.place() + "”",
+                        "Name one that stands under places, or add it there.");
+            }
+            settings.put(s.key(), s);
+            at.put(s.key(), e.place());
+        });
+        dropBrokenReferences(settings, at, bands);
+        List<Scheme> schemes = new ArrayList<>();
+        each("schemes", e -> {
+            Map<String, Chosen> values = new LinkedHashMap<>();
+            e.entry("values").parts().parts().forEach((k, v) -> values.put(k, Chosen.of(v.json())));
+            schemes.add(new Scheme(e.text("key"), e.text("label"), values));
+        });
+        Map<String, Subject> subjects = new LinkedHashMap<>();
+        each("pictures", e -> {
+            // An entry may tell other things of a picture one day.
+            if (!e.has("subject")) {
+                e.text("path");
+                return;
+            }
+            Subject subject = Subject.read(e);
+            if (subjects.putIfAbsent(subject.path(), subject) != null) {
+                throw JsonEntry.bad(
+                        e.at("path"), "the picture “" + subject.path() + "” is there twice", "Keep one of the two.");
+            }
+        });
+        unknownKeys();
+        return new Palette(
+                own, bands, places, List.copyOf(settings.values()), schemes, List.copyOf(subjects.values()), faults);
     }
-  }
 
-  private static String missing(Setting s, Map<String, Setting> settings) {
-    for (Given.Follows f : s.following()) {
-      Setting other = settings.get(f.key());
-      if (other == null || !other.kind().name().equals(s.kind().name())) {
-        return "it follows “" + f.key() + "”" + (other == null ? ", and there is no such setting" : ", which is a " + other.kind().label());
-      }
-      Optional<String> second = f.how().alsoReads();
-      boolean lost = second.isPresent() && (!settings.containsKey(second.get()) || !settings.get(second.get()).kind().name().equals(s.kind().name()));
-      if (lost) {
-        return "it is mixed with “" + second.get() + "”, which is neither a colour nor a colour setting";
-      }
-    }
-    boolean lost = s.shown() != null && (!settings.containsKey(s.shown().key()) || s.shown().key().equals(s.key()));
-    return lost ? "it is shown depending on “" + s.shown().key() + "”, and there is no such other setting" : "";
-  }
-
-  private void unknownKeys() {
-    unknown.addAll(root.unknown());
-    int told = 0;
-    for (String at : unknown) {
-      if (++told > MOST_UNKNOWN) {
-        fault(at, "it and " + (unknown.size() - MOST_UNKNOWN) + " more keys mean nothing here; they are kept, and do nothing", "Take them out, or leave them.");
-        return;
-      }
-      String key = at.substring(at.lastIndexOf('.') + 1);
-      // Tools may keep things of their own under a name with a dollar sign, as JSON Schema does.
-      if (!key.startsWith("$")) {
-        Optional<String> meant = SETTING_KEYS.stream().filter(k -> org.apache.commons.text.similarity.LevenshteinDistance.getDefaultInstance()
-            .apply(k, key) <= 2).findFirst();
-        fault(at, "“" + key + "” means nothing here; it is kept, and does nothing", meant.map(m -> "Did you mean “" + m + "”?").orElse("Take it out, or leave it."));
-      }
-    }
-  }
-
-  private void each(String list, Consumer<JsonEntry> visit) {
-    List<JsonEntry> entries;
-    try {
-      entries = root.has(list) ? new ArrayList<>() : List.of();
-      List<Value> items = root.list(list);
-      for (int i = 0; i < items.size(); i++) {
-        String at = list + "[" + i + "]";
-        Value item = items.get(i);
-        attempt(at, () -> entries.add(new JsonEntry(item, at)));
-      }
-    } catch (JsonEntry.PlacedException e) {
-      fault(e.at(), e.what(), e.mend());
-      return;
-    }
-    for (JsonEntry e : entries) {
-      int before = faults.size();
-      attempt(e.place(), () -> visit.accept(e));
-      // An entry that was given up half way has keys that nobody came to ask for.
-      if (faults.size() == before) {
-  unknown.addAll(e.unknown());
-      }
-    }
-  }
-
-  private void attempt(String at, Runnable read) {
-    try {
-      read.run();
-    } catch (JsonEntry.PlacedException e) {
-      fault(e.at(), e.what(), e.mend());
-    } catch (BadInputException e) {
-      fault(at, e.getMessage(), e.mend());
-    }
-  }
-
-  private <T> Optional<T> attempt(java.util.function.Supplier<T> read) {
-    try {
-      return Optional.of(read.get());
-    } catch (JsonEntry.PlacedException e) {
-      fault(e.at(), e.what(), e.mend());
-      return Optional.empty();
-    }
-  }
-
-  private void fault(String at, String what, String mend) {
-    if (lines == null) {
-      lines = new JsonLines(bytes);
-    }
-    faults.add(new Palette.Fault(at, lines.line(at), what, mend));
-  }
-
-  /** The line on which a setting starts in the file. */
-  public static int line(byte[] bytes, String key) {
-    int index = 0;
-    for (JsonNode n : tree(bytes).path("settings")) {
-      if (n.path("key").asString("").equals(key)) {
-        return new JsonLines(bytes).line("settings[" + index + "]");
-      }
-      index++;
-    }
-    return 1;
-  }
-
-  private static JsonNode tree(byte[] bytes) {
-    JsonNode root;
-    try {
-      root = MAPPER.readTree(bytes);
-    } catch (JacksonException e) {
-      int line = e.getLocation() == null ? 1 : Math.max(1, e.getLocation().getLineNr());
-      throw new BadInputException(Palette.FILE + ", line " + line + ": this is not JSON. " + e.getOriginalMessage(),
-          "Mend that line, or take the file out of the theme to start without settings.");
-    }
-    if (!root.isObject()) {
-      throw new BadInputException(Palette.FILE + ", the file: it holds no object", "Let it start with {.");
-    }
-    return root;
-  }
-
-  /**
-   * Writes a palette into the text of the file as it was.
-   *
-   * @param before the file's bytes, or null where there is none yet
-   */
-  public static byte[] write(Palette palette, byte[] before) {
-    ObjectNode root = before == null ? MAPPER.createObjectNode() : (ObjectNode) tree(before);
-    if (before == null) {
-      root.put("format", FORMAT);
-    }
-    root.put("name", palette.name());
-    Set<String> aside = new LinkedHashSet<>();
-    palette.faults().forEach(f -> aside.add(f.at().replaceFirst("\\].*", "]")));
-    if (!aside.contains("bands") || !palette.bands().equals(Bands.USUAL)) {
-      merge(root, "bands", palette.bands().list(), (band, node) -> {
-        node.put("key", band.key()).put("label", band.label());
-        putOrRemove(node, "to", band.to() == null ? null : Value.of(band.to().doubleValue()));
-      }, Band::key, aside);
-    }
-    merge(root, "places", palette.places(), (place, node) -> node.put("key", place.key()).put("label", place.label()), Place::key, aside);
-    merge(root, "settings", palette.settings(), PaletteJson::write, Setting::key, aside);
-    if (!palette.schemes().isEmpty() || root.has("schemes")) {
-      merge(root, "schemes", palette.schemes(), (scheme, node) -> {
-        node.put("key", scheme.key()).put("label", scheme.label());
-        Map<String, Value> values = new LinkedHashMap<>();
-        scheme.values().forEach((k, c) -> values.put(k, c.value()));
-        node.set("values", new Value.Parts(values).json());
-      }, Scheme::key, aside);
-    }
-    if (!palette.subjects().isEmpty() || root.has("pictures")) {
-      writeSubjects(root, palette);
-    }
-    return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
-  }
-
-  /** Entries of pictures stay with what else they hold; one of which nothing is left but the path goes. */
-  private static void writeSubjects(ObjectNode root, Palette palette) {
-    ArrayNode pictures = root.path("pictures") instanceof ArrayNode known ? known : MAPPER.createArrayNode();
-    Map<String, Subject> left = new LinkedHashMap<>();
-    palette.subjects().forEach(s -> left.put(s.path(), s));
-    for (int i = pictures.size() - 1; i >= 0; i--) {
-      if (pictures.get(i) instanceof ObjectNode node && isReadable(node)) {
-        Subject subject = left.remove(node.path("path").asString(""));
-        putOrRemove(node, "subject", subject == null ? null : subject.value());
-        if (node.size() < 2) {
-          pictures.remove(i);
+    private Bands bands() {
+        List<Band> list = new ArrayList<>();
+        each(
+                "bands",
+                e -> list.add(
+                        new Band(e.text("key"), e.text("label"), e.whole("to").orElse(null))));
+        try {
+            // With one of them missing the others would mean something else.
+            return list.isEmpty() || !faults.isEmpty() ? Bands.USUAL : new Bands(list);
+        } catch (BadInputException e) {
+            fault("bands", e.getMessage(), e.mend() + " Until then the usual three bands are taken.");
+            return Bands.USUAL;
         }
-      }
     }
-    left.values().forEach(s -> {
-      ObjectNode node = MAPPER.createObjectNode().put("path", s.path());
-      node.set("subject", s.value().json());
-      pictures.add(node);
-    });
-    root.set("pictures", pictures);
-  }
 
-  private static boolean isReadable(ObjectNode picture) {
-    try {
-      return !picture.has("subject") || Subject.read(new JsonEntry(Value.of(picture), "")) != null;
-    } catch (BadInputException unread) {
-      return false;
+    private static Setting setting(JsonEntry e, Bands bands) {
+        String name = e.text("kind");
+        if (!Kinds.names().contains(name)) {
+            throw JsonEntry.bad(
+                    e.at("kind"),
+                    "“" + name + "” is no kind of setting that is known",
+                    "Write one of " + String.join(", ", Kinds.names()) + ".");
+        }
+        Kind kind = Kinds.read(name, e.entry("allowed"));
+        Given given = given(e, "default", kind);
+        Map<String, Given> each = new LinkedHashMap<>();
+        JsonEntry b = e.entry("bands");
+        for (String band : b.keys()) {
+            if (bands.band(band).isEmpty() || bands.widest().key().equals(band)) {
+                throw JsonEntry.bad(
+                        b.at(band),
+                        bands.band(band).isEmpty()
+                                ? "there is no band “" + band + "”"
+                                : "the widest band has the setting's default",
+                        "Name one of "
+                                + String.join(
+                                        ", ",
+                                        bands.list().stream()
+                                                .map(Band::key)
+                                                .filter(k ->
+                                                        !k.equals(bands.widest().key()))
+                                                .toList())
+                                + ".");
+            }
+            each.put(band, given(b, band, kind));
+        }
+        Setting.Shown shown = null;
+        if (e.has("shownWhen")) {
+            JsonEntry when = e.entry("shownWhen");
+            shown = new Setting.Shown(when.text("key"), when.list("is"));
+        }
+        Setting s = new Setting(
+                e.text("key"),
+                e.text("label"),
+                e.optionalText("help").orElse(""),
+                e.text("place"),
+                kind,
+                given,
+                each,
+                e.flag("perBand"),
+                shown,
+                e.flag("triple"),
+                e.texts("former"));
+        // What depends on nothing else is judged here, where the place is known.
+        checkFixed(s.given(), s, e.at("default"));
+        s.bands().forEach((band, g) -> checkFixed(g, s, e.at("bands") + "." + band));
+        return s;
     }
-  }
 
-  /** One setting as the file holds it. */
-  public static Value.Parts write(Setting setting) {
-    ObjectNode node = MAPPER.createObjectNode();
-    write(setting, node);
-    return (Value.Parts) Value.of(node);
-  }
-
-  /** One setting as the file holds it. @throws BadInputException with its place, if it cannot be used */
-  public static Setting readSetting(Value value, Bands bands) {
-    return setting(new JsonEntry(value, ""), bands);
-  }
-
-  private static void write(Setting setting, ObjectNode node) {
-    node.put("key", setting.key()).put("label", setting.label());
-    putOrRemove(node, "help", setting.help().isEmpty() ? null : Value.of(setting.help()));
-    node.put("kind", setting.kind().name()).put("place", setting.place());
-    node.set("default", setting.given().value().json());
-    Map<String, Value> bands = new LinkedHashMap<>();
-    setting.bands().forEach((band, g) -> bands.put(band, g.value()));
-    putOrRemove(node, "bands", bands.isEmpty() ? null : new Value.Parts(bands));
-    Value.Parts allowed = setting.kind().allowed();
-    putOrRemove(node, "allowed", allowed.parts().isEmpty() ? null : allowed);
-    putOrRemove(node, "perBand", setting.perBand() ? Value.of(true) : null);
-    putOrRemove(node, "shownWhen", setting.shown() == null ? null
-        : Value.parts("key", setting.shown().key(), "is", new Value.Many(setting.shown().is())));
-    putOrRemove(node, "former", setting.former().isEmpty() ? null : Value.of(setting.former()));
-    putOrRemove(node, "triple", setting.triple() ? Value.of(true) : null);
-  }
-
-  private static void putOrRemove(ObjectNode node, String key, Value value) {
-    if (value == null) {
-      node.remove(key);
-    } else {
-      node.set(key, value.json());
+    private static Given given(JsonEntry e, String key, Kind kind) {
+        Value v = e.value(key).orElseThrow(() -> JsonEntry.bad(e.at(key), "it is missing", "Write \"" + key + "\": …"));
+        if (Given.isFollowing(v)) {
+            return Given.follows(e.entry(key));
+        }
+        try {
+            return new Given.Fixed(kind.normal(v));
+        } catch (BadInputException wrong) {
+            throw JsonEntry.bad(e.at(key), wrong.getMessage(), wrong.mend());
+        }
     }
-  }
 
-  /**
-   * Writes a list over the one that is there: what is known of an entry is written anew, the rest of it stays, and
-   * entries that could not be read stay where they are.
-   *
-   * @param aside places of the entries that could not be read
-   */
-  private static <T> void merge(ObjectNode root, String list, List<T> items, java.util.function.BiConsumer<T, ObjectNode> write,
-      Function<T, String> key, Set<String> aside) {
-    Map<String, ObjectNode> known = new LinkedHashMap<>();
-    Map<Integer, JsonNode> kept = new LinkedHashMap<>();
-    Set<String> wanted = new LinkedHashSet<>(items.stream().map(key).toList());
-    List<String> former = items.stream().flatMap(i -> i instanceof Setting s ? s.former().stream() : java.util.stream.Stream.empty()).toList();
-    int index = 0;
-    for (JsonNode n : root.path(list)) {
-      String k = n.path("key").asString("");
-      boolean readable = n instanceof ObjectNode && !known.containsKey(k) && (!aside.contains(list + "[" + index + "]") || wanted.contains(k));
-      if (readable) {
-        known.put(k, (ObjectNode) n);
-      } else {
-        kept.put(index, n);
-      }
-      index++;
+    private static void checkFixed(Given given, Setting s, String at) {
+        if (given instanceof Given.Fixed f) {
+            s.kind().refusal(f.value(), Kind.Around.NOTHING).ifPresent(why -> {
+                throw JsonEntry.bad(
+                        at,
+                        s.kind().words(f.value()) + " is not among what an owner may choose. " + why.words(),
+                        "Widen allowed, or take another default.");
+            });
+        }
     }
-    ArrayNode array = MAPPER.createArrayNode();
-    for (T item : items) {
-      ObjectNode node = known.get(key.apply(item));
-      if (node == null && item instanceof Setting s) {
-        node = s.former().stream().filter(former::contains).map(known::get).filter(java.util.Objects::nonNull).findFirst().orElse(null);
-      }
-      node = node == null ? MAPPER.createObjectNode() : node;
-      write.accept(item, node);
-      array.add(node);
+
+    /** Takes out settings that follow what is not there, or each other in a circle, until what is left holds. */
+    private void dropBrokenReferences(Map<String, Setting> settings, Map<String, String> at, Bands bands) {
+        for (boolean again = true; again; ) {
+            again = false;
+            for (Setting s : List.copyOf(settings.values())) {
+                List<String> chain = Palette.circle(s, settings);
+                String what = chain.isEmpty()
+                        ? missing(s, settings)
+                        : "settings follow each other in a circle: " + String.join(" → ", chain);
+                if (!what.isEmpty()) {
+                    fault(
+                            at.get(s.key()) + ".default",
+                            what,
+                            chain.isEmpty()
+                                    ? "Name the key of another setting of the same kind."
+                                    : "Give one of them a value of its own.");
+                    settings.remove(s.key());
+                    again = true;
+                }
+            }
+        }
     }
-    kept.forEach((i, n) -> array.insert(Math.min(i, array.size()), n));
-    root.set(list, array);
-  }
+
+    private static String missing(Setting s, Map<String, Setting> settings) {
+        for (Given.Follows f : s.following()) {
+            Setting other = settings.get(f.key());
+            if (other == null || !other.kind().name().equals(s.kind().name())) {
+                return "it follows “" + f.key() + "”"
+                        + (other == null
+                                ? ", and there is no such setting"
+                                : ", which is a " + other.kind().label());
+            }
+            Optional<String> second = f.how().alsoReads();
+            boolean lost = second.isPresent()
+                    && (!settings.containsKey(second.get())
+                            || !settings.get(second.get())
+                                    .kind()
+                                    .name()
+                                    .equals(s.kind().name()));
+            if (lost) {
+                return "it is mixed with “" + second.get() + "”, which is neither a colour nor a colour setting";
+            }
+        }
+        boolean lost = s.shown() != null
+                && (!settings.containsKey(s.shown().key()) || s.shown().key().equals(s.key()));
+        return lost ? "it is shown depending on “" + s.shown().key() + "”, and there is no such other setting" : "";
+    }
+
+    private void unknownKeys() {
+        unknown.addAll(root.unknown());
+        int told = 0;
+        for (String at : unknown) {
+            if (++told > MOST_UNKNOWN) {
+                fault(
+                        at,
+                        "it and " + (unknown.size() - MOST_UNKNOWN)
+                                + " more keys mean nothing here; they are kept, and do nothing",
+                        "Take them out, or leave them.");
+                return;
+            }
+            String key = at.substring(at.lastIndexOf('.') + 1);
+            // Tools may keep things of their own under a name with a dollar sign, as JSON Schema does.
+            if (!key.startsWith("$")) {
+                Optional<String> meant = SETTING_KEYS.stream()
+                        .filter(k -> org.apache.commons.text.similarity.LevenshteinDistance.getDefaultInstance()
+                                        .apply(k, key)
+                                <= 2)
+                        .findFirst();
+                fault(
+                        at,
+                        "“" + key + "” means nothing here; it is kept, and does nothing",
+                        meant.map(m -> "Did you mean “" + m + "”?").orElse("Take it out, or leave it."));
+            }
+        }
+    }
+
+    private void each(String list, Consumer<JsonEntry> visit) {
+        List<JsonEntry> entries;
+        try {
+            entries = root.has(list) ? new ArrayList<>() : List.of();
+            List<Value> items = root.list(list);
+            for (int i = 0; i < items.size(); i++) {
+                String at = list + "[" + i + "]";
+                Value item = items.get(i);
+                attempt(at, () -> entries.add(new JsonEntry(item, at)));
+            }
+        } catch (JsonEntry.PlacedException e) {
+            fault(e.at(), e.what(), e.mend());
+            return;
+        }
+        for (JsonEntry e : entries) {
+            int before = faults.size();
+            attempt(e.place(), () -> visit.accept(e));
+            // An entry that was given up half way has keys that nobody came to ask for.
+            if (faults.size() == before) {
+                unknown.addAll(e.unknown());
+            }
+        }
+    }
+
+    private void attempt(String at, Runnable read) {
+        try {
+            read.run();
+        } catch (JsonEntry.PlacedException e) {
+            fault(e.at(), e.what(), e.mend());
+        } catch (BadInputException e) {
+            fault(at, e.getMessage(), e.mend());
+        }
+    }
+
+    private <T> Optional<T> attempt(java.util.function.Supplier<T> read) {
+        try {
+            return Optional.of(read.get());
+        } catch (JsonEntry.PlacedException e) {
+            fault(e.at(), e.what(), e.mend());
+            return Optional.empty();
+        }
+    }
+
+    private void fault(String at, String what, String mend) {
+        if (lines == null) {
+            lines = new JsonLines(bytes);
+        }
+        faults.add(new Palette.Fault(at, lines.line(at), what, mend));
+    }
+
+    /** The line on which a setting starts in the file. */
+    public static int line(byte[] bytes, String key) {
+        int index = 0;
+        for (JsonNode n : tree(bytes).path("settings")) {
+            if (n.path("key").asString("").equals(key)) {
+                return new JsonLines(bytes).line("settings[" + index + "]");
+            }
+            index++;
+        }
+        return 1;
+    }
+
+    private static JsonNode tree(byte[] bytes) {
+        JsonNode root;
+        try {
+            root = MAPPER.readTree(bytes);
+        } catch (JacksonException e) {
+            int line = e.getLocation() == null ? 1 : Math.max(1, e.getLocation().getLineNr());
+            throw new BadInputException(
+                    Palette.FILE + ", line " + line + ": this is not JSON. " + e.getOriginalMessage(),
+                    "Mend that line, or take the file out of the theme to start without settings.");
+        }
+        if (!root.isObject()) {
+            throw new BadInputException(Palette.FILE + ", the file: it holds no object", "Let it start with {.");
+        }
+        return root;
+    }
+
+    /**
+     * Writes a palette into the text of the file as it was.
+     *
+     * @param before the file's bytes, or null where there is none yet
+     */
+    public static byte[] write(Palette palette, byte[] before) {
+        ObjectNode root = before == null ? MAPPER.createObjectNode() : (ObjectNode) tree(before);
+        if (before == null) {
+            root.put("format", FORMAT);
+        }
+        root.put("name", palette.name());
+        Set<String> aside = new LinkedHashSet<>();
+        palette.faults().forEach(f -> aside.add(f.at().replaceFirst("\\].*", "]")));
+        if (!aside.contains("bands") || !palette.bands().equals(Bands.USUAL)) {
+            merge(
+                    root,
+                    "bands",
+                    palette.bands().list(),
+                    (band, node) -> {
+                        node.put("key", band.key()).put("label", band.label());
+                        putOrRemove(
+                                node,
+                                "to",
+                                band.to() == null ? null : Value.of(band.to().doubleValue()));
+                    },
+                    Band::key,
+                    aside);
+        }
+        merge(
+                root,
+                "places",
+                palette.places(),
+                (place, node) -> node.put("key", place.key()).put("label", place.label()),
+                Place::key,
+                aside);
+        merge(root, "settings", palette.settings(), PaletteJson::write, Setting::key, aside);
+        if (!palette.schemes().isEmpty() || root.has("schemes")) {
+            merge(
+                    root,
+                    "schemes",
+                    palette.schemes(),
+                    (scheme, node) -> {
+                        node.put("key", scheme.key()).put("label", scheme.label());
+                        Map<String, Value> values = new LinkedHashMap<>();
+                        scheme.values().forEach((k, c) -> values.put(k, c.value()));
+                        node.set("values", new Value.Parts(values).json());
+                    },
+                    Scheme::key,
+                    aside);
+        }
+        if (!palette.subjects().isEmpty() || root.has("pictures")) {
+            writeSubjects(root, palette);
+        }
+        return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** Entries of pictures stay with what else they hold; one of which nothing is left but the path goes. */
+    private static void writeSubjects(ObjectNode root, Palette palette) {
+        ArrayNode pictures = root.path("pictures") instanceof ArrayNode known ? known : MAPPER.createArrayNode();
+        Map<String, Subject> left = new LinkedHashMap<>();
+        palette.subjects().forEach(s -> left.put(s.path(), s));
+        for (int i = pictures.size() - 1; i >= 0; i--) {
+            if (pictures.get(i) instanceof ObjectNode node && isReadable(node)) {
+                Subject subject = left.remove(node.path("path").asString(""));
+                putOrRemove(node, "subject", subject == null ? null : subject.value());
+                if (node.size() < 2) {
+                    pictures.remove(i);
+                }
+            }
+        }
+        left.values().forEach(s -> {
+            ObjectNode node = MAPPER.createObjectNode().put("path", s.path());
+            node.set("subject", s.value().json());
+            pictures.add(node);
+        });
+        root.set("pictures", pictures);
+    }
+
+    private static boolean isReadable(ObjectNode picture) {
+        try {
+            return !picture.has("subject") || Subject.read(new JsonEntry(Value.of(picture), "")) != null;
+        } catch (BadInputException unread) {
+            return false;
+        }
+    }
+
+    /** One setting as the file holds it. */
+    public static Value.Parts write(Setting setting) {
+        ObjectNode node = MAPPER.createObjectNode();
+        write(setting, node);
+        return (Value.Parts) Value.of(node);
+    }
+
+    /** One setting as the file holds it. @throws BadInputException with its place, if it cannot be used */
+    public static Setting readSetting(Value value, Bands bands) {
+        return setting(new JsonEntry(value, ""), bands);
+    }
+
+    private static void write(Setting setting, ObjectNode node) {
+        node.put("key", setting.key()).put("label", setting.label());
+        putOrRemove(node, "help", setting.help().isEmpty() ? null : Value.of(setting.help()));
+        node.put("kind", setting.kind().name()).put("place", setting.place());
+        node.set("default", setting.given().value().json());
+        Map<String, Value> bands = new LinkedHashMap<>();
+        setting.bands().forEach((band, g) -> bands.put(band, g.value()));
+        putOrRemove(node, "bands", bands.isEmpty() ? null : new Value.Parts(bands));
+        Value.Parts allowed = setting.kind().allowed();
+        putOrRemove(node, "allowed", allowed.parts().isEmpty() ? null : allowed);
+        putOrRemove(node, "perBand", setting.perBand() ? Value.of(true) : null);
+        putOrRemove(
+                node,
+                "shownWhen",
+                setting.shown() == null
+                        ? null
+                        : Value.parts(
+                                "key",
+                                setting.shown().key(),
+                                "is",
+                                new Value.Many(setting.shown().is())));
+        putOrRemove(node, "former", setting.former().isEmpty() ? null : Value.of(setting.former()));
+        putOrRemove(node, "triple", setting.triple() ? Value.of(true) : null);
+    }
+
+    private static void putOrRemove(ObjectNode node, String key, Value value) {
+        if (value == null) {
+            node.remove(key);
+        } else {
+            node.set(key, value.json());
+        }
+    }
+
+    /**
+     * Writes a list over the one that is there: what is known of an entry is written anew, the rest of it stays, and
+     * entries that could not be read stay where they are.
+     *
+     * @param aside places of the entries that could not be read
+     */
+    private static <T> void merge(
+            ObjectNode root,
+            String list,
+            List<T> items,
+            java.util.function.BiConsumer<T, ObjectNode> write,
+            Function<T, String> key,
+            Set<String> aside) {
+        Map<String, ObjectNode> known = new LinkedHashMap<>();
+        Map<Integer, JsonNode> kept = new LinkedHashMap<>();
+        Set<String> wanted = new LinkedHashSet<>(items.stream().map(key).toList());
+        List<String> former = items.stream()
+                .flatMap(i -> i instanceof Setting s ? s.former().stream() : java.util.stream.Stream.empty())
+                .toList();
+        int index = 0;
+        for (JsonNode n : root.path(list)) {
+            String k = n.path("key").asString("");
+            boolean readable = n instanceof ObjectNode
+                    && !known.containsKey(k)
+                    && (!aside.contains(list + "[" + index + "]") || wanted.contains(k));
+            if (readable) {
+                known.put(k, (ObjectNode) n);
+            } else {
+                kept.put(index, n);
+            }
+            index++;
+        }
+        ArrayNode array = MAPPER.createArrayNode();
+        for (T item : items) {
+            ObjectNode node = known.get(key.apply(item));
+            if (node == null && item instanceof Setting s) {
+                node = s.former().stream()
+                        .filter(former::contains)
+                        .map(known::get)
+                        .filter(java.util.Objects::nonNull)
+                        .findFirst()
+                        .orElse(null);
+            }
+            node = node == null ? MAPPER.createObjectNode() : node;
+            write.accept(item, node);
+            array.add(node);
+        }
+        kept.forEach((i, n) -> array.insert(Math.min(i, array.size()), n));
+        root.set(list, array);
+    }
 }

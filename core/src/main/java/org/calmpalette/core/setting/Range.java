@@ -10,101 +10,117 @@ import org.calmpalette.core.BadInputException;
  * @param step the number is a whole multiple of it, counted from zero, or null for none
  */
 public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
-  /** No number of a setting is smaller or larger, and none has more than four places after the point. */
-  static final BigDecimal FARTHEST = BigDecimal.valueOf(100_000);
-  static final BigDecimal FINEST = new BigDecimal("0.0001");
-  static final Range ANY = new Range(FARTHEST.negate(), FARTHEST, null);
+    /** No number of a setting is smaller or larger, and none has more than four places after the point. */
+    static final BigDecimal FARTHEST = BigDecimal.valueOf(100_000);
 
-  public Range {
-    if (least.compareTo(most) > 0) {
-      throw new BadInputException("The least, " + least.toPlainString() + ", is more than the most, " + most.toPlainString() + ".",
-          "Swap the two.");
+    static final BigDecimal FINEST = new BigDecimal("0.0001");
+    static final Range ANY = new Range(FARTHEST.negate(), FARTHEST, null);
+
+    public Range {
+        if (least.compareTo(most) > 0) {
+            throw new BadInputException(
+                    "The least, " + least.toPlainString() + ", is more than the most, " + most.toPlainString() + ".",
+                    "Swap the two.");
+        }
+        if (least.compareTo(FARTHEST.negate()) < 0 || most.compareTo(FARTHEST) > 0) {
+            throw new BadInputException("A number lies between -100000 and 100000.", "Write bounds between them.");
+        }
+        if (step != null
+                && (step.compareTo(FINEST) < 0 || step.remainder(FINEST).signum() != 0)) {
+            throw new BadInputException("A step is 0.0001 or a multiple of it.", "Write a step such as 0.5 or 1.");
+        }
+        if (step != null
+                && (!isOpen(least) && least.remainder(step).signum() != 0
+                        || !isOpen(most) && most.remainder(step).signum() != 0)) {
+            throw new BadInputException(
+                    "The least and the most do not lie on the steps of " + step.toPlainString() + " from zero.",
+                    "Write bounds that are multiples of the step.");
+        }
     }
-    if (least.compareTo(FARTHEST.negate()) < 0 || most.compareTo(FARTHEST) > 0) {
-      throw new BadInputException("A number lies between -100000 and 100000.", "Write bounds between them.");
+
+    /** The least that was set; null for none. */
+    public BigDecimal lower() {
+        return isOpen(least) ? null : least;
     }
-    if (step != null && (step.compareTo(FINEST) < 0 || step.remainder(FINEST).signum() != 0)) {
-      throw new BadInputException("A step is 0.0001 or a multiple of it.", "Write a step such as 0.5 or 1.");
+
+    /** The most that was set; null for none. */
+    public BigDecimal upper() {
+        return isOpen(most) ? null : most;
     }
-    if (step != null && (!isOpen(least) && least.remainder(step).signum() != 0 || !isOpen(most) && most.remainder(step).signum() != 0)) {
-      throw new BadInputException("The least and the most do not lie on the steps of " + step.toPlainString() + " from zero.",
-          "Write bounds that are multiples of the step.");
+
+    private static boolean isOpen(BigDecimal bound) {
+        return bound.abs().compareTo(FARTHEST) == 0;
     }
-  }
 
-  /** The least that was set; null for none. */
-  public BigDecimal lower() {
-    return isOpen(least) ? null : least;
-  }
-
-  /** The most that was set; null for none. */
-  public BigDecimal upper() {
-    return isOpen(most) ? null : most;
-  }
-
-  private static boolean isOpen(BigDecimal bound) {
-    return bound.abs().compareTo(FARTHEST) == 0;
-  }
-
-  /** @param at for messages */
-  static Range of(JsonEntry allowed) {
-    return new Range(allowed.number("least").orElse(FARTHEST.negate()), allowed.number("most").orElse(FARTHEST),
-        allowed.number("step").orElse(null));
-  }
-
-  /** The bounds that were set, under their names. */
-  Value.Parts parts() {
-    return Value.parts("least", isOpen(least) ? null : least, "most", isOpen(most) ? null : most, "step", step);
-  }
-
-  Optional<Refusal> refusal(BigDecimal n, String unit) {
-    if (n.compareTo(least) < 0 || n.compareTo(most) > 0) {
-      return Optional.of(new Refusal.OutOfRange(n, unit, this));
+    /** @param at for messages */
+    static Range of(JsonEntry allowed) {
+        return new Range(
+                allowed.number("least").orElse(FARTHEST.negate()),
+                allowed.number("most").orElse(FARTHEST),
+                allowed.number("step").orElse(null));
     }
-    if (step != null && n.remainder(step).signum() != 0) {
-      return Optional.of(new Refusal.OffStep(n, unit, step));
+
+    /** The bounds that were set, under their names. */
+    Value.Parts parts() {
+        return Value.parts("least", isOpen(least) ? null : least, "most", isOpen(most) ? null : most, "step", step);
     }
-    return Optional.empty();
-  }
 
-  public boolean isAny() {
-    return isOpen(least) && isOpen(most) && step == null;
-  }
-
-  public String inWords(String unit) {
-    String s = step == null ? "" : " in steps of " + plain(step);
-    if (isOpen(least) && isOpen(most)) {
-      return "any number" + unit + s;
+    Optional<Refusal> refusal(BigDecimal n, String unit) {
+        if (n.compareTo(least) < 0 || n.compareTo(most) > 0) {
+            return Optional.of(new Refusal.OutOfRange(n, unit, this));
+        }
+        if (step != null && n.remainder(step).signum() != 0) {
+            return Optional.of(new Refusal.OffStep(n, unit, step));
+        }
+        return Optional.empty();
     }
-    return (isOpen(most) ? "from " + plain(least) : isOpen(least) ? "up to " + plain(most)
-        : plain(least) + " to " + plain(most)) + unit + s;
-  }
 
-  Value.Parts schema() {
-    return Value.parts("type", "number", "minimum", least, "maximum", most, "multipleOf", step == null ? FINEST : step);
-  }
-
-  /** A number within what any setting may hold. @throws BadInputException if it is not */
-  static BigDecimal normal(Value given, String label) {
-    if (!(given instanceof Value.Number n)) {
-      throw Kind.wrong(given, label, "Write a number, such as 12 or 1.5.");
+    public boolean isAny() {
+        return isOpen(least) && isOpen(most) && step == null;
     }
-    if (n.number().abs().compareTo(FARTHEST) > 0 || n.number().remainder(FINEST).signum() != 0) {
-      throw Kind.wrong(given, label, "Write a number between -100000 and 100000 with at most four places after the point.");
-    }
-    return n.number();
-  }
 
-  /** Reads what a person typed, with a point or a comma. */
-  static Value typed(String text, String label) {
-    String t = text.strip().replace(',', '.').replace('−', '-');
-    if (t.length() > 24 || !t.matches("[+-]?(\\d+\\.?\\d*|\\.\\d+)")) {
-      throw Kind.wrong(Value.of(text.strip()), label, "Write a number, such as 12 or 1.5.");
+    public String inWords(String unit) {
+        String s = step == null ? "" : " in steps of " + plain(step);
+        if (isOpen(least) && isOpen(most)) {
+            return "any number" + unit + s;
+        }
+        return (isOpen(most)
+                        ? "from " + plain(least)
+                        : isOpen(least) ? "up to " + plain(most) : plain(least) + " to " + plain(most))
+                + unit
+                + s;
     }
-    return Value.of(new BigDecimal(t));
-  }
 
-  public static String plain(BigDecimal n) {
-    return n.toPlainString();
-  }
+    Value.Parts schema() {
+        return Value.parts(
+                "type", "number", "minimum", least, "maximum", most, "multipleOf", step == null ? FINEST : step);
+    }
+
+    /** A number within what any setting may hold. @throws BadInputException if it is not */
+    static BigDecimal normal(Value given, String label) {
+        if (!(given instanceof Value.Number n)) {
+            throw Kind.wrong(given, label, "Write a number, such as 12 or 1.5.");
+        }
+        if (n.number().abs().compareTo(FARTHEST) > 0
+                || n.number().remainder(FINEST).signum() != 0) {
+            throw Kind.wrong(
+                    given,
+                    label,
+                    "Write a number between -100000 and 100000 with at most four places after the point.");
+        }
+        return n.number();
+    }
+
+    /** Reads what a person typed, with a point or a comma. */
+    static Value typed(String text, String label) {
+        String t = text.strip().replace(',', '.').replace('−', '-');
+        if (t.length() > 24 || !t.matches("[+-]?(\\d+\\.?\\d*|\\.\\d+)")) {
+            throw Kind.wrong(Value.of(text.strip()), label, "Write a number, such as 12 or 1.5.");
+        }
+        return Value.of(new BigDecimal(t));
+    }
+
+    public static String plain(BigDecimal n) {
+        return n.toPlainString();
+    }
 }

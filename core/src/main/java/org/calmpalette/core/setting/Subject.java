@@ -14,37 +14,53 @@ import org.calmpalette.core.BadInputException;
  * @param height more than 0, in hundredths of its height
  */
 public record Subject(String path, String name, BigDecimal left, BigDecimal top, BigDecimal width, BigDecimal height) {
-  private static final BigDecimal WHOLE = BigDecimal.valueOf(100);
+    private static final BigDecimal WHOLE = BigDecimal.valueOf(100);
 
-  /** @throws BadInputException if the box is not inside of the picture */
-  public Subject {
-    boolean inside = left.signum() >= 0 && top.signum() >= 0 && width.signum() > 0 && height.signum() > 0
-        && left.add(width).compareTo(WHOLE) <= 0 && top.add(height).compareTo(WHOLE) <= 0;
-    if (!inside) {
-      throw new BadInputException("The subject of " + path + " does not lie inside of the picture.",
-          "Give left, top, width and height in hundredths of the picture, from 0 to 100.");
+    /** @throws BadInputException if the box is not inside of the picture */
+    public Subject {
+        boolean inside = left.signum() >= 0
+                && top.signum() >= 0
+                && width.signum() > 0
+                && height.signum() > 0
+                && left.add(width).compareTo(WHOLE) <= 0
+                && top.add(height).compareTo(WHOLE) <= 0;
+        if (!inside) {
+            throw new BadInputException(
+                    "The subject of " + path + " does not lie inside of the picture.",
+                    "Give left, top, width and height in hundredths of the picture, from 0 to 100.");
+        }
+        if (name.length() > Place.LONGEST) {
+            throw new BadInputException(
+                    "The name of the subject is too long.",
+                    "Use up to " + Place.LONGEST + " characters, such as the ferry.");
+        }
     }
-    if (name.length() > Place.LONGEST) {
-      throw new BadInputException("The name of the subject is too long.", "Use up to " + Place.LONGEST + " characters, such as the ferry.");
+
+    /** In words within a sentence. */
+    public String words() {
+        return name.isBlank() ? "the subject" : name;
     }
-  }
 
-  /** In words within a sentence. */
-  public String words() {
-    return name.isBlank() ? "the subject" : name;
-  }
+    static Subject read(JsonEntry e) {
+        String path = e.text("path");
+        JsonEntry s = e.entry("subject");
+        return new Subject(
+                path,
+                s.optionalText("name").orElse(""),
+                part(s, "left"),
+                part(s, "top"),
+                part(s, "width"),
+                part(s, "height"));
+    }
 
-  static Subject read(JsonEntry e) {
-    String path = e.text("path");
-    JsonEntry s = e.entry("subject");
-    return new Subject(path, s.optionalText("name").orElse(""), part(s, "left"), part(s, "top"), part(s, "width"), part(s, "height"));
-  }
+    private static BigDecimal part(JsonEntry e, String key) {
+        return e.number(key)
+                .orElseThrow(() -> JsonEntry.bad(
+                        e.at(key), "it is missing", "Write \"" + key + "\": 12.5, in hundredths of the picture."));
+    }
 
-  private static BigDecimal part(JsonEntry e, String key) {
-    return e.number(key).orElseThrow(() -> JsonEntry.bad(e.at(key), "it is missing", "Write \"" + key + "\": 12.5, in hundredths of the picture."));
-  }
-
-  Value.Parts value() {
-    return Value.parts("name", name.isEmpty() ? null : name, "left", left, "top", top, "width", width, "height", height);
-  }
+    Value.Parts value() {
+        return Value.parts(
+                "name", name.isEmpty() ? null : name, "left", left, "top", top, "width", width, "height", height);
+    }
 }

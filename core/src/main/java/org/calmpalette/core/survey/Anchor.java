@@ -19,21 +19,41 @@ import org.calmpalette.core.value.Position;
  * @param whole at how many all of it is seen
  */
 public record Anchor(String value, long lost, long whole) {
-  /** The nine that everybody knows, the middle first: of equals the first is taken. */
-  public static final List<String> ALL = List.of("center top", "center center", "center bottom", "left top", "left center", "left bottom", "right top",
-      "right center", "right bottom");
+    /** The nine that everybody knows, the middle first: of equals the first is taken. */
+    public static final List<String> ALL = List.of(
+            "center top",
+            "center center",
+            "center bottom",
+            "left top",
+            "left center",
+            "left bottom",
+            "right top",
+            "right center",
+            "right bottom");
 
-  /** A layer with another position. */
-  public static BackgroundLayer moved(BackgroundLayer layer, String value) {
-    Position position = Position.read(ComponentValue.read(value)).orElse(layer.position());
-    return new BackgroundLayer(layer.image(), position, layer.size(), layer.repeatX(), layer.repeatY(), layer.origin(), layer.clip(), layer.attachment());
-  }
+    /** A layer with another position. */
+    public static BackgroundLayer moved(BackgroundLayer layer, String value) {
+        Position position = Position.read(ComponentValue.read(value)).orElse(layer.position());
+        return new BackgroundLayer(
+                layer.image(),
+                position,
+                layer.size(),
+                layer.repeatX(),
+                layer.repeatY(),
+                layer.origin(),
+                layer.clip(),
+                layer.attachment());
+    }
 
-  /** The one that loses the subject at the fewest widths; of those the one that shows it whole at most, and of those the one in the middle. */
-  public static Optional<Anchor> best(Backgrounds backgrounds, PaintedPicture picture, Optional<Sight.Part> subject) {
-    return ALL.stream().map(value -> {
-      Sweep sweep = backgrounds.sweep(picture, subject, l -> moved(l, value));
-      return new Anchor(value, sweep.count(Sight.State.UNDER, Sight.State.OFF), sweep.count(Sight.State.WHOLE));
-    }).min(Comparator.comparingLong(Anchor::lost).thenComparing(Comparator.comparingLong(Anchor::whole).reversed()));
-  }
+    /** The one that loses the subject at the fewest widths; of those the one that shows it whole at most, and of those the one in the middle. */
+    public static Optional<Anchor> best(Backgrounds backgrounds, PaintedPicture picture, Optional<Sight.Part> subject) {
+        return ALL.stream()
+                .map(value -> {
+                    Sweep sweep = backgrounds.sweep(picture, subject, l -> moved(l, value));
+                    return new Anchor(
+                            value, sweep.count(Sight.State.UNDER, Sight.State.OFF), sweep.count(Sight.State.WHOLE));
+                })
+                .min(Comparator.comparingLong(Anchor::lost)
+                        .thenComparing(Comparator.comparingLong(Anchor::whole).reversed()));
+    }
 }

@@ -26,7 +26,6 @@ import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.BackgroundChange;
-import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Backgrounds;
 import org.calmpalette.core.render.Gallery;
@@ -38,7 +37,6 @@ import org.calmpalette.core.render.Scenes;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.theme.Theme;
-import org.calmpalette.core.value.BackgroundLayer;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
@@ -47,245 +45,407 @@ import org.jsoup.nodes.Element;
  * measured.
  */
 public final class BackgroundFindings {
-  /** Distance in OKLab, times 100, from which an edge is seen as a seam: two and a half times the just noticeable. */
-  private static final double SEAM = 5;
-  /** Drawn this much larger than it is, a picture is soft on an ordinary screen: common practice. */
-  private static final double SOFT = 1.25;
-  /** A picture this much wider or narrower than it is looks wrong: common practice. */
-  private static final double STRETCHED = 0.04;
-  /** Widths at which texts are looked at, besides those where media queries turn. */
-  private static final List<Integer> WIDTHS = List.of(320, 390, 480, 600, 768, 900, 1024, 1200, 1366, 1440, 1600, 1920, 2240, 2560);
-  private static final int MOST_TEXTS = 150;
-  /** Processor time for one page: millions of pixels are looked at, in the background. */
-  private static final Duration PAGE = Duration.ofSeconds(6);
-  private static final long PAGES = Duration.ofSeconds(40).toNanos();
+    /** Distance in OKLab, times 100, from which an edge is seen as a seam: two and a half times the just noticeable. */
+    private static final double SEAM = 5;
+    /** Drawn this much larger than it is, a picture is soft on an ordinary screen: common practice. */
+    private static final double SOFT = 1.25;
+    /** A picture this much wider or narrower than it is looks wrong: common practice. */
+    private static final double STRETCHED = 0.04;
+    /** Widths at which texts are looked at, besides those where media queries turn. */
+    private static final List<Integer> WIDTHS =
+            List.of(320, 390, 480, 600, 768, 900, 1024, 1200, 1366, 1440, 1600, 1920, 2240, 2560);
 
-  private final Rendered rendered;
-  private final Gallery gallery;
-  private final List<Finding> findings = new ArrayList<>();
-  private final Set<String> told = new LinkedHashSet<>();
-  private final Map<String, OnPicture> texts = new LinkedHashMap<>();
+    private static final int MOST_TEXTS = 150;
+    /** Processor time for one page: millions of pixels are looked at, in the background. */
+    private static final Duration PAGE = Duration.ofSeconds(6);
 
-  /** Texts of one colour that one declaration lays on one ground. */
-  private static final class OnPicture {
-    final Scenes scenes;
-    final int element;
-    final Explanation why;
-    final String words;
-    final double needed;
-    final Element holder;
-    Ground.Reading worst;
-    int worstWidth;
-    final Set<Integer> failing = new TreeSet<>();
-    final Set<Integer> looked = new TreeSet<>();
-    Ground.Reading without;
+    private static final long PAGES = Duration.ofSeconds(40).toNanos();
 
-    OnPicture(Scenes scenes, int element, Explanation why, String words, double needed, Element holder) {
-      this.scenes = scenes;
-      this.element = element;
-      this.why = why;
-      this.words = words;
-      this.needed = needed;
-      this.holder = holder;
+    private final Rendered rendered;
+    private final Gallery gallery;
+    private final List<Finding> findings = new ArrayList<>();
+    private final Set<String> told = new LinkedHashSet<>();
+    private final Map<String, OnPicture> texts = new LinkedHashMap<>();
+
+    /** Texts of one colour that one declaration lays on one ground. */
+    private static final class OnPicture {
+        final Scenes scenes;
+        final int element;
+        final Explanation why;
+        final String words;
+        final double needed;
+        final Element holder;
+        Ground.Reading worst;
+        int worstWidth;
+        final Set<Integer> failing = new TreeSet<>();
+        final Set<Integer> looked = new TreeSet<>();
+        Ground.Reading without;
+
+        OnPicture(Scenes scenes, int element, Explanation why, String words, double needed, Element holder) {
+            this.scenes = scenes;
+            this.element = element;
+            this.why = why;
+            this.words = words;
+            this.needed = needed;
+            this.holder = holder;
+        }
+
+        /** Of two texts the one that is harder to read stands for both. */
+        OnPicture worse(OnPicture other) {
+            return other.worst.low() < worst.low() ? other : this;
+        }
     }
 
-    /** Of two texts the one that is harder to read stands for both. */
-    OnPicture worse(OnPicture other) {
-      return other.worst.low() < worst.low() ? other : this;
+    private BackgroundFindings(Rendered rendered, Gallery gallery) {
+        this.rendered = rendered;
+        this.gallery = gallery;
     }
-  }
 
-  private BackgroundFindings(Rendered rendered, Gallery gallery) {
-    this.rendered = rendered;
-    this.gallery = gallery;
-  }
+    /** @param measures by path of the page; pages without are left out */
+    public static List<Finding> of(Rendered rendered, Gallery gallery, Map<String, Measures> measures) {
+        BackgroundFindings found = new BackgroundFindings(rendered, gallery);
+        Share share = new Share(PAGE, PAGES);
+        for (Page page : rendered.theme().pages()) {
+            Measures own = measures.get(page.source().file());
+            if (own != null) {
+                share.page(
+                        page.source().file(), "pictures behind it", () -> found.page(new Scenes(rendered, page, own)));
+            }
+        }
+        // A mend is tried at many widths, but there are few of them.
+        share.page(measures.keySet().stream().findFirst().orElse(""), "mends for texts on pictures", () -> found.texts
+                .values()
+                .forEach(found::report));
+        found.findings.addAll(share.beyond());
+        return List.copyOf(found.findings);
+    }
 
-  /** @param measures by path of the page; pages without are left out */
-  public static List<Finding> of(Rendered rendered, Gallery gallery, Map<String, Measures> measures) {
-    BackgroundFindings found = new BackgroundFindings(rendered, gallery);
-    Share share = new Share(PAGE, PAGES);
-    for (Page page : rendered.theme().pages()) {
-      Measures own = measures.get(page.source().file());
-      if (own != null) {
-        share.page(page.source().file(), "pictures behind it", () -> found.page(new Scenes(rendered, page, own)));
-      }
+    private void page(Scenes scenes) {
+        Backgrounds backgrounds = new Backgrounds(scenes, gallery);
+        for (PaintedPicture picture : PaintedPicture.of(rendered, scenes.page())) {
+            if (told.add(picture.declaration() + picture.path())
+                    && gallery.size(picture.path()).isPresent()) {
+                picture(backgrounds, picture);
+            }
+        }
+        texts(scenes);
     }
-    // A mend is tried at many widths, but there are few of them.
-    share.page(measures.keySet().stream().findFirst().orElse(""), "mends for texts on pictures", () -> found.texts.values().forEach(found::report));
-    found.findings.addAll(share.beyond());
-    return List.copyOf(found.findings);
-  }
 
-  private void page(Scenes scenes) {
-    Backgrounds backgrounds = new Backgrounds(scenes, gallery);
-    for (PaintedPicture picture : PaintedPicture.of(rendered, scenes.page())) {
-      if (told.add(picture.declaration() + picture.path()) && gallery.size(picture.path()).isPresent()) {
-        picture(backgrounds, picture);
-      }
+    private void picture(Backgrounds backgrounds, PaintedPicture picture) {
+        Theme theme = rendered.theme();
+        Optional<Subject> subject = theme.palette().subject(picture.path());
+        Sweep sweep = backgrounds.sweep(picture, Backgrounds.part(subject), UnaryOperator.identity());
+        if (sweep.sights().isEmpty()) {
+            return;
+        }
+        subject.ifPresent(s -> subject(backgrounds, picture, s, sweep));
+        seam(backgrounds, picture, sweep);
+        NaturalSize size = gallery.size(picture.path()).orElseThrow();
+        Sight widest = sweep.sights().values().stream()
+                .filter(s -> s.shown().width() > 0)
+                .max(java.util.Comparator.comparingDouble(
+                        s -> Math.max(s.placement().scaleX(), s.placement().scaleY())))
+                .orElse(null);
+        boolean pixels =
+                size.width().isPresent() && gallery.pixels(picture.path()).isPresent();
+        if (widest == null || !pixels) {
+            return;
+        }
+        double scale = Math.max(widest.placement().scaleX(), widest.placement().scaleY());
+        int at = sweep.sights().entrySet().stream()
+                .filter(e -> e.getValue() == widest)
+                .findFirst()
+                .orElseThrow()
+                .getKey();
+        if (scale > SOFT) {
+            add(
+                    Finding.Kind.BLURRED_PICTURE,
+                    picture,
+                    String.format(
+                            Locale.ROOT,
+                            "%s is drawn %.2f times as large as it is in a window of %d px, and looks soft.",
+                            picture.path(),
+                            scale,
+                            at),
+                    String.format(Locale.ROOT, "Put one in its place that is %d px wide.", (int)
+                            Math.ceil(size.width().getAsDouble() * scale)),
+                    null);
+        }
+        double ratio = widest.placement().scaleX() / widest.placement().scaleY();
+        if (Math.abs(ratio - 1) > STRETCHED) {
+            add(
+                    Finding.Kind.STRETCHED_PICTURE,
+                    picture,
+                    String.format(
+                            Locale.ROOT,
+                            "%s is drawn %.0f%% %s than it is in a window of %d px.",
+                            picture.path(),
+                            Math.abs(ratio - 1) * 100,
+                            ratio > 1 ? "wider" : "narrower",
+                            at),
+                    "Give one side and leave the other at auto, or use cover.",
+                    () -> BackgroundChange.of(
+                            rendered,
+                            picture,
+                            Map.of("background-size", "cover"),
+                            "Drew " + picture.path() + " in its own shape"));
+        }
     }
-    texts(scenes);
-  }
 
-  private void picture(Backgrounds backgrounds, PaintedPicture picture) {
-    Theme theme = rendered.theme();
-    Optional<Subject> subject = theme.palette().subject(picture.path());
-    Sweep sweep = backgrounds.sweep(picture, Backgrounds.part(subject), UnaryOperator.identity());
-    if (sweep.sights().isEmpty()) {
-      return;
+    private void add(Finding.Kind kind, PaintedPicture picture, String message, String mend, Supplier<Change> fix) {
+        Explanation.Cause by = picture.because();
+        boolean placed =
+                by != null && by.isInTheme() && rendered.theme().files().has(by.file());
+        Finding finding = new Finding(
+                        kind, placed ? by.file() : picture.page(), placed ? by.line() : 1, 0, message, mend)
+                .about(picture.path() + " " + (by == null ? "" : by.selector()));
+        findings.add(fix == null ? finding : finding.fixedBy(fix));
     }
-    subject.ifPresent(s -> subject(backgrounds, picture, s, sweep));
-    seam(backgrounds, picture, sweep);
-    NaturalSize size = gallery.size(picture.path()).orElseThrow();
-    Sight widest = sweep.sights().values().stream().filter(s -> s.shown().width() > 0)
-        .max(java.util.Comparator.comparingDouble(s -> Math.max(s.placement().scaleX(), s.placement().scaleY()))).orElse(null);
-    boolean pixels = size.width().isPresent() && gallery.pixels(picture.path()).isPresent();
-    if (widest == null || !pixels) {
-      return;
-    }
-    double scale = Math.max(widest.placement().scaleX(), widest.placement().scaleY());
-    int at = sweep.sights().entrySet().stream().filter(e -> e.getValue() == widest).findFirst().orElseThrow().getKey();
-    if (scale > SOFT) {
-      add(Finding.Kind.BLURRED_PICTURE, picture, String.format(Locale.ROOT, "%s is drawn %.2f times as large as it is in a window of %d px, and looks soft.", picture.path(), scale, at),
-          String.format(Locale.ROOT, "Put one in its place that is %d px wide.", (int) Math.ceil(size.width().getAsDouble() * scale)), null);
-    }
-    double ratio = widest.placement().scaleX() / widest.placement().scaleY();
-    if (Math.abs(ratio - 1) > STRETCHED) {
-      add(Finding.Kind.STRETCHED_PICTURE, picture, String.format(Locale.ROOT, "%s is drawn %.0f%% %s than it is in a window of %d px.", picture.path(), Math.abs(ratio - 1) * 100,
-          ratio > 1 ? "wider" : "narrower", at), "Give one side and leave the other at auto, or use cover.", () -> BackgroundChange.of(rendered, picture,
-          Map.of("background-size", "cover"), "Drew " + picture.path() + " in its own shape"));
-    }
-  }
 
-  private void add(Finding.Kind kind, PaintedPicture picture, String message, String mend, Supplier<Change> fix) {
-    Explanation.Cause by = picture.because();
-    boolean placed = by != null && by.isInTheme() && rendered.theme().files().has(by.file());
-    Finding finding = new Finding(kind, placed ? by.file() : picture.page(), placed ? by.line() : 1, 0, message, mend).about(picture.path() + " " + (by == null ? "" : by.selector()));
-    findings.add(fix == null ? finding : finding.fixedBy(fix));
-  }
-
-  private void subject(Backgrounds backgrounds, PaintedPicture picture, Subject subject, Sweep sweep) {
-    LostSubject.of(backgrounds, picture, subject, sweep).ifPresent(lost -> {
-      String message = String.format(Locale.ROOT, "%s (%s, anchored as it is): not seen well at %,d of %,d window widths.", lost.words(), picture.path(), lost.lost(), sweep.sights().size());
-      String mend = lost.better().map(a -> String.format(Locale.ROOT, "Anchor it to %s: then it is not seen well at %,d.", a.value(), a.lost()))
-          .orElse("No anchor shows it at more widths; choose another size, or another picture.");
-      add(Finding.Kind.LOST_SUBJECT, picture, message, mend, lost.better().isEmpty() ? null : () -> BackgroundChange.of(rendered, picture,
-          Map.of("background-position", lost.better().get().value()), "Anchored " + picture.path() + " to " + lost.better().get().value()));
-    });
-  }
-
-  private void seam(Backgrounds backgrounds, PaintedPicture picture, Sweep sweep) {
-    Backgrounds.SeamAt found = backgrounds.worstSeam(picture, sweep, WIDTHS).orElse(null);
-    if (found != null && found.seam().mean() >= SEAM) {
-      Seam worst = found.seam();
-      int at = found.width();
-      Color edge = worst.edge();
-      add(Finding.Kind.SEAM, picture, String.format(Locale.ROOT, "%s ends at its %s edge in a window of %d px, and %s goes on there, %.0f away from the edge's colours: a visible seam.",
-          picture.path(), worst.side().name().toLowerCase(Locale.ROOT), at, ColorKey.of(backgrounds.beyond(picture, at)), worst.mean()),
-          "Let " + ColorKey.of(edge) + " go on there, the colour of the edge.", () -> BackgroundChange.of(rendered, picture,
-              Map.of("background-color", ColorKey.of(edge)), "The colour of the edge goes on where " + picture.path() + " ends"));
-    }
-  }
-
-  /** Texts on pictures, on gradients, and on what was taken out of the flow: all that plain colours do not tell. */
-  private void texts(Scenes scenes) {
-    Page page = scenes.page();
-    PageStyles wide = rendered.styles(page, Viewport.of(1440, 800), States.NONE);
-    Backdrop.Reader backdrops = new Backdrop.Reader(wide, rendered.theme().files()::has);
-    Ground ground = new Ground(scenes, gallery, true);
-    Ground bare = new Ground(scenes, gallery, false);
-    Map<Integer, OnPicture> here = new LinkedHashMap<>();
-    List<Element> elements = page.elements();
-    for (int i : scenes.measures().lines().keySet().stream().sorted().limit(MOST_TEXTS).toList()) {
-      if (i >= elements.size()) {
-        continue;
-      }
-      Element e = elements.get(i);
-      ElementStyle style = wide.of(e);
-      Backdrop backdrop = backdrops.of(e);
-      boolean shadowed = Painting.declared(style, "text-shadow").filter(s -> !s.equals("none")).isPresent() || Painting.declared(style, "-webkit-text-fill-color").isPresent();
-      if (backdrop.unknown() == null || shadowed || backdrop.isInvisible() || style.colorOf("color").orElse(Color.TRANSPARENT).alpha() == 0) {
-        continue;
-      }
-      boolean large = style.fontSizePx() >= PageFindings.LARGE || style.fontSizePx() >= PageFindings.LARGE_BOLD && style.fontWeight() >= 700;
-      double needed = large ? 3 : 4.5;
-      // What reads on no colour of the gradient behind it is told without boxes already.
-      if (backdrop.range(style.colorOf("color").orElseThrow()).filter(r -> r.most() < needed).isPresent()) {
-        continue;
-      }
-      String words = e.ownText().strip();
-      here.put(i, new OnPicture(scenes, i, Explanation.of(style, "color"), words.length() > 40 ? words.substring(0, 40) + "…" : words, needed, backdrop.holder()));
-    }
-    Set<Integer> widths = new TreeSet<>(WIDTHS);
-    widths.addAll(scenes.stretches());
-    widths.removeIf(w -> !scenes.measures().isSureAt(w));
-    for (int width : widths) {
-      for (OnPicture text : here.values()) {
-        ground.under(text.element, width).reading().ifPresent(r -> {
-          text.looked.add(width);
-          if (r.low() < text.needed) {
-            text.failing.add(width);
-          }
-          if (text.worst == null || r.low() < text.worst.low()) {
-            text.worst = r;
-            text.worstWidth = width;
-          }
+    private void subject(Backgrounds backgrounds, PaintedPicture picture, Subject subject, Sweep sweep) {
+        LostSubject.of(backgrounds, picture, subject, sweep).ifPresent(lost -> {
+            String message = String.format(
+                    Locale.ROOT,
+                    "%s (%s, anchored as it is): not seen well at %,d of %,d window widths.",
+                    lost.words(),
+                    picture.path(),
+                    lost.lost(),
+                    sweep.sights().size());
+            String mend = lost.better()
+                    .map(a -> String.format(
+                            Locale.ROOT, "Anchor it to %s: then it is not seen well at %,d.", a.value(), a.lost()))
+                    .orElse("No anchor shows it at more widths; choose another size, or another picture.");
+            add(
+                    Finding.Kind.LOST_SUBJECT,
+                    picture,
+                    message,
+                    mend,
+                    lost.better().isEmpty()
+                            ? null
+                            : () -> BackgroundChange.of(
+                                    rendered,
+                                    picture,
+                                    Map.of(
+                                            "background-position",
+                                            lost.better().get().value()),
+                                    "Anchored " + picture.path() + " to "
+                                            + lost.better().get().value()));
         });
-        bare.under(text.element, width).reading().filter(r -> text.without == null || r.low() < text.without.low()).ifPresent(r -> text.without = r);
-      }
     }
-    for (OnPicture text : here.values()) {
-      if (text.worst != null && (!text.failing.isEmpty() || text.without != null && text.without.low() < text.needed)) {
+
+    private void seam(Backgrounds backgrounds, PaintedPicture picture, Sweep sweep) {
+        Backgrounds.SeamAt found = backgrounds.worstSeam(picture, sweep, WIDTHS).orElse(null);
+        if (found != null && found.seam().mean() >= SEAM) {
+            Seam worst = found.seam();
+            int at = found.width();
+            Color edge = worst.edge();
+            add(
+                    Finding.Kind.SEAM,
+                    picture,
+                    String.format(
+                            Locale.ROOT,
+                            "%s ends at its %s edge in a window of %d px, and %s goes on there, %.0f away from the edge's colours: a visible seam.",
+                            picture.path(),
+                            worst.side().name().toLowerCase(Locale.ROOT),
+                            at,
+                            ColorKey.of(backgrounds.beyond(picture, at)),
+                            worst.mean()),
+                    "Let " + ColorKey.of(edge) + " go on there, the colour of the edge.",
+                    () -> BackgroundChange.of(
+                            rendered,
+                            picture,
+                            Map.of("background-color", ColorKey.of(edge)),
+                            "The colour of the edge goes on where " + picture.path() + " ends"));
+        }
+    }
+
+    /** Texts on pictures, on gradients, and on what was taken out of the flow: all that plain colours do not tell. */
+    private void texts(Scenes scenes) {
+        Page page = scenes.page();
+        PageStyles wide = rendered.styles(page, Viewport.of(1440, 800), States.NONE);
+        Backdrop.Reader backdrops = new Backdrop.Reader(wide, rendered.theme().files()::has);
+        Ground ground = new Ground(scenes, gallery, true);
+        Ground bare = new Ground(scenes, gallery, false);
+        Map<Integer, OnPicture> here = new LinkedHashMap<>();
+        List<Element> elements = page.elements();
+        for (int i : scenes.measures().lines().keySet().stream()
+                .sorted()
+                .limit(MOST_TEXTS)
+                .toList()) {
+            if (i >= elements.size()) {
+                continue;
+            }
+            Element e = elements.get(i);
+            ElementStyle style = wide.of(e);
+            Backdrop backdrop = backdrops.of(e);
+            boolean shadowed = Painting.declared(style, "text-shadow")
+                            .filter(s -> !s.equals("none"))
+                            .isPresent()
+                    || Painting.declared(style, "-webkit-text-fill-color").isPresent();
+            if (backdrop.unknown() == null
+                    || shadowed
+                    || backdrop.isInvisible()
+                    || style.colorOf("color").orElse(Color.TRANSPARENT).alpha() == 0) {
+                continue;
+            }
+            boolean large = style.fontSizePx() >= PageFindings.LARGE
+                    || style.fontSizePx() >= PageFindings.LARGE_BOLD && style.fontWeight() >= 700;
+            double needed = large ? 3 : 4.5;
+            // What reads on no colour of the gradient behind it is told without boxes already.
+            if (backdrop.range(style.colorOf("color").orElseThrow())
+                    .filter(r -> r.most() < needed)
+                    .isPresent()) {
+                continue;
+            }
+            String words = e.ownText().strip();
+            here.put(
+                    i,
+                    new OnPicture(
+                            scenes,
+                            i,
+                            Explanation.of(style, "color"),
+                            words.length() > 40 ? words.substring(0, 40) + "…" : words,
+                            needed,
+                            backdrop.holder()));
+        }
+        Set<Integer> widths = new TreeSet<>(WIDTHS);
+        widths.addAll(scenes.stretches());
+        widths.removeIf(w -> !scenes.measures().isSureAt(w));
+        for (int width : widths) {
+            for (OnPicture text : here.values()) {
+                ground.under(text.element, width).reading().ifPresent(r -> {
+                    text.looked.add(width);
+                    if (r.low() < text.needed) {
+                        text.failing.add(width);
+                    }
+                    if (text.worst == null || r.low() < text.worst.low()) {
+                        text.worst = r;
+                        text.worstWidth = width;
+                    }
+                });
+                bare.under(text.element, width)
+                        .reading()
+                        .filter(r -> text.without == null || r.low() < text.without.low())
+                        .ifPresent(r -> text.without = r);
+            }
+        }
+        for (OnPicture text : here.values()) {
+            if (text.worst != null
+                    && (!text.failing.isEmpty() || text.without != null && text.without.low() < text.needed)) {
+                Explanation.Cause by = text.why.winner();
+                String key = (by == null ? text.words : by.file() + by.start()) + "|" + ColorKey.of(text.worst.text())
+                        + "|" + text.needed;
+                texts.merge(key, text, OnPicture::worse);
+            }
+        }
+    }
+
+    private void report(OnPicture text) {
+        Page page = text.scenes.page();
         Explanation.Cause by = text.why.winner();
-        String key = (by == null ? text.words : by.file() + by.start()) + "|" + ColorKey.of(text.worst.text()) + "|" + text.needed;
-        texts.merge(key, text, OnPicture::worse);
-      }
+        boolean placed =
+                by != null && by.isInTheme() && rendered.theme().files().has(by.file());
+        String file = placed ? by.file() : page.source().file();
+        int line = placed
+                ? by.line()
+                : Math.max(
+                        1,
+                        page.source()
+                                .line(Math.max(
+                                        0,
+                                        page.elements()
+                                                .get(text.element)
+                                                .sourceRange()
+                                                .startPos())));
+        String subject = (by == null ? text.words : by.selector()) + " " + ColorKey.of(text.worst.text());
+        if (!text.failing.isEmpty()) {
+            Ground.Reading r = text.worst;
+            String message = String.format(
+                    Locale.ROOT,
+                    "“%s” is hard to read on what is behind it: a twentieth of it has less than %.2f to 1 in a window of %d px (%.2f at worst, %s on %s), and %s is needed. So at %s.",
+                    text.words,
+                    floor(r.low()),
+                    text.worstWidth,
+                    floor(r.worst()),
+                    ColorKey.of(r.text()),
+                    ColorKey.of(r.ground()),
+                    text.needed == 3 ? "3" : "4.5",
+                    text.failing.size() == text.looked.size()
+                            ? "all widths that were looked at"
+                            : text.failing.size() + " of " + text.looked.size() + " widths that were looked at");
+            Optional<TextMend> mend =
+                    TextMend.least(rendered, text.scenes, gallery, text.element, text.needed, text.looked);
+            Finding finding = new Finding(
+                            Finding.Kind.TEXT_ON_PICTURE,
+                            file,
+                            line,
+                            0,
+                            message,
+                            mend.map(TextMend::words).orElse("Put a plain colour behind it; no shade lets it be read."))
+                    .about(subject);
+            findings.add(mend.isPresent() ? finding.fixedBy(() -> mend.get().change(rendered)) : finding);
+        }
+        if (text.without != null && text.without.low() < text.needed && text.failing.size() < text.looked.size()) {
+            Ground.Reading r = text.without;
+            findings.add(new Finding(
+                            Finding.Kind.TEXT_WITHOUT_PICTURE,
+                            file,
+                            line,
+                            0,
+                            String.format(
+                                    Locale.ROOT,
+                                    "As long as the picture behind it has not come, or if it never comes, “%s” stands on %s: %.2f to 1, and %s is needed.",
+                                    text.words,
+                                    ColorKey.of(r.ground()),
+                                    floor(r.low()),
+                                    text.needed == 3 ? "3" : "4.5"),
+                            "Give the part with the picture a background colour that the text reads on.")
+                    .about(subject));
+            until(text)
+                    .ifPresent(
+                            mend -> findings.set(findings.size() - 1, mend.apply(findings.get(findings.size() - 1))));
+        }
     }
-  }
 
-  private void report(OnPicture text) {
-    Page page = text.scenes.page();
-    Explanation.Cause by = text.why.winner();
-    boolean placed = by != null && by.isInTheme() && rendered.theme().files().has(by.file());
-    String file = placed ? by.file() : page.source().file();
-    int line = placed ? by.line() : Math.max(1, page.source().line(Math.max(0, page.elements().get(text.element).sourceRange().startPos())));
-    String subject = (by == null ? text.words : by.selector()) + " " + ColorKey.of(text.worst.text());
-    if (!text.failing.isEmpty()) {
-      Ground.Reading r = text.worst;
-      String message = String.format(Locale.ROOT, "“%s” is hard to read on what is behind it: a twentieth of it has less than %.2f to 1 in a window of %d px (%.2f at worst, %s on %s), and %s is needed. So at %s.",
-          text.words, floor(r.low()), text.worstWidth, floor(r.worst()), ColorKey.of(r.text()), ColorKey.of(r.ground()), text.needed == 3 ? "3" : "4.5",
-          text.failing.size() == text.looked.size() ? "all widths that were looked at" : text.failing.size() + " of " + text.looked.size() + " widths that were looked at");
-      Optional<TextMend> mend = TextMend.least(rendered, text.scenes, gallery, text.element, text.needed, text.looked);
-      Finding finding = new Finding(Finding.Kind.TEXT_ON_PICTURE, file, line, 0, message, mend.map(TextMend::words).orElse("Put a plain colour behind it; no shade lets it be read.")).about(subject);
-      findings.add(mend.isPresent() ? finding.fixedBy(() -> mend.get().change(rendered)) : finding);
+    /** A colour of the picture itself that the text reads on, to stand in for it: its edge's or its middle one. */
+    private Optional<UnaryOperator<Finding>> until(OnPicture text) {
+        Backgrounds backgrounds = new Backgrounds(text.scenes, gallery);
+        PaintedPicture picture = PaintedPicture.of(rendered, text.scenes.page()).stream()
+                .filter(p -> text.scenes.page().elements().get(p.element()) == text.holder
+                        && gallery.pixels(p.path()).isPresent())
+                .findFirst()
+                .orElse(null);
+        if (picture == null) {
+            return Optional.empty();
+        }
+        List<Color> candidates = new ArrayList<>();
+        for (int width : List.of(1440, 390)) {
+            backgrounds
+                    .seam(picture, UnaryOperator.identity(), Color.WHITE, width)
+                    .ifPresent(s -> candidates.add(s.edge()));
+        }
+        candidates.add(gallery.pixels(picture.path()).orElseThrow().middle());
+        return candidates.stream()
+                .map(c -> Color.parse(c.hex()).orElseThrow())
+                .filter(c -> Contrast.ratio(text.without.text(), c) >= text.needed)
+                .findFirst()
+                .map(c -> f -> new Finding(
+                        f.kind(),
+                        f.file(),
+                        f.line(),
+                        f.column(),
+                        f.message(),
+                        "Let " + ColorKey.of(c) + " stand in for it, a colour of the picture itself.",
+                        f.subject(),
+                        () -> BackgroundChange.of(
+                                rendered,
+                                picture,
+                                Map.of("background-color", ColorKey.of(c)),
+                                ColorKey.of(c) + " stands in for " + picture.path()),
+                        f.painted()));
     }
-    if (text.without != null && text.without.low() < text.needed && text.failing.size() < text.looked.size()) {
-      Ground.Reading r = text.without;
-      findings.add(new Finding(Finding.Kind.TEXT_WITHOUT_PICTURE, file, line, 0, String.format(Locale.ROOT,
-          "As long as the picture behind it has not come, or if it never comes, “%s” stands on %s: %.2f to 1, and %s is needed.", text.words, ColorKey.of(r.ground()), floor(r.low()),
-          text.needed == 3 ? "3" : "4.5"), "Give the part with the picture a background colour that the text reads on.").about(subject));
-      until(text).ifPresent(mend -> findings.set(findings.size() - 1, mend.apply(findings.get(findings.size() - 1))));
-    }
-  }
 
-  /** A colour of the picture itself that the text reads on, to stand in for it: its edge's or its middle one. */
-  private Optional<UnaryOperator<Finding>> until(OnPicture text) {
-    Backgrounds backgrounds = new Backgrounds(text.scenes, gallery);
-    PaintedPicture picture = PaintedPicture.of(rendered, text.scenes.page()).stream()
-        .filter(p -> text.scenes.page().elements().get(p.element()) == text.holder && gallery.pixels(p.path()).isPresent()).findFirst().orElse(null);
-    if (picture == null) {
-      return Optional.empty();
+    private static double floor(double ratio) {
+        return Math.floor(ratio * 100) / 100;
     }
-    List<Color> candidates = new ArrayList<>();
-    for (int width : List.of(1440, 390)) {
-      backgrounds.seam(picture, UnaryOperator.identity(), Color.WHITE, width).ifPresent(s -> candidates.add(s.edge()));
-    }
-    candidates.add(gallery.pixels(picture.path()).orElseThrow().middle());
-    return candidates.stream().map(c -> Color.parse(c.hex()).orElseThrow()).filter(c -> Contrast.ratio(text.without.text(), c) >= text.needed).findFirst()
-        .map(c -> f -> new Finding(f.kind(), f.file(), f.line(), f.column(), f.message(), "Let " + ColorKey.of(c) + " stand in for it, a colour of the picture itself.", f.subject(), () ->
-            BackgroundChange.of(rendered, picture, Map.of("background-color", ColorKey.of(c)), ColorKey.of(c) + " stands in for " + picture.path()), f.painted()));
-  }
-
-  private static double floor(double ratio) {
-    return Math.floor(ratio * 100) / 100;
-  }
 }

@@ -20,22 +20,37 @@ import org.calmpalette.core.setting.Subject;
  * @param better the anchor that loses it at the fewest widths; empty if none does better
  */
 public record LostSubject(Subject subject, int from, boolean upwards, State how, long lost, Optional<Anchor> better) {
-  /** Empty if it is not covered or outside at any width. */
-  public static Optional<LostSubject> of(Backgrounds backgrounds, PaintedPicture picture, Subject subject, Sweep sweep) {
-    long lost = sweep.count(State.UNDER, State.OFF);
-    if (lost == 0) {
-      return Optional.empty();
+    /** Empty if it is not covered or outside at any width. */
+    public static Optional<LostSubject> of(
+            Backgrounds backgrounds, PaintedPicture picture, Subject subject, Sweep sweep) {
+        long lost = sweep.count(State.UNDER, State.OFF);
+        if (lost == 0) {
+            return Optional.empty();
+        }
+        OptionalInt up = Backgrounds.upFrom(sweep, State.UNDER, State.OFF);
+        int from = up.orElseGet(() -> sweep.subject().stream()
+                .filter(r -> r.what() == State.UNDER || r.what() == State.OFF)
+                .findFirst()
+                .orElseThrow()
+                .from());
+        Sight there = sweep.sights().get(from);
+        Optional<Sight.Part> part = Backgrounds.part(Optional.of(subject));
+        return Optional.of(new LostSubject(
+                subject,
+                from,
+                up.isPresent(),
+                there.state().orElseThrow(),
+                lost,
+                Anchor.best(backgrounds, picture, part).filter(a -> a.lost() < lost)));
     }
-    OptionalInt up = Backgrounds.upFrom(sweep, State.UNDER, State.OFF);
-    int from = up.orElseGet(() -> sweep.subject().stream().filter(r -> r.what() == State.UNDER || r.what() == State.OFF).findFirst().orElseThrow().from());
-    Sight there = sweep.sights().get(from);
-    Optional<Sight.Part> part = Backgrounds.part(Optional.of(subject));
-    return Optional.of(new LostSubject(subject, from, up.isPresent(), there.state().orElseThrow(), lost, Anchor.best(backgrounds, picture, part).filter(a -> a.lost() < lost)));
-  }
 
-  /** Where it is lost, as a sentence without its end. */
-  public String words() {
-    return String.format(Locale.ROOT, upwards ? "From %d px up %s %s" : "At %d px %s %s", from, subject.words(),
-        how == State.UNDER ? "lies under what is over the picture" : "is out of sight");
-  }
+    /** Where it is lost, as a sentence without its end. */
+    public String words() {
+        return String.format(
+                Locale.ROOT,
+                upwards ? "From %d px up %s %s" : "At %d px %s %s",
+                from,
+                subject.words(),
+                how == State.UNDER ? "lies under what is over the picture" : "is out of sight");
+    }
 }

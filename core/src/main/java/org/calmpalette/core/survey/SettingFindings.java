@@ -15,36 +15,55 @@ import org.jsoup.nodes.Element;
 
 /** What is wrong with the settings themselves, and with the parts of pages that name them. */
 final class SettingFindings {
-  private SettingFindings() {}
+    private SettingFindings() {}
 
-  static List<Finding> of(Theme theme) {
-    List<Finding> all = new ArrayList<>();
-    for (Palette.Fault f : theme.palette().faults()) {
-      all.add(new Finding(Finding.Kind.UNUSABLE_SETTING, Palette.FILE, f.line(), 0, f.at() + ": " + f.what(), f.mend()));
+    static List<Finding> of(Theme theme) {
+        List<Finding> all = new ArrayList<>();
+        for (Palette.Fault f : theme.palette().faults()) {
+            all.add(new Finding(
+                    Finding.Kind.UNUSABLE_SETTING, Palette.FILE, f.line(), 0, f.at() + ": " + f.what(), f.mend()));
+        }
+        for (Effective.Problem p : ThemeBuild.defaults(theme).problems()) {
+            all.add(new Finding(
+                    Finding.Kind.UNUSABLE_SETTING,
+                    Palette.FILE,
+                    PaletteJson.line(
+                            theme.files().read(Palette.FILE), p.setting().key()),
+                    0,
+                    "The default of “" + p.setting().label() + "” for "
+                            + p.band().label() + ", " + p.setting().kind().words(p.value())
+                            + ", is not among what an owner may choose. "
+                            + p.why().words(),
+                    "Allow it, or take another default."));
+        }
+        theme.pages().stream().filter(BoundPage::isBound).forEach(p -> bound(theme, p, all));
+        return all;
     }
-    for (Effective.Problem p : ThemeBuild.defaults(theme).problems()) {
-      all.add(new Finding(Finding.Kind.UNUSABLE_SETTING, Palette.FILE, PaletteJson.line(theme.files().read(Palette.FILE), p.setting().key()), 0, "The default of “" + p.setting().label() + "” for " + p.band().label() + ", "
-          + p.setting().kind().words(p.value()) + ", is not among what an owner may choose. " + p.why().words(), "Allow it, or take another default."));
-    }
-    theme.pages().stream().filter(BoundPage::isBound).forEach(p -> bound(theme, p, all));
-    return all;
-  }
 
-  private static void bound(Theme theme, Page page, List<Finding> all) {
-    for (Element e : page.elements()) {
-      for (Binding b : Binding.values()) {
-        String key = e.attr(b.attribute());
-        if (key.isEmpty()) {
-          continue;
+    private static void bound(Theme theme, Page page, List<Finding> all) {
+        for (Element e : page.elements()) {
+            for (Binding b : Binding.values()) {
+                String key = e.attr(b.attribute());
+                if (key.isEmpty()) {
+                    continue;
+                }
+                Setting s = theme.palette().setting(key).orElse(null);
+                String what = s == null
+                        ? "There is no setting “" + key + "”"
+                        : s.kind().bindings().contains(b)
+                                ? ""
+                                : "“" + s.label() + "” is a " + s.kind().label() + " and cannot fill the " + b.label()
+                                        + " of a part";
+                if (!what.isEmpty()) {
+                    all.add(new Finding(
+                            Finding.Kind.UNKNOWN_SETTING,
+                            page.source().file(),
+                            page.source().line(Math.max(0, e.sourceRange().startPos())),
+                            0,
+                            what + ", which " + b.attribute() + " names.",
+                            "Correct the name, or take the attribute out; until then the part stays as it is."));
+                }
+            }
         }
-        Setting s = theme.palette().setting(key).orElse(null);
-        String what = s == null ? "There is no setting “" + key + "”" : s.kind().bindings().contains(b) ? ""
-            : "“" + s.label() + "” is a " + s.kind().label() + " and cannot fill the " + b.label() + " of a part";
-        if (!what.isEmpty()) {
-          all.add(new Finding(Finding.Kind.UNKNOWN_SETTING, page.source().file(), page.source().line(Math.max(0, e.sourceRange().startPos())), 0,
-              what + ", which " + b.attribute() + " names.", "Correct the name, or take the attribute out; until then the part stays as it is."));
-        }
-      }
     }
-  }
 }

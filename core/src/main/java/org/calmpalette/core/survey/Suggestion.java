@@ -18,117 +18,139 @@ import org.calmpalette.core.usage.Painted;
 
 /** A key, a label and a place for a new setting, drawn from what the chosen uses paint. */
 public record Suggestion(String key, String label, String place) {
-  private static final Pattern NAME = Pattern.compile("[.#]?-?[_a-zA-Z][\\w-]*");
-  private static final Pattern IGNORED = Pattern.compile("\\[[^\\]]*\\]|::?[\\w-]+(\\([^)]*\\))?");
-  private static final Set<String> ROLES = Set.of("fill", "text", "line", "shadow", "icon", "color");
-  private static final Set<String> GENERAL = Set.of("html", "body", "root");
+    private static final Pattern NAME = Pattern.compile("[.#]?-?[_a-zA-Z][\\w-]*");
+    private static final Pattern IGNORED = Pattern.compile("\\[[^\\]]*\\]|::?[\\w-]+(\\([^)]*\\))?");
+    private static final Set<String> ROLES = Set.of("fill", "text", "line", "shadow", "icon", "color");
+    private static final Set<String> GENERAL = Set.of("html", "body", "root");
 
-  private static final int LONGEST_NAME = 40;
+    private static final int LONGEST_NAME = 40;
 
-  public static Suggestion of(List<ColorUse> uses, Theme theme, Set<String> taken) {
-    ColorUse first = uses.get(0);
-    String comment = uses.stream().map(ColorUse::comment).distinct().count() == 1 ? first.comment() : "";
-    return of(words(first.property(), first.selector()), comment, first.property(), first.paints(), theme, taken);
-  }
-
-  /** For a part of a page, by what finds it. */
-  public static Suggestion of(Painted painted, String comment, Theme theme, Set<String> taken) {
-    return of(words(painted.property(), painted.selector()), comment, painted.property(), List.of(painted), theme, taken);
-  }
-
-  /** The comment above the rule of a declaration; empty if there is none. */
-  public static String comment(Theme theme, String file, int start) {
-    if (Theme.isGenerated(file)) {
-      return "";
+    public static Suggestion of(List<ColorUse> uses, Theme theme, Set<String> taken) {
+        ColorUse first = uses.get(0);
+        String comment = uses.stream().map(ColorUse::comment).distinct().count() == 1 ? first.comment() : "";
+        return of(words(first.property(), first.selector()), comment, first.property(), first.paints(), theme, taken);
     }
-    Located at = Located.find(theme, file, start);
-    return Comments.above(at.part().sheet(), at.around());
-  }
 
-  private static Suggestion of(List<String> words, String comment, String property, List<Painted> paints, Theme theme, Set<String> taken) {
-    String base = String.join("-", words);
-    if (base.length() > Setting.LONGEST_KEY - 4) {
-      base = base.substring(0, Setting.LONGEST_KEY - 4).replaceAll("-$", "");
+    /** For a part of a page, by what finds it. */
+    public static Suggestion of(Painted painted, String comment, Theme theme, Set<String> taken) {
+        return of(
+                words(painted.property(), painted.selector()),
+                comment,
+                painted.property(),
+                List.of(painted),
+                theme,
+                taken);
     }
-    String key = base;
-    for (int i = 2; isTaken(key, theme, taken); i++) {
-      key = base + "-" + i;
-    }
-    // What the author calls the rule is the best label, if it is a name and no explanation.
-    boolean named = !comment.isEmpty() && comment.length() <= LONGEST_NAME && !comment.contains(".") && !property.startsWith("--");
-    String label = named ? comment + " " + ColorProperties.role(property) : key.replace('-', ' ').replace('_', ' ').strip();
-    return new Suggestion(key, label.substring(0, 1).toUpperCase(Locale.ROOT) + label.substring(1), place(paints, theme));
-  }
 
-  private static boolean isTaken(String key, Theme theme, Set<String> taken) {
-    return theme.palette().setting(key).isPresent() || taken.contains("--" + key) || taken.contains("--" + key + "-rgb");
-  }
+    /** The comment above the rule of a declaration; empty if there is none. */
+    public static String comment(Theme theme, String file, int start) {
+        if (Theme.isGenerated(file)) {
+            return "";
+        }
+        Located at = Located.find(theme, file, start);
+        return Comments.above(at.part().sheet(), at.around());
+    }
 
-  private static List<String> words(String property, String selector) {
-    if (property.startsWith("--")) {
-      // A custom property names what it is for better than any rule does; a short prefix is its author's own.
-      String name = property.substring(2).replaceFirst("-rgb$", "").replaceFirst("^[a-z]{2}-", "");
-      List<String> words = new ArrayList<>(List.of(name.toLowerCase(Locale.ROOT).split("[-_]+")));
-      words.removeIf(String::isBlank);
-      return words.isEmpty() || !Character.isLetter(words.get(0).charAt(0)) ? List.of("color") : words;
+    private static Suggestion of(
+            List<String> words, String comment, String property, List<Painted> paints, Theme theme, Set<String> taken) {
+        String base = String.join("-", words);
+        if (base.length() > Setting.LONGEST_KEY - 4) {
+            base = base.substring(0, Setting.LONGEST_KEY - 4).replaceAll("-$", "");
+        }
+        String key = base;
+        for (int i = 2; isTaken(key, theme, taken); i++) {
+            key = base + "-" + i;
+        }
+        // What the author calls the rule is the best label, if it is a name and no explanation.
+        boolean named = !comment.isEmpty()
+                && comment.length() <= LONGEST_NAME
+                && !comment.contains(".")
+                && !property.startsWith("--");
+        String label = named
+                ? comment + " " + ColorProperties.role(property)
+                : key.replace('-', ' ').replace('_', ' ').strip();
+        return new Suggestion(
+                key, label.substring(0, 1).toUpperCase(Locale.ROOT) + label.substring(1), place(paints, theme));
     }
-    List<String> words = new ArrayList<>(List.of(subject(selector).split("[-_]+")));
-    words.removeIf(String::isBlank);
-    String state = state(selector);
-    if (!state.isEmpty()) {
-      words.add(state);
-    }
-    String role = ColorProperties.role(property);
-    if (!ROLES.contains(words.get(words.size() - 1))) {
-      words.add(role);
-    }
-    return words;
-  }
 
-  /** The name in the last compound of the first selector: class or id before element. */
-  private static String subject(String selector) {
-    String first = IGNORED.matcher(selector.split(",")[0]).replaceAll(" $0 ").strip();
-    String bare = IGNORED.matcher(first).replaceAll(" ").strip();
-    String[] compounds = bare.split("[\\s>+~]+");
-    String last = compounds.length == 0 ? "" : compounds[compounds.length - 1];
-    Matcher names = NAME.matcher(last);
-    String found = "";
-    while (names.find()) {
-      String name = names.group();
-      if (found.isEmpty() || name.startsWith(".") || name.startsWith("#")) {
-        found = name;
-      }
+    private static boolean isTaken(String key, Theme theme, Set<String> taken) {
+        return theme.palette().setting(key).isPresent()
+                || taken.contains("--" + key)
+                || taken.contains("--" + key + "-rgb");
     }
-    String name = found.replaceAll("^[.#]", "").toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9_-]", "");
-    boolean named = found.startsWith(".") || found.startsWith("#");
-    // A class that is called like an element is no such element.
-    return switch (named && !name.isEmpty() ? "." + name : name) {
-      case "a" -> "link";
-      case "p" -> "paragraph";
-      case "html", "body", "" -> selector.contains("root") || GENERAL.contains(name) ? "page" : "part";
-      default -> !named && name.matches("h[1-6]") ? "heading-" + name.charAt(1)
-          : Character.isLetter(name.charAt(0)) ? name : "part-" + name.replaceAll("^[-_]+", "");
-    };
-  }
 
-  private static String state(String selector) {
-    for (String state : List.of("hover", "focus", "active", "visited", "disabled")) {
-      if (selector.split(",")[0].contains(":" + state)) {
-        return state;
-      }
+    private static List<String> words(String property, String selector) {
+        if (property.startsWith("--")) {
+            // A custom property names what it is for better than any rule does; a short prefix is its author's own.
+            String name = property.substring(2).replaceFirst("-rgb$", "").replaceFirst("^[a-z]{2}-", "");
+            List<String> words =
+                    new ArrayList<>(List.of(name.toLowerCase(Locale.ROOT).split("[-_]+")));
+            words.removeIf(String::isBlank);
+            return words.isEmpty() || !Character.isLetter(words.get(0).charAt(0)) ? List.of("color") : words;
+        }
+        List<String> words = new ArrayList<>(List.of(subject(selector).split("[-_]+")));
+        words.removeIf(String::isBlank);
+        String state = state(selector);
+        if (!state.isEmpty()) {
+            words.add(state);
+        }
+        String role = ColorProperties.role(property);
+        if (!ROLES.contains(words.get(words.size() - 1))) {
+            words.add(role);
+        }
+        return words;
     }
-    return selector.contains("current") && !subject(selector).contains("current") ? "current" : "";
-  }
 
-  /** A landmark that the selector names, or one around the first element it finds. */
-  private static String place(List<Painted> paints, Theme theme) {
-    for (Painted painted : paints) {
-      String found = Landmarks.around(painted.selector(), theme.pages());
-      if (!found.isEmpty()) {
-        return theme.palette().places().stream().filter(p -> p.key().equals(Place.keyOf(found)))
-            .findFirst().map(Place::label).orElse(found);
-      }
+    /** The name in the last compound of the first selector: class or id before element. */
+    private static String subject(String selector) {
+        String first =
+                IGNORED.matcher(selector.split(",")[0]).replaceAll(" $0 ").strip();
+        String bare = IGNORED.matcher(first).replaceAll(" ").strip();
+        String[] compounds = bare.split("[\\s>+~]+");
+        String last = compounds.length == 0 ? "" : compounds[compounds.length - 1];
+        Matcher names = NAME.matcher(last);
+        String found = "";
+        while (names.find()) {
+            String name = names.group();
+            if (found.isEmpty() || name.startsWith(".") || name.startsWith("#")) {
+                found = name;
+            }
+        }
+        String name = found.replaceAll("^[.#]", "").toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9_-]", "");
+        boolean named = found.startsWith(".") || found.startsWith("#");
+        // A class that is called like an element is no such element.
+        return switch (named && !name.isEmpty() ? "." + name : name) {
+            case "a" -> "link";
+            case "p" -> "paragraph";
+            case "html", "body", "" -> selector.contains("root") || GENERAL.contains(name) ? "page" : "part";
+            default ->
+                !named && name.matches("h[1-6]")
+                        ? "heading-" + name.charAt(1)
+                        : Character.isLetter(name.charAt(0)) ? name : "part-" + name.replaceAll("^[-_]+", "");
+        };
     }
-    return Place.EVERYWHERE.label();
-  }
+
+    private static String state(String selector) {
+        for (String state : List.of("hover", "focus", "active", "visited", "disabled")) {
+            if (selector.split(",")[0].contains(":" + state)) {
+                return state;
+            }
+        }
+        return selector.contains("current") && !subject(selector).contains("current") ? "current" : "";
+    }
+
+    /** A landmark that the selector names, or one around the first element it finds. */
+    private static String place(List<Painted> paints, Theme theme) {
+        for (Painted painted : paints) {
+            String found = Landmarks.around(painted.selector(), theme.pages());
+            if (!found.isEmpty()) {
+                return theme.palette().places().stream()
+                        .filter(p -> p.key().equals(Place.keyOf(found)))
+                        .findFirst()
+                        .map(Place::label)
+                        .orElse(found);
+            }
+        }
+        return Place.EVERYWHERE.label();
+    }
 }

@@ -31,65 +31,108 @@ import org.jsoup.nodes.Element;
  * @param value that it gets
  */
 record TextMend(Page page, int element, String property, String value, String words) {
-  private static final Viewport WIDE = Viewport.of(1440, 900);
-  private static final int STEPS = 20;
+    private static final Viewport WIDE = Viewport.of(1440, 900);
+    private static final int STEPS = 20;
 
-  static Optional<TextMend> least(Rendered rendered, Scenes scenes, Gallery gallery, int element, double needed, Set<Integer> widths) {
-    Page page = scenes.page();
-    List<Element> elements = page.elements();
-    Ground ground = new Ground(scenes, gallery, true);
-    // A colour that a setting gives is the owner's: it is not fixed by a mend.
-    var settings = rendered.theme().palette().properties();
-    boolean owners = Explanation.of(rendered.styles(page, WIDE, States.NONE).of(elements.get(element)), "color").through().stream().anyMatch(settings::containsKey);
-    for (Color color : owners ? List.<Color>of() : List.of(Color.WHITE, Color.parse("#1c1e20").orElseThrow())) {
-      if (reads(ground, element, color, needed, widths)) {
-        return Optional.of(new TextMend(page, element, "color", ColorKey.of(color), "Write it in " + ColorKey.of(color) + ", which reads at all these widths."));
-      }
+    static Optional<TextMend> least(
+            Rendered rendered, Scenes scenes, Gallery gallery, int element, double needed, Set<Integer> widths) {
+        Page page = scenes.page();
+        List<Element> elements = page.elements();
+        Ground ground = new Ground(scenes, gallery, true);
+        // A colour that a setting gives is the owner's: it is not fixed by a mend.
+        var settings = rendered.theme().palette().properties();
+        boolean owners =
+                Explanation.of(rendered.styles(page, WIDE, States.NONE).of(elements.get(element)), "color")
+                        .through()
+                        .stream()
+                        .anyMatch(settings::containsKey);
+        for (Color color : owners
+                ? List.<Color>of()
+                : List.of(Color.WHITE, Color.parse("#1c1e20").orElseThrow())) {
+            if (reads(ground, element, color, needed, widths)) {
+                return Optional.of(new TextMend(
+                        page,
+                        element,
+                        "color",
+                        ColorKey.of(color),
+                        "Write it in " + ColorKey.of(color) + ", which reads at all these widths."));
+            }
+        }
+        // A shade goes behind the whole part, not behind one line of it: on the outermost element around the text that
+        // has no paint of its own.
+        int behind = behind(rendered, scenes, element);
+        Color shade = isLight(rendered, scenes, element) ? Color.BLACK : Color.WHITE;
+        for (int step = 1; step <= STEPS; step++) {
+            double alpha = step / (double) STEPS;
+            Ground shaded = new Ground(scenes, gallery, true, Map.of(behind, shade.withAlpha(alpha)));
+            if (reads(shaded, element, null, needed, widths)) {
+                String value = String.format(
+                        Locale.ROOT, "rgb(%s / %.0f%%)", shade == Color.BLACK ? "0 0 0" : "255 255 255", alpha * 100);
+                return Optional.of(new TextMend(
+                        page,
+                        behind,
+                        "background-color",
+                        value,
+                        String.format(
+                                Locale.ROOT,
+                                "Lay %s of %.0f%% behind %s, the least that does.",
+                                shade == Color.BLACK ? "a dark shade" : "a light shade",
+                                alpha * 100,
+                                PartSelector.name(elements.get(behind)))));
+            }
+        }
+        return Optional.empty();
     }
-    // A shade goes behind the whole part, not behind one line of it: on the outermost element around the text that has no paint of its own.
-    int behind = behind(rendered, scenes, element);
-    Color shade = isLight(rendered, scenes, element) ? Color.BLACK : Color.WHITE;
-    for (int step = 1; step <= STEPS; step++) {
-      double alpha = step / (double) STEPS;
-      Ground shaded = new Ground(scenes, gallery, true, Map.of(behind, shade.withAlpha(alpha)));
-      if (reads(shaded, element, null, needed, widths)) {
-        String value = String.format(Locale.ROOT, "rgb(%s / %.0f%%)", shade == Color.BLACK ? "0 0 0" : "255 255 255", alpha * 100);
-        return Optional.of(new TextMend(page, behind, "background-color", value, String.format(Locale.ROOT, "Lay %s of %.0f%% behind %s, the least that does.",
-            shade == Color.BLACK ? "a dark shade" : "a light shade", alpha * 100, PartSelector.name(elements.get(behind)))));
-      }
+
+    private static boolean reads(Ground ground, int element, Color color, double needed, Set<Integer> widths) {
+        return widths.stream().allMatch(w -> ground.under(element, w, color)
+                .reading()
+                .filter(r -> r.low() < needed)
+                .isEmpty());
     }
-    return Optional.empty();
-  }
 
-  private static boolean reads(Ground ground, int element, Color color, double needed, Set<Integer> widths) {
-    return widths.stream().allMatch(w -> ground.under(element, w, color).reading().filter(r -> r.low() < needed).isEmpty());
-  }
-
-  private static boolean isLight(Rendered rendered, Scenes scenes, int element) {
-    Color text = rendered.styles(scenes.page(), WIDE, States.NONE).of(scenes.page().elements().get(element)).colorOf("color").orElse(Color.BLACK);
-    return Contrast.relativeLuminance(text) > 0.18;
-  }
-
-  private static int behind(Rendered rendered, Scenes scenes, int element) {
-    Page page = scenes.page();
-    var styles = rendered.styles(page, WIDE, States.NONE);
-    List<Element> elements = page.elements();
-    int found = element;
-    for (Element at = elements.get(element); at != null && at.parent() != null; at = at.parent()) {
-      boolean paints = styles.of(at).colorOf("background-color").orElse(Color.TRANSPARENT).alpha() > 0 || !styles.of(at).computed("background-image").equals("none");
-      if (paints || at.normalName().equals("body") || at.normalName().equals("html") || at.normalName().equals("main")) {
-        break;
-      }
-      found = elements.indexOf(at);
+    private static boolean isLight(Rendered rendered, Scenes scenes, int element) {
+        Color text = rendered.styles(scenes.page(), WIDE, States.NONE)
+                .of(scenes.page().elements().get(element))
+                .colorOf("color")
+                .orElse(Color.BLACK);
+        return Contrast.relativeLuminance(text) > 0.18;
     }
-    return found;
-  }
 
-  Change change(Rendered rendered) {
-    PartChange change = new PartChange(rendered, page, element, null, property, WIDE, Set.of(), null);
-    Explanation why = Explanation.of(rendered.styles(page, WIDE, States.NONE).of(page.elements().get(element)), property);
-    Explanation.Cause w = why.winner();
-    boolean own = property.equals("color") && w != null && w.isInTheme() && w.origin() == Origin.AUTHOR && why.inheritedFrom() == null && why.through().isEmpty();
-    return change.fix(own ? "rule" : "only", new PartChange.What.Value(value));
-  }
+    private static int behind(Rendered rendered, Scenes scenes, int element) {
+        Page page = scenes.page();
+        var styles = rendered.styles(page, WIDE, States.NONE);
+        List<Element> elements = page.elements();
+        int found = element;
+        for (Element at = elements.get(element); at != null && at.parent() != null; at = at.parent()) {
+            boolean paints = styles.of(at)
+                                    .colorOf("background-color")
+                                    .orElse(Color.TRANSPARENT)
+                                    .alpha()
+                            > 0
+                    || !styles.of(at).computed("background-image").equals("none");
+            if (paints
+                    || at.normalName().equals("body")
+                    || at.normalName().equals("html")
+                    || at.normalName().equals("main")) {
+                break;
+            }
+            found = elements.indexOf(at);
+        }
+        return found;
+    }
+
+    Change change(Rendered rendered) {
+        PartChange change = new PartChange(rendered, page, element, null, property, WIDE, Set.of(), null);
+        Explanation why = Explanation.of(
+                rendered.styles(page, WIDE, States.NONE).of(page.elements().get(element)), property);
+        Explanation.Cause w = why.winner();
+        boolean own = property.equals("color")
+                && w != null
+                && w.isInTheme()
+                && w.origin() == Origin.AUTHOR
+                && why.inheritedFrom() == null
+                && why.through().isEmpty();
+        return change.fix(own ? "rule" : "only", new PartChange.What.Value(value));
+    }
 }

@@ -22,103 +22,118 @@ import org.calmpalette.core.setting.PictureKind;
  * @param media what is known of the pictures and videos
  * @param aside files that are kept but not looked at, in order of path
  */
-public record Theme(ThemeFiles files, Palette palette, List<Page> pages, List<ThemeSheet> sheets, Media media, List<SetAside> aside) {
-  public static final String SETTINGS_CSS = "settings.css";
-  public static final String PALETTE_CSS = "palette.css";
-  /** Made by us from palette.json, and made again at every build: not part of what a maker wrote. */
-  private static final Set<String> GENERATED = Set.of(SETTINGS_CSS, PALETTE_CSS);
+public record Theme(
+        ThemeFiles files,
+        Palette palette,
+        List<Page> pages,
+        List<ThemeSheet> sheets,
+        Media media,
+        List<SetAside> aside) {
+    public static final String SETTINGS_CSS = "settings.css";
+    public static final String PALETTE_CSS = "palette.css";
+    /** Made by us from palette.json, and made again at every build: not part of what a maker wrote. */
+    private static final Set<String> GENERATED = Set.of(SETTINGS_CSS, PALETTE_CSS);
 
-  /** Whether a file is made at every build. */
-  public static boolean isGenerated(String path) {
-    return GENERATED.contains(path);
-  }
-
-  /** @throws org.calmpalette.core.BadInputException if palette.json cannot be understood */
-  public static Theme read(ThemeFiles files, String name) {
-    Palette palette = Palette.empty(name);
-    if (files.has(Palette.FILE)) {
-      if (files.size(Palette.FILE) > Limits.PALETTE) {
-        throw new BadInputException("palette.json is larger than " + Limits.PALETTE / 1_000_000 + " MB.",
-            "Leave out what is not about settings; a theme has up to 500.");
-      }
-      palette = PaletteJson.read(files.read(Palette.FILE), name);
-    }
-    Reading reading = new Reading(files);
-    files.paths().forEach(reading::read);
-    reading.sheets.addAll(reading.embedded);
-    return new Theme(files, palette, List.copyOf(reading.pages), List.copyOf(reading.sheets), new ThemeMedia(files), List.copyOf(reading.aside));
-  }
-
-  /** Paths of the pictures that it holds, in order. */
-  public List<String> pictures() {
-    return media.paths().stream().filter(p -> PictureKind.FORMATS.contains(Paths.ending(p).replace("jpeg", "jpg"))).toList();
-  }
-
-  /** A file that is not looked at; empty if it is, or is not there. */
-  public Optional<SetAside> aside(String path) {
-    return aside.stream().filter(a -> a.path().equals(path)).findFirst();
-  }
-
-  /** Reads pages and stylesheets as far as the limits go. */
-  private static final class Reading {
-    private final ThemeFiles files;
-    private final Limits limits = new Limits();
-    private final List<Page> pages = new ArrayList<>();
-    private final List<ThemeSheet> sheets = new ArrayList<>();
-    private final List<ThemeSheet> embedded = new ArrayList<>();
-    private final List<SetAside> aside = new ArrayList<>();
-
-    Reading(ThemeFiles files) {
-      this.files = files;
+    /** Whether a file is made at every build. */
+    public static boolean isGenerated(String path) {
+        return GENERATED.contains(path);
     }
 
-    void read(String path) {
-      try {
-        if (Paths.isPage(path)) {
-          page(path);
-        } else if (Paths.isStylesheet(path) && !GENERATED.contains(path)) {
-          sheet(path);
+    /** @throws org.calmpalette.core.BadInputException if palette.json cannot be understood */
+    public static Theme read(ThemeFiles files, String name) {
+        Palette palette = Palette.empty(name);
+        if (files.has(Palette.FILE)) {
+            if (files.size(Palette.FILE) > Limits.PALETTE) {
+                throw new BadInputException(
+                        "palette.json is larger than " + Limits.PALETTE / 1_000_000 + " MB.",
+                        "Leave out what is not about settings; a theme has up to 500.");
+            }
+            palette = PaletteJson.read(files.read(Palette.FILE), name);
         }
-      } catch (SourceText.UnreadableException e) {
-        aside.add(Limits.unread(path, e));
-      }
+        Reading reading = new Reading(files);
+        files.paths().forEach(reading::read);
+        reading.sheets.addAll(reading.embedded);
+        return new Theme(
+                files,
+                palette,
+                List.copyOf(reading.pages),
+                List.copyOf(reading.sheets),
+                new ThemeMedia(files),
+                List.copyOf(reading.aside));
     }
 
-    private void sheet(String path) {
-      if (files.size(path) > Limits.SHEET) {
-        aside.add(Limits.large(path, files.size(path), Limits.SHEET));
-        return;
-      }
-      SourceText text = SourceText.stylesheet(path, files.read(path));
-      Stylesheet sheet = Stylesheet.read(text);
-      SetAside beyond = limits.sheet(path, sheet);
-      if (beyond == null) {
-        sheets.add(new ThemeSheet(text, sheet, 0));
-      } else {
-        aside.add(beyond);
-      }
+    /** Paths of the pictures that it holds, in order. */
+    public List<String> pictures() {
+        return media.paths().stream()
+                .filter(p -> PictureKind.FORMATS.contains(Paths.ending(p).replace("jpeg", "jpg")))
+                .toList();
     }
 
-    private void page(String path) {
-      if (files.size(path) > Limits.PAGE) {
-        aside.add(Limits.large(path, files.size(path), Limits.PAGE));
-        return;
-      }
-      Page page = Page.read(path, files.read(path), Limits.ELEMENTS).orElse(null);
-      SetAside beyond = page == null ? Limits.manyElements(path) : limits.page(path, page);
-      List<ThemeSheet> inside = new ArrayList<>();
-      for (Page.Span span : beyond == null ? page.styles() : List.<Page.Span>of()) {
-        SourceText text = SourceText.of(path, page.source().text().substring(span.start(), span.end()));
-        Stylesheet sheet = Stylesheet.read(text);
-        beyond = beyond == null ? limits.sheet(path, sheet) : beyond;
-        inside.add(new ThemeSheet(page.source(), sheet, span.start()));
-      }
-      if (beyond != null) {
-        aside.add(beyond);
-        return;
-      }
-      pages.add(path.equals("index.html") ? 0 : pages.size(), page);
-      embedded.addAll(inside);
+    /** A file that is not looked at; empty if it is, or is not there. */
+    public Optional<SetAside> aside(String path) {
+        return aside.stream().filter(a -> a.path().equals(path)).findFirst();
     }
-  }
+
+    /** Reads pages and stylesheets as far as the limits go. */
+    private static final class Reading {
+        private final ThemeFiles files;
+        private final Limits limits = new Limits();
+        private final List<Page> pages = new ArrayList<>();
+        private final List<ThemeSheet> sheets = new ArrayList<>();
+        private final List<ThemeSheet> embedded = new ArrayList<>();
+        private final List<SetAside> aside = new ArrayList<>();
+
+        Reading(ThemeFiles files) {
+            this.files = files;
+        }
+
+        void read(String path) {
+            try {
+                if (Paths.isPage(path)) {
+                    page(path);
+                } else if (Paths.isStylesheet(path) && !GENERATED.contains(path)) {
+                    sheet(path);
+                }
+            } catch (SourceText.UnreadableException e) {
+                aside.add(Limits.unread(path, e));
+            }
+        }
+
+        private void sheet(String path) {
+            if (files.size(path) > Limits.SHEET) {
+                aside.add(Limits.large(path, files.size(path), Limits.SHEET));
+                return;
+            }
+            SourceText text = SourceText.stylesheet(path, files.read(path));
+            Stylesheet sheet = Stylesheet.read(text);
+            SetAside beyond = limits.sheet(path, sheet);
+            if (beyond == null) {
+                sheets.add(new ThemeSheet(text, sheet, 0));
+            } else {
+                aside.add(beyond);
+            }
+        }
+
+        private void page(String path) {
+            if (files.size(path) > Limits.PAGE) {
+                aside.add(Limits.large(path, files.size(path), Limits.PAGE));
+                return;
+            }
+            Page page = Page.read(path, files.read(path), Limits.ELEMENTS).orElse(null);
+            SetAside beyond = page == null ? Limits.manyElements(path) : limits.page(path, page);
+            List<ThemeSheet> inside = new ArrayList<>();
+            for (Page.Span span : beyond == null ? page.styles() : List.<Page.Span>of()) {
+                SourceText text = SourceText.of(path, page.source().text().substring(span.start(), span.end()));
+                Stylesheet sheet = Stylesheet.read(text);
+                beyond = beyond == null ? limits.sheet(path, sheet) : beyond;
+                inside.add(new ThemeSheet(page.source(), sheet, span.start()));
+            }
+            if (beyond != null) {
+                aside.add(beyond);
+                return;
+            }
+            pages.add(path.equals("index.html") ? 0 : pages.size(), page);
+            embedded.addAll(inside);
+        }
+    }
 }

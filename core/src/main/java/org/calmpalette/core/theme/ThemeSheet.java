@@ -10,16 +10,16 @@ import org.calmpalette.core.css.Stylesheet;
  * @param offset where the stylesheet starts in it: 0, or the start of a {@code <style>} element's text
  */
 public record ThemeSheet(SourceText file, Stylesheet sheet, int offset) {
-  public String path() {
-    return file.file();
-  }
+    public String path() {
+        return file.file();
+    }
 
-  /** Line in the file of an offset in the stylesheet's text. */
-  public int line(int offsetInSheet) {
-    return file.line(offset + offsetInSheet);
-  }
+    /** Line in the file of an offset in the stylesheet's text. */
+    public int line(int offsetInSheet) {
+        return file.line(offset + offsetInSheet);
+    }
 
-  public int column(int offsetInSheet) {
-    return file.column(offset + offsetInSheet);
-  }
+    public int column(int offsetInSheet) {
+        return file.column(offset + offsetInSheet);
+    }
 }

@@ -11,5 +11,13 @@ import java.util.List;
  * @param fallback the text of the fallback, empty if there is none
  */
 public record BoundUse(
-    String key, String name, String file, int start, int end, int line, String selector, String property,
-    String fallback, List<Painted> paints) {}
+        String key,
+        String name,
+        String file,
+        int start,
+        int end,
+        int line,
+        String selector,
+        String property,
+        String fallback,
+        List<Painted> paints) {}

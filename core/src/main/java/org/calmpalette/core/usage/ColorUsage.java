@@ -24,280 +24,330 @@ import org.calmpalette.core.theme.ThemeSheet;
 
 /** Finds every colour that the stylesheets of a theme write, and every place that reads a setting. */
 public final class ColorUsage {
-  private static final Pattern TRIPLE =
-      Pattern.compile("\\s*(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})\\s*");
-  private static final Set<String> COLOR_FUNCTIONS = Set.of(
-      "rgb", "rgba", "hsl", "hsla", "hwb", "lab", "lch", "oklab", "oklch", "color", "color-mix");
-  private static final Set<String> NO_COLORS_INSIDE = Set.of(
-      "url", "src", "format", "local", "attr", "counter", "counters", "env", "calc", "string");
+    private static final Pattern TRIPLE =
+            Pattern.compile("\\s*(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})\\s*");
+    private static final Set<String> COLOR_FUNCTIONS =
+            Set.of("rgb", "rgba", "hsl", "hsla", "hwb", "lab", "lch", "oklab", "oklch", "color", "color-mix");
+    private static final Set<String> NO_COLORS_INSIDE =
+            Set.of("url", "src", "format", "local", "attr", "counter", "counters", "env", "calc", "string");
 
-  private final Theme theme;
-  private final Readers readers;
-  private final Set<String> namesInRgb = new LinkedHashSet<>();
-  private final Set<String> customProperties = new LinkedHashSet<>();
-  private final List<ColorUse> uses = new ArrayList<>();
-  private final Map<String, Setting> settings;
-  private final List<BoundUse> bound = new ArrayList<>();
+    private final Theme theme;
+    private final Readers readers;
+    private final Set<String> namesInRgb = new LinkedHashSet<>();
+    private final Set<String> customProperties = new LinkedHashSet<>();
+    private final List<ColorUse> uses = new ArrayList<>();
+    private final Map<String, Setting> settings;
+    private final List<BoundUse> bound = new ArrayList<>();
 
-  private ColorUsage(Theme theme) {
-    this.theme = theme;
-    this.readers = Readers.of(theme);
-    this.settings = theme.palette().properties();
-  }
-
-  /**
-   * What was found.
-   *
-   * @param theme that was looked at
-   * @param rows one for each colour, the most used first
-   * @param bound places that read a setting of the palette
-   * @param customProperties every custom property that the stylesheets declare or read
-   */
-  public record Result(Theme theme, List<ColorRow> rows, List<BoundUse> bound, Set<String> customProperties) {
-    /** Each colour that can hardly be told from a more used one, with that one. */
-    public Map<String, ColorRow> ties() {
-      return NearColors.ties(rows);
+    private ColorUsage(Theme theme) {
+        this.theme = theme;
+        this.readers = Readers.of(theme);
+        this.settings = theme.palette().properties();
     }
 
-    public List<BoundUse> boundTo(String key) {
-      return bound.stream().filter(b -> b.key().equals(key)).toList();
-    }
-  }
-
-  public static Result of(Theme theme) {
-    ColorUsage survey = new ColorUsage(theme);
-    theme.sheets().forEach(survey::index);
-    theme.sheets().forEach(survey::collect);
-    Map<String, List<ColorUse>> byColor = new LinkedHashMap<>();
-    for (ColorUse use : survey.uses) {
-      byColor.computeIfAbsent(ColorKey.of(use.color()), k -> new ArrayList<>()).add(use);
-    }
-    List<ColorRow> rows = new ArrayList<>();
-    byColor.forEach((value, uses) -> rows.add(new ColorRow(value, uses.get(0).color(), List.copyOf(uses))));
-    // What is fully transparent is no colour that anybody looks for.
-    rows.sort(Comparator.<ColorRow, Boolean>comparing(r -> r.color().alpha() == 0)
-        .thenComparing(Comparator.<ColorRow>comparingInt(r -> r.uses().size()).reversed()));
-    return new Result(theme, List.copyOf(rows), List.copyOf(survey.bound), Set.copyOf(survey.customProperties));
-  }
-
-  private void index(ThemeSheet part) {
-    Stylesheet sheet = part.sheet();
-    Tokens tokens = sheet.tokens();
-    sheet.eachDeclaration((declaration, around) -> {
-      if (declaration.isCustom()) {
-        customProperties.add(declaration.property());
-      }
-      for (int i = declaration.valueFirst(); i < declaration.valueEnd(); i++) {
-        if (!tokens.is(i, TokenType.FUNCTION)) {
-          continue;
+    /**
+     * What was found.
+     *
+     * @param theme that was looked at
+     * @param rows one for each colour, the most used first
+     * @param bound places that read a setting of the palette
+     * @param customProperties every custom property that the stylesheets declare or read
+     */
+    public record Result(Theme theme, List<ColorRow> rows, List<BoundUse> bound, Set<String> customProperties) {
+        /** Each colour that can hardly be told from a more used one, with that one. */
+        public Map<String, ColorRow> ties() {
+            return NearColors.ties(rows);
         }
-        String name = tokens.lower(i);
-        int next = tokens.skipBlank(i + 1, declaration.valueEnd());
-        if (name.equals("var") && next < declaration.valueEnd()) {
-          String read = tokens.value(next);
-          customProperties.add(read);
-        } else if ((name.equals("rgb") || name.equals("rgba")) && tokens.is(next, TokenType.FUNCTION)
-            && tokens.lower(next).equals("var")) {
-          namesInRgb.add(tokens.value(tokens.skipBlank(next + 1, declaration.valueEnd())));
+
+        public List<BoundUse> boundTo(String key) {
+            return bound.stream().filter(b -> b.key().equals(key)).toList();
         }
-      }
-    });
-  }
-
-  private void collect(ThemeSheet part) {
-    part.sheet().eachDeclaration((declaration, around) -> {
-      boolean descriptor = around.stream().anyMatch(r -> r instanceof Node.AtRule at && !holdsStyles(at.name()));
-      if (!descriptor || isPropertyRule(around)) {
-        new DeclarationReader(part, declaration, around).read();
-      }
-    });
-  }
-
-  private static boolean holdsStyles(String atRule) {
-    return !Set.of("font-face", "property", "counter-style", "font-feature-values", "font-palette-values", "page",
-        "view-transition", "color-profile").contains(atRule);
-  }
-
-  private static boolean isPropertyRule(List<Node.Rule> around) {
-    return around.get(around.size() - 1) instanceof Node.AtRule at && at.name().equals("property");
-  }
-
-  /** Looks for colours in one declaration. */
-  private final class DeclarationReader {
-    private final ThemeSheet part;
-    private final Node.Declaration declaration;
-    private final List<Node.Rule> around;
-    private final Tokens tokens;
-    private List<Painted> paints;
-    private int inFallback;
-    private int colorless;
-
-    DeclarationReader(ThemeSheet part, Node.Declaration declaration, List<Node.Rule> around) {
-      this.part = part;
-      this.declaration = declaration;
-      this.around = around;
-      this.tokens = part.sheet().tokens();
     }
 
-    void read() {
-      String value = part.sheet().value(declaration);
-      if (declaration.isCustom() && namesInRgb.contains(declaration.property())) {
-        triple(value).ifPresent(c -> add(declaration.valueFirst(), declaration.valueEnd(), c, true));
-      }
-      read(declaration.valueFirst(), declaration.valueEnd(),
-          ColorProperties.takesNames(declaration.property()) || declaration.isCustom() && isOneWord());
+    public static Result of(Theme theme) {
+        ColorUsage survey = new ColorUsage(theme);
+        theme.sheets().forEach(survey::index);
+        theme.sheets().forEach(survey::collect);
+        Map<String, List<ColorUse>> byColor = new LinkedHashMap<>();
+        for (ColorUse use : survey.uses) {
+            byColor.computeIfAbsent(ColorKey.of(use.color()), k -> new ArrayList<>())
+                    .add(use);
+        }
+        List<ColorRow> rows = new ArrayList<>();
+        byColor.forEach(
+                (value, uses) -> rows.add(new ColorRow(value, uses.get(0).color(), List.copyOf(uses))));
+        // What is fully transparent is no colour that anybody looks for.
+        rows.sort(Comparator.<ColorRow, Boolean>comparing(r -> r.color().alpha() == 0)
+                .thenComparing(
+                        Comparator.<ColorRow>comparingInt(r -> r.uses().size()).reversed()));
+        return new Result(theme, List.copyOf(rows), List.copyOf(survey.bound), Set.copyOf(survey.customProperties));
     }
 
-    private boolean isOneWord() {
-      return declaration.valueEnd() - declaration.valueFirst() == 1;
-    }
-
-    private void read(int first, int end, boolean names) {
-      int i = first;
-      while (i < end) {
-        int next = i + 1;
-        switch (tokens.type(i)) {
-          case HASH -> addIfColor(i, next);
-          case IDENT -> {
-            if (names && NamedColors.get(tokens.value(i)).isPresent()) {
-              addIfColor(i, next);
+    private void index(ThemeSheet part) {
+        Stylesheet sheet = part.sheet();
+        Tokens tokens = sheet.tokens();
+        sheet.eachDeclaration((declaration, around) -> {
+            if (declaration.isCustom()) {
+                customProperties.add(declaration.property());
             }
-          }
-          case FUNCTION -> {
-            next = tokens.afterBlock(i, end);
-            readFunction(i, next, names);
-          }
-          case LEFT_PAREN, LEFT_BRACKET, LEFT_BRACE -> {
-            next = tokens.afterBlock(i, end);
-            read(i + 1, next, names && !tokens.is(i, TokenType.LEFT_BRACE));
-          }
-          default -> { }
+            for (int i = declaration.valueFirst(); i < declaration.valueEnd(); i++) {
+                if (!tokens.is(i, TokenType.FUNCTION)) {
+                    continue;
+                }
+                String name = tokens.lower(i);
+                int next = tokens.skipBlank(i + 1, declaration.valueEnd());
+                if (name.equals("var") && next < declaration.valueEnd()) {
+                    String read = tokens.value(next);
+                    customProperties.add(read);
+                } else if ((name.equals("rgb") || name.equals("rgba"))
+                        && tokens.is(next, TokenType.FUNCTION)
+                        && tokens.lower(next).equals("var")) {
+                    namesInRgb.add(tokens.value(tokens.skipBlank(next + 1, declaration.valueEnd())));
+                }
+            }
+        });
+    }
+
+    private void collect(ThemeSheet part) {
+        part.sheet().eachDeclaration((declaration, around) -> {
+            boolean descriptor = around.stream().anyMatch(r -> r instanceof Node.AtRule at && !holdsStyles(at.name()));
+            if (!descriptor || isPropertyRule(around)) {
+                new DeclarationReader(part, declaration, around).read();
+            }
+        });
+    }
+
+    private static boolean holdsStyles(String atRule) {
+        return !Set.of(
+                        "font-face",
+                        "property",
+                        "counter-style",
+                        "font-feature-values",
+                        "font-palette-values",
+                        "page",
+                        "view-transition",
+                        "color-profile")
+                .contains(atRule);
+    }
+
+    private static boolean isPropertyRule(List<Node.Rule> around) {
+        return around.get(around.size() - 1) instanceof Node.AtRule at
+                && at.name().equals("property");
+    }
+
+    /** Looks for colours in one declaration. */
+    private final class DeclarationReader {
+        private final ThemeSheet part;
+        private final Node.Declaration declaration;
+        private final List<Node.Rule> around;
+        private final Tokens tokens;
+        private List<Painted> paints;
+        private int inFallback;
+        private int colorless;
+
+        DeclarationReader(ThemeSheet part, Node.Declaration declaration, List<Node.Rule> around) {
+            this.part = part;
+            this.declaration = declaration;
+            this.around = around;
+            this.tokens = part.sheet().tokens();
         }
-        i = next;
-      }
-    }
 
-    private void readFunction(int open, int after, boolean names) {
-      String name = tokens.lower(open);
-      if (COLOR_FUNCTIONS.contains(name) && addIfColor(open, after)) {
-        return;
-      }
-      if (NO_COLORS_INSIDE.contains(name)) {
-        // No colour is there, but a setting may be read.
-        colorless++;
-        read(open + 1, after, false);
-        colorless--;
-        return;
-      }
-      if (name.equals("var")) {
-        int property = tokens.skipBlank(open + 1, after);
-        int comma = tokens.skipBlank(property + 1, after);
-        String read = tokens.value(property);
-        int fallback = comma + 1;
-        boolean hasFallback = comma < after && tokens.is(comma, TokenType.COMMA);
-        if (bind(read, open, after, hasFallback ? fallback : after)) {
-          return;
+        void read() {
+            String value = part.sheet().value(declaration);
+            if (declaration.isCustom() && namesInRgb.contains(declaration.property())) {
+                triple(value).ifPresent(c -> add(declaration.valueFirst(), declaration.valueEnd(), c, true));
+            }
+            read(
+                    declaration.valueFirst(),
+                    declaration.valueEnd(),
+                    ColorProperties.takesNames(declaration.property()) || declaration.isCustom() && isOneWord());
         }
-        if (hasFallback) {
-          inFallback++;
-          read(fallback, after, names || declaration.isCustom());
-          inFallback--;
+
+        private boolean isOneWord() {
+            return declaration.valueEnd() - declaration.valueFirst() == 1;
         }
-        return;
-      }
-      boolean inside = names || name.endsWith("gradient") || name.equals("drop-shadow") || name.equals("light-dark")
-          || COLOR_FUNCTIONS.contains(name);
-      read(open + 1, after, inside);
-    }
 
-    private boolean bind(String read, int open, int after, int fallback) {
-      Setting s = settings.get(read);
-      if (s == null) {
-        return false;
-      }
-      int last = tokens.is(after - 1, TokenType.RIGHT_PAREN) ? after - 1 : after;
-      String text = fallback < last ? part.sheet().text(fallback, last).strip() : "";
-      bound.add(new BoundUse(s.key(), read, part.path(), part.offset() + tokens.start(open),
-          part.offset() + tokens.end(after - 1), part.line(tokens.start(open)), selectorText(),
-          declaration.property(), text, paints()));
-      return true;
-    }
-
-    private boolean addIfColor(int first, int end) {
-      if (colorless > 0) {
-        return false;
-      }
-      Optional<Color> color = Color.parse(part.sheet().text(first, end));
-      color.ifPresent(c -> add(first, end, c, false));
-      return color.isPresent();
-    }
-
-    private void add(int first, int end, Color color, boolean triple) {
-      int start = tokens.start(first);
-      uses.add(new ColorUse(part.path(), part.offset() + start, part.offset() + tokens.end(end - 1),
-          part.line(start), part.column(start), selectorText(), conditions(), declaration.property(),
-          part.sheet().text(first, end), color, triple, inFallback > 0, obstacle(), paints(), comment()));
-    }
-
-    private String obstacle() {
-      return isPropertyRule(around)
-          ? "The initial value of a registered property must be a fixed colour; browsers refuse var() here." : "";
-    }
-
-    private String selectorText() {
-      Optional<SelectorList> list = Readers.selector(part.sheet(), around);
-      boolean nested = around.stream().filter(Node.StyleRule.class::isInstance).count() > 1;
-      if (list.isPresent() && nested) {
-        return list.get().toString();
-      }
-      return around.isEmpty() ? "" : innermostPrelude();
-    }
-
-    private String innermostPrelude() {
-      Node.Rule rule = around.get(around.size() - 1);
-      if (rule instanceof Node.StyleRule && around.size() > 1
-          && around.get(around.size() - 2) instanceof Node.AtRule at && at.name().endsWith("keyframes")) {
-        return "@" + at.name() + " " + part.sheet().prelude(at) + " " + part.sheet().prelude(rule);
-      }
-      for (int i = around.size() - 1; i >= 0; i--) {
-        if (around.get(i) instanceof Node.StyleRule style) {
-          return part.sheet().prelude(style);
+        private void read(int first, int end, boolean names) {
+            int i = first;
+            while (i < end) {
+                int next = i + 1;
+                switch (tokens.type(i)) {
+                    case HASH -> addIfColor(i, next);
+                    case IDENT -> {
+                        if (names && NamedColors.get(tokens.value(i)).isPresent()) {
+                            addIfColor(i, next);
+                        }
+                    }
+                    case FUNCTION -> {
+                        next = tokens.afterBlock(i, end);
+                        readFunction(i, next, names);
+                    }
+                    case LEFT_PAREN, LEFT_BRACKET, LEFT_BRACE -> {
+                        next = tokens.afterBlock(i, end);
+                        read(i + 1, next, names && !tokens.is(i, TokenType.LEFT_BRACE));
+                    }
+                    default -> {}
+                }
+                i = next;
+            }
         }
-      }
-      return rule instanceof Node.AtRule at ? "@" + at.name() + " " + part.sheet().prelude(at) : "";
-    }
 
-    private List<String> conditions() {
-      List<String> conditions = new ArrayList<>();
-      for (Node.Rule rule : around) {
-        if (rule instanceof Node.AtRule at && !at.name().endsWith("keyframes") && !at.name().equals("property")) {
-          conditions.add(("@" + at.name() + " " + part.sheet().prelude(at)).strip());
+        private void readFunction(int open, int after, boolean names) {
+            String name = tokens.lower(open);
+            if (COLOR_FUNCTIONS.contains(name) && addIfColor(open, after)) {
+                return;
+            }
+            if (NO_COLORS_INSIDE.contains(name)) {
+                // No colour is there, but a setting may be read.
+                colorless++;
+                read(open + 1, after, false);
+                colorless--;
+                return;
+            }
+            if (name.equals("var")) {
+                int property = tokens.skipBlank(open + 1, after);
+                int comma = tokens.skipBlank(property + 1, after);
+                String read = tokens.value(property);
+                int fallback = comma + 1;
+                boolean hasFallback = comma < after && tokens.is(comma, TokenType.COMMA);
+                if (bind(read, open, after, hasFallback ? fallback : after)) {
+                    return;
+                }
+                if (hasFallback) {
+                    inFallback++;
+                    read(fallback, after, names || declaration.isCustom());
+                    inFallback--;
+                }
+                return;
+            }
+            boolean inside = names
+                    || name.endsWith("gradient")
+                    || name.equals("drop-shadow")
+                    || name.equals("light-dark")
+                    || COLOR_FUNCTIONS.contains(name);
+            read(open + 1, after, inside);
         }
-      }
-      return List.copyOf(conditions);
+
+        private boolean bind(String read, int open, int after, int fallback) {
+            Setting s = settings.get(read);
+            if (s == null) {
+                return false;
+            }
+            int last = tokens.is(after - 1, TokenType.RIGHT_PAREN) ? after - 1 : after;
+            String text = fallback < last ? part.sheet().text(fallback, last).strip() : "";
+            bound.add(new BoundUse(
+                    s.key(),
+                    read,
+                    part.path(),
+                    part.offset() + tokens.start(open),
+                    part.offset() + tokens.end(after - 1),
+                    part.line(tokens.start(open)),
+                    selectorText(),
+                    declaration.property(),
+                    text,
+                    paints()));
+            return true;
+        }
+
+        private boolean addIfColor(int first, int end) {
+            if (colorless > 0) {
+                return false;
+            }
+            Optional<Color> color = Color.parse(part.sheet().text(first, end));
+            color.ifPresent(c -> add(first, end, c, false));
+            return color.isPresent();
+        }
+
+        private void add(int first, int end, Color color, boolean triple) {
+            int start = tokens.start(first);
+            uses.add(new ColorUse(
+                    part.path(),
+                    part.offset() + start,
+                    part.offset() + tokens.end(end - 1),
+                    part.line(start),
+                    part.column(start),
+                    selectorText(),
+                    conditions(),
+                    declaration.property(),
+                    part.sheet().text(first, end),
+                    color,
+                    triple,
+                    inFallback > 0,
+                    obstacle(),
+                    paints(),
+                    comment()));
+        }
+
+        private String obstacle() {
+            return isPropertyRule(around)
+                    ? "The initial value of a registered property must be a fixed colour; browsers refuse var() here."
+                    : "";
+        }
+
+        private String selectorText() {
+            Optional<SelectorList> list = Readers.selector(part.sheet(), around);
+            boolean nested =
+                    around.stream().filter(Node.StyleRule.class::isInstance).count() > 1;
+            if (list.isPresent() && nested) {
+                return list.get().toString();
+            }
+            return around.isEmpty() ? "" : innermostPrelude();
+        }
+
+        private String innermostPrelude() {
+            Node.Rule rule = around.get(around.size() - 1);
+            if (rule instanceof Node.StyleRule
+                    && around.size() > 1
+                    && around.get(around.size() - 2) instanceof Node.AtRule at
+                    && at.name().endsWith("keyframes")) {
+                return "@" + at.name() + " " + part.sheet().prelude(at) + " "
+                        + part.sheet().prelude(rule);
+            }
+            for (int i = around.size() - 1; i >= 0; i--) {
+                if (around.get(i) instanceof Node.StyleRule style) {
+                    return part.sheet().prelude(style);
+                }
+            }
+            return rule instanceof Node.AtRule at
+                    ? "@" + at.name() + " " + part.sheet().prelude(at)
+                    : "";
+        }
+
+        private List<String> conditions() {
+            List<String> conditions = new ArrayList<>();
+            for (Node.Rule rule : around) {
+                if (rule instanceof Node.AtRule at
+                        && !at.name().endsWith("keyframes")
+                        && !at.name().equals("property")) {
+                    conditions.add(("@" + at.name() + " " + part.sheet().prelude(at)).strip());
+                }
+            }
+            return List.copyOf(conditions);
+        }
+
+        private List<Painted> paints() {
+            if (paints == null) {
+                paints = Readers.selector(part.sheet(), around)
+                        .map(s -> declaration.isCustom()
+                                ? readers.paintedBy(declaration.property())
+                                : PageSelector.of(s, declaration.property()))
+                        .orElse(List.of());
+            }
+            return paints;
+        }
+
+        private String comment() {
+            return Comments.above(part.sheet(), around);
+        }
     }
 
-    private List<Painted> paints() {
-      if (paints == null) {
-        paints = Readers.selector(part.sheet(), around)
-            .map(s -> declaration.isCustom() ? readers.paintedBy(declaration.property())
-                : PageSelector.of(s, declaration.property()))
-            .orElse(List.of());
-      }
-      return paints;
+    public static Optional<Color> triple(String value) {
+        var m = TRIPLE.matcher(value.toLowerCase(Locale.ROOT));
+        if (!m.matches()) {
+            return Optional.empty();
+        }
+        return Color.parse("rgb(" + m.group(1) + " " + m.group(2) + " " + m.group(3) + ")")
+                .filter(c ->
+                        List.of(m.group(1), m.group(2), m.group(3)).stream().allMatch(v -> Integer.parseInt(v) <= 255));
     }
-
-    private String comment() {
-      return Comments.above(part.sheet(), around);
-    }
-  }
-
-  public static Optional<Color> triple(String value) {
-    var m = TRIPLE.matcher(value.toLowerCase(Locale.ROOT));
-    if (!m.matches()) {
-      return Optional.empty();
-    }
-    return Color.parse("rgb(" + m.group(1) + " " + m.group(2) + " " + m.group(3) + ")")
-        .filter(c -> List.of(m.group(1), m.group(2), m.group(3)).stream().allMatch(v -> Integer.parseInt(v) <= 255));
-  }
 }

@@ -18,15 +18,28 @@ import org.calmpalette.core.color.Color;
  * @param comment the comment above the rule, as its author calls it; may be empty
  */
 public record ColorUse(
-    String file, int start, int end, int line, int column, String selector, List<String> conditions, String property,
-    String written, Color color, boolean triple, boolean fallback, String obstacle, List<Painted> paints, String comment) {
+        String file,
+        int start,
+        int end,
+        int line,
+        int column,
+        String selector,
+        List<String> conditions,
+        String property,
+        String written,
+        Color color,
+        boolean triple,
+        boolean fallback,
+        String obstacle,
+        List<Painted> paints,
+        String comment) {
 
-  public boolean isLiftable() {
-    return obstacle.isEmpty();
-  }
+    public boolean isLiftable() {
+        return obstacle.isEmpty();
+    }
 
-  /** Names this use among those of one snapshot. */
-  public String id() {
-    return start + "-" + end + "@" + file;
-  }
+    /** Names this use among those of one snapshot. */
+    public String id() {
+        return start + "-" + end + "@" + file;
+    }
 }

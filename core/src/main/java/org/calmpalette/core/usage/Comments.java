@@ -8,33 +8,39 @@ import org.calmpalette.core.css.Tokens;
 
 /** Comments of a stylesheet: makers of themes name their rules in them. */
 public final class Comments {
-  private static final int LONGEST = 120;
+    private static final int LONGEST = 120;
 
-  private Comments() {}
+    private Comments() {}
 
-  /** The text of the comment right above the outermost style rule, without stars; empty if there is none. */
-  public static String above(Stylesheet sheet, List<Node.Rule> around) {
-    Tokens tokens = sheet.tokens();
-    for (Node.Rule rule : around) {
-      if (rule instanceof Node.StyleRule) {
-        int i = rule.first() - 1;
-        if (i > 0 && tokens.is(i, TokenType.WHITESPACE)) {
-          // An empty line between the comment and the rule: the comment names something larger.
-          if (tokens.raw(i).chars().filter(c -> c == '\n').count() > 1) {
-            return "";
-          }
-          i--;
+    /** The text of the comment right above the outermost style rule, without stars; empty if there is none. */
+    public static String above(Stylesheet sheet, List<Node.Rule> around) {
+        Tokens tokens = sheet.tokens();
+        for (Node.Rule rule : around) {
+            if (rule instanceof Node.StyleRule) {
+                int i = rule.first() - 1;
+                if (i > 0 && tokens.is(i, TokenType.WHITESPACE)) {
+                    // An empty line between the comment and the rule: the comment names something larger.
+                    if (tokens.raw(i).chars().filter(c -> c == '\n').count() > 1) {
+                        return "";
+                    }
+                    i--;
+                }
+                // A comment that starts with /*! is a licence, which names no rule (common practice of build tools).
+                return i >= 0
+                                && tokens.is(i, TokenType.COMMENT)
+                                && !tokens.raw(i).startsWith("/*!")
+                        ? clean(tokens.raw(i))
+                        : "";
+            }
         }
-        // A comment that starts with /*! is a licence, which names no rule (common practice of build tools).
-        return i >= 0 && tokens.is(i, TokenType.COMMENT) && !tokens.raw(i).startsWith("/*!") ? clean(tokens.raw(i)) : "";
-      }
+        return "";
     }
-    return "";
-  }
 
-  private static String clean(String comment) {
-    String text = comment.replaceAll("^/\\*+|\\*+/$", "").replaceAll("(?m)^[\\s*=#-]+|[\\s*=#-]+$", "")
-        .replaceAll("\\s+", " ").strip();
-    return text.length() > LONGEST ? text.substring(0, LONGEST) + "…" : text;
-  }
+    private static String clean(String comment) {
+        String text = comment.replaceAll("^/\\*+|\\*+/$", "")
+                .replaceAll("(?m)^[\\s*=#-]+|[\\s*=#-]+$", "")
+                .replaceAll("\\s+", " ")
+                .strip();
+        return text.length() > LONGEST ? text.substring(0, LONGEST) + "…" : text;
+    }
 }

@@ -11,4 +11,4 @@ package org.calmpalette.core.usage;
  * @param uses how often this file names it
  */
 public record PictureUse(
-    String url, String file, int line, String path, boolean exists, int width, int height, long bytes, int uses) {}
+        String url, String file, int line, String path, boolean exists, int width, int height, long bytes, int uses) {}

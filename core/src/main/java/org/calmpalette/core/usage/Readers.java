@@ -19,84 +19,85 @@ import org.calmpalette.core.theme.ThemeSheet;
 
 /** Which declarations of a theme read which custom property. */
 public final class Readers {
-  private static final int MOST_PAINTED = 300;
+    private static final int MOST_PAINTED = 300;
 
-  /** A declaration that reads a custom property. */
-  private record Reader(SelectorList selector, String property) {}
+    /** A declaration that reads a custom property. */
+    private record Reader(SelectorList selector, String property) {}
 
-  private final Map<String, List<Reader>> readers = new HashMap<>();
+    private final Map<String, List<Reader>> readers = new HashMap<>();
 
-  private Readers() {}
+    private Readers() {}
 
-  public static Readers of(Theme theme) {
-    Readers found = new Readers();
-    theme.sheets().forEach(found::read);
-    return found;
-  }
-
-  private void read(ThemeSheet part) {
-    Stylesheet sheet = part.sheet();
-    Tokens tokens = sheet.tokens();
-    sheet.eachDeclaration((declaration, around) -> {
-      for (int i = declaration.valueFirst(); i < declaration.valueEnd(); i++) {
-        if (tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var")) {
-          int next = tokens.skipBlank(i + 1, declaration.valueEnd());
-          if (next < declaration.valueEnd()) {
-            selector(sheet, around).ifPresent(s -> readers.computeIfAbsent(tokens.value(next), k -> new ArrayList<>())
-                .add(new Reader(s, declaration.property())));
-          }
-        }
-      }
-    });
-  }
-
-  /** What a custom property paints: the declarations that read it, through others if need be. */
-  public List<Painted> paintedBy(String property) {
-    Set<Painted> painted = new LinkedHashSet<>();
-    Set<String> seen = new LinkedHashSet<>(List.of(property));
-    List<String> open = new ArrayList<>(seen);
-    while (!open.isEmpty() && painted.size() < MOST_PAINTED) {
-      for (Reader reader : readers.getOrDefault(open.remove(0), List.of())) {
-        if (!reader.property().startsWith("--")) {
-          painted.addAll(PageSelector.of(reader.selector(), reader.property()));
-        } else if (seen.add(reader.property())) {
-          open.add(reader.property());
-        }
-      }
+    public static Readers of(Theme theme) {
+        Readers found = new Readers();
+        theme.sheets().forEach(found::read);
+        return found;
     }
-    return painted.stream().limit(MOST_PAINTED).toList();
-  }
 
-  /** A custom property and all that read it, through others if need be. */
-  public Set<String> leadingTo(String property) {
-    Set<String> names = new LinkedHashSet<>(List.of(property));
-    Deque<String> open = new ArrayDeque<>(names);
-    while (!open.isEmpty()) {
-      for (Reader reader : readers.getOrDefault(open.poll(), List.of())) {
-        if (reader.property().startsWith("--") && names.add(reader.property())) {
-          open.add(reader.property());
-        }
-      }
+    private void read(ThemeSheet part) {
+        Stylesheet sheet = part.sheet();
+        Tokens tokens = sheet.tokens();
+        sheet.eachDeclaration((declaration, around) -> {
+            for (int i = declaration.valueFirst(); i < declaration.valueEnd(); i++) {
+                if (tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var")) {
+                    int next = tokens.skipBlank(i + 1, declaration.valueEnd());
+                    if (next < declaration.valueEnd()) {
+                        selector(sheet, around)
+                                .ifPresent(s -> readers.computeIfAbsent(tokens.value(next), k -> new ArrayList<>())
+                                        .add(new Reader(s, declaration.property())));
+                    }
+                }
+            }
+        });
     }
-    return names;
-  }
 
-  /** The selector of a declaration with nesting resolved; empty if browsers drop the rule, or it is a keyframe. */
-  public static Optional<SelectorList> selector(Stylesheet sheet, List<Node.Rule> around) {
-    SelectorList list = null;
-    for (Node.Rule rule : around) {
-      if (rule instanceof Node.AtRule at && at.name().endsWith("keyframes")) {
-        return Optional.empty();
-      }
-      if (rule instanceof Node.StyleRule style) {
-        Optional<SelectorList> inner =
-            SelectorList.parse(sheet.tokens(), style.preludeFirst(), style.preludeEnd(), list);
-        if (inner.isEmpty()) {
-          return Optional.empty();
+    /** What a custom property paints: the declarations that read it, through others if need be. */
+    public List<Painted> paintedBy(String property) {
+        Set<Painted> painted = new LinkedHashSet<>();
+        Set<String> seen = new LinkedHashSet<>(List.of(property));
+        List<String> open = new ArrayList<>(seen);
+        while (!open.isEmpty() && painted.size() < MOST_PAINTED) {
+            for (Reader reader : readers.getOrDefault(open.remove(0), List.of())) {
+                if (!reader.property().startsWith("--")) {
+                    painted.addAll(PageSelector.of(reader.selector(), reader.property()));
+                } else if (seen.add(reader.property())) {
+                    open.add(reader.property());
+                }
+            }
         }
-        list = inner.get();
-      }
+        return painted.stream().limit(MOST_PAINTED).toList();
     }
-    return Optional.ofNullable(list);
-  }
+
+    /** A custom property and all that read it, through others if need be. */
+    public Set<String> leadingTo(String property) {
+        Set<String> names = new LinkedHashSet<>(List.of(property));
+        Deque<String> open = new ArrayDeque<>(names);
+        while (!open.isEmpty()) {
+            for (Reader reader : readers.getOrDefault(open.poll(), List.of())) {
+                if (reader.property().startsWith("--") && names.add(reader.property())) {
+                    open.add(reader.property());
+                }
+            }
+        }
+        return names;
+    }
+
+    /** The selector of a declaration with nesting resolved; empty if browsers drop the rule, or it is a keyframe. */
+    public static Optional<SelectorList> selector(Stylesheet sheet, List<Node.Rule> around) {
+        SelectorList list = null;
+        for (Node.Rule rule : around) {
+            if (rule instanceof Node.AtRule at && at.name().endsWith("keyframes")) {
+                return Optional.empty();
+            }
+            if (rule instanceof Node.StyleRule style) {
+                Optional<SelectorList> inner =
+                        SelectorList.parse(sheet.tokens(), style.preludeFirst(), style.preludeEnd(), list);
+                if (inner.isEmpty()) {
+                    return Optional.empty();
+                }
+                list = inner.get();
+            }
+        }
+        return Optional.ofNullable(list);
+    }
 }

@@ -7,8 +7,8 @@ package org.calmpalette.core.value;
  * @param height of the viewport in CSS px
  */
 public record Viewport(double width, double height) {
-  /** A desktop with a mouse, a light colour scheme and no wish for less motion: what media queries are asked about. */
-  public static Viewport of(double width, double height) {
-    return new Viewport(width, height);
-  }
+    /** A desktop with a mouse, a light colour scheme and no wish for less motion: what media queries are asked about. */
+    public static Viewport of(double width, double height) {
+        return new Viewport(width, height);
+    }
 }

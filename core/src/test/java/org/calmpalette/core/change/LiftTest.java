@@ -1,5 +1,8 @@
 package org.calmpalette.core.change;
 
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -23,145 +26,191 @@ import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.ColorUse;
 import org.calmpalette.core.usage.Painted;
 import org.junit.jupiter.api.Test;
-import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
-
 
 class LiftTest {
-  private static Setting setting(String key, String value) {
-    return Setting.of(key, "Label", "", "everywhere", ColorKind.ANY, Value.of(value));
-  }
+    private static Setting setting(String key, String value) {
+        return Setting.of(key, "Label", "", "everywhere", ColorKind.ANY, Value.of(value));
+    }
 
-  private static Set<String> uses(Theme theme, Predicate<ColorUse> which) {
-    return ColorUsage.of(theme).rows().stream().flatMap(r -> r.uses().stream()).filter(which).map(ColorUse::id)
-        .collect(Collectors.toSet());
-  }
+    private static Set<String> uses(Theme theme, Predicate<ColorUse> which) {
+        return ColorUsage.of(theme).rows().stream()
+                .flatMap(r -> r.uses().stream())
+                .filter(which)
+                .map(ColorUse::id)
+                .collect(Collectors.toSet());
+    }
 
-  private static Theme lifted(Theme theme, String key, String value, Predicate<ColorUse> which) {
-    Change change = Lift.lift(theme, uses(theme, which), setting(key, value), Place.EVERYWHERE);
-    return change.applied(theme);
-  }
+    private static Theme lifted(Theme theme, String key, String value, Predicate<ColorUse> which) {
+        Change change = Lift.lift(theme, uses(theme, which), setting(key, value), Place.EVERYWHERE);
+        return change.applied(theme);
+    }
 
-  @Test
-  void oneColourInManySpellingsIsOneRow() {
-    Theme theme = Themes.of("a.css", """
+    @Test
+    void oneColourInManySpellingsIsOneRow() {
+        Theme theme = Themes.of(
+                "a.css",
+                """
         a { color: #FFF; border: 1px solid white }
         b { background: rgb(255 255 255) linear-gradient(hsl(0 0% 100%), rgba(255,255,255,1)) }
         c { --x: oklch(1 0 0); animation: white 2s; font-family: white }
         d { color: #fffe }
         """);
-    List<ColorRow> rows = ColorUsage.of(theme).rows();
-    assertThat(rows.get(0).value()).isEqualTo("#ffffff");
-    assertThat(rows.get(0).spellings())
-        .containsExactly("#FFF", "white", "rgb(255 255 255)", "hsl(0 0% 100%)", "rgba(255,255,255,1)", "oklch(1 0 0)");
-    assertThat(rows).extracting(ColorRow::value).containsExactly("#ffffff", "#ffffffee");
-  }
+        List<ColorRow> rows = ColorUsage.of(theme).rows();
+        assertThat(rows.get(0).value()).isEqualTo("#ffffff");
+        assertThat(rows.get(0).spellings())
+                .containsExactly(
+                        "#FFF", "white", "rgb(255 255 255)", "hsl(0 0% 100%)", "rgba(255,255,255,1)", "oklch(1 0 0)");
+        assertThat(rows).extracting(ColorRow::value).containsExactly("#ffffff", "#ffffffee");
+    }
 
-  @Test
-  void onlyTheCharactersOfTheChosenValuesChange() {
-    String css = "/* head */\r\n.a{color :RED;/*x*/}\r\n\r\n@media print{ .b { background:red url(red.png) } }";
-    Theme after = lifted(Themes.of("a.css", css), "alarm", "red", u -> true);
-    assertThat(Themes.text(after.files(), "a.css")).isEqualTo(
-        "/* head */\r\n.a{color :var(--alarm, RED);/*x*/}\r\n\r\n@media print{ .b { background:var(--alarm, red) url(red.png) } }");
-    assertThat(after.palette().setting("alarm")).isPresent();
-    assertThat(ColorUsage.of(after).boundTo("alarm")).hasSize(2);
-    assertThat(ColorUsage.of(after).rows()).isEmpty();
-  }
+    @Test
+    void onlyTheCharactersOfTheChosenValuesChange() {
+        String css = "/* head */\r\n.a{color :RED;/*x*/}\r\n\r\n@media print{ .b { background:red url(red.png) } }";
+        Theme after = lifted(Themes.of("a.css", css), "alarm", "red", u -> true);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .isEqualTo(
+                        "/* head */\r\n.a{color :var(--alarm, RED);/*x*/}\r\n\r\n@media print{ .b { background:var(--alarm, red) url(red.png) } }");
+        assertThat(after.palette().setting("alarm")).isPresent();
+        assertThat(ColorUsage.of(after).boundTo("alarm")).hasSize(2);
+        assertThat(ColorUsage.of(after).rows()).isEmpty();
+    }
 
-  @Test
-  void removingASettingGivesTheStylesheetBackItsOwnWordsOrTheNewDefault() {
-    String css = "a { color: Red } b { color: #f00 }";
-    Theme after = lifted(Themes.of("a.css", css), "alarm", "red", u -> true);
-    assertThat(new String(PaletteChange.remove(after, List.of("alarm")).files(after).get("a.css"))).isEqualTo(css);
-    Change edit = PaletteChange.edit(after, setting("alarm", "#00ff00"), Place.EVERYWHERE);
-    assertThat(edit.files(after)).containsOnlyKeys("palette.json");
-    Theme green = edit.applied(after);
-    assertThat(new String(PaletteChange.remove(green, List.of("alarm")).files(green).get("a.css")))
-        .isEqualTo("a { color: #00ff00 } b { color: #00ff00 }");
-  }
+    @Test
+    void removingASettingGivesTheStylesheetBackItsOwnWordsOrTheNewDefault() {
+        String css = "a { color: Red } b { color: #f00 }";
+        Theme after = lifted(Themes.of("a.css", css), "alarm", "red", u -> true);
+        assertThat(new String(PaletteChange.remove(after, List.of("alarm"))
+                        .files(after)
+                        .get("a.css")))
+                .isEqualTo(css);
+        Change edit = PaletteChange.edit(after, setting("alarm", "#00ff00"), Place.EVERYWHERE);
+        assertThat(edit.files(after)).containsOnlyKeys("palette.json");
+        Theme green = edit.applied(after);
+        assertThat(new String(PaletteChange.remove(green, List.of("alarm"))
+                        .files(green)
+                        .get("a.css")))
+                .isEqualTo("a { color: #00ff00 } b { color: #00ff00 }");
+    }
 
-  @Test
-  void numbersThatFeedRgbFollowAColourSettingAsNumbers() {
-    Theme theme = Themes.of("a.css", ":root{--l-rgb:13,110,253;--n:1,2,3} a{color:rgba(var(--l-rgb),var(--o,1))}");
-    Theme after = lifted(theme, "link", "#0d6efd", ColorUse::triple);
-    assertThat(Themes.text(after.files(), "a.css")).contains("--l-rgb:var(--link-rgb, 13,110,253);--n:1,2,3");
-    assertThat(ThemeBuild.paletteCss(after, Map.of("link", Chosen.of("#ff8000"))))
-        .isEqualTo(":root {\n  --link: #ff8000;\n  --link-rgb: 255, 128, 0;\n}\n");
-    assertThat(ColorUsage.of(after).boundTo("link").get(0).paints())
-        .containsExactly(new Painted("a", "color", ""));
-  }
+    @Test
+    void numbersThatFeedRgbFollowAColourSettingAsNumbers() {
+        Theme theme = Themes.of("a.css", ":root{--l-rgb:13,110,253;--n:1,2,3} a{color:rgba(var(--l-rgb),var(--o,1))}");
+        Theme after = lifted(theme, "link", "#0d6efd", ColorUse::triple);
+        assertThat(Themes.text(after.files(), "a.css")).contains("--l-rgb:var(--link-rgb, 13,110,253);--n:1,2,3");
+        assertThat(ThemeBuild.paletteCss(after, Map.of("link", Chosen.of("#ff8000"))))
+                .isEqualTo(":root {\n  --link: #ff8000;\n  --link-rgb: 255, 128, 0;\n}\n");
+        assertThat(ColorUsage.of(after).boundTo("link").get(0).paints()).containsExactly(new Painted("a", "color", ""));
+    }
 
-  @Test
-  void coloursInsideStyleElementsAreLiftedWhereTheyStand() {
-    String html = "<!doctype html>\n<style>\n h1 { color: #123456 }\n</style>\n<h1 title='#123456'>\u00fc</h1>";
-    Theme theme = Themes.of("index.html", html);
-    ColorUse use = ColorUsage.of(theme).rows().get(0).uses().get(0);
-    assertThat(use.line()).isEqualTo(3);
-    assertThat(Themes.text(lifted(theme, "ink", "#123456", u -> true).files(), "index.html"))
-        .isEqualTo(html.replace("color: #123456", "color: var(--ink, #123456)"));
-  }
+    @Test
+    void coloursInsideStyleElementsAreLiftedWhereTheyStand() {
+        String html = "<!doctype html>\n<style>\n h1 { color: #123456 }\n</style>\n<h1 title='#123456'>\u00fc</h1>";
+        Theme theme = Themes.of("index.html", html);
+        ColorUse use = ColorUsage.of(theme).rows().get(0).uses().get(0);
+        assertThat(use.line()).isEqualTo(3);
+        assertThat(Themes.text(lifted(theme, "ink", "#123456", u -> true).files(), "index.html"))
+                .isEqualTo(html.replace("color: #123456", "color: var(--ink, #123456)"));
+    }
 
-  @Test
-  void whatCannotBecomeASettingIsRefusedWithTheReason() {
-    Theme theme = Themes.of("a.css", "@property --p { syntax: '<color>'; inherits: true; initial-value: red }\n"
-        + ":root { --brand: red } a { color: red }");
-    assertThatThrownBy(() -> lifted(theme, "p2", "red", u -> u.line() == 1))
-        .isInstanceOf(BadInputException.class).hasMessageContaining("a.css, line 1").hasMessageContaining("var()");
-    assertThatThrownBy(() -> lifted(theme, "brand", "red", u -> u.selector().equals("a")))
-        .hasMessageContaining("--brand").hasMessageContaining("a.css, line 2");
-    assertThatThrownBy(() -> Lift.lift(theme, Set.of("1-2@a.css"), setting("k", "red"), Place.EVERYWHERE))
-        .hasMessageContaining("no longer where they were");
-    Theme once = lifted(theme, "alarm", "red", u -> u.selector().equals("a"));
-    assertThatThrownBy(() -> lifted(once, "alarm", "red", u -> u.line() == 2)).hasMessageContaining("Label");
-    assertThatThrownBy(() -> setting("1st", "red")).hasMessageContaining("custom property");
-    assertThatThrownBy(() -> setting("k", "blu")).hasMessageContaining("blu");
-  }
+    @Test
+    void whatCannotBecomeASettingIsRefusedWithTheReason() {
+        Theme theme = Themes.of(
+                "a.css",
+                "@property --p { syntax: '<color>'; inherits: true; initial-value: red }\n"
+                        + ":root { --brand: red } a { color: red }");
+        assertThatThrownBy(() -> lifted(theme, "p2", "red", u -> u.line() == 1))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("a.css, line 1")
+                .hasMessageContaining("var()");
+        assertThatThrownBy(() -> lifted(theme, "brand", "red", u -> u.selector().equals("a")))
+                .hasMessageContaining("--brand")
+                .hasMessageContaining("a.css, line 2");
+        assertThatThrownBy(() -> Lift.lift(theme, Set.of("1-2@a.css"), setting("k", "red"), Place.EVERYWHERE))
+                .hasMessageContaining("no longer where they were");
+        Theme once = lifted(theme, "alarm", "red", u -> u.selector().equals("a"));
+        assertThatThrownBy(() -> lifted(once, "alarm", "red", u -> u.line() == 2))
+                .hasMessageContaining("Label");
+        assertThatThrownBy(() -> setting("1st", "red")).hasMessageContaining("custom property");
+        assertThatThrownBy(() -> setting("k", "blu")).hasMessageContaining("blu");
+    }
 
-  @Test
-  void keyAndPlaceAreSuggestedFromWhatIsPainted() {
-    Theme theme = Themes.of("index.html",
-        "<header><a class='notice-badge'>3</a></header><main><section class='pier-cards'><h2>x</h2></section></main>",
-        "a.css", ".notice-badge { background: #d8a13c } .pier-cards h2 { color: #123 } a:hover { color: #456 }");
-    List<ColorUse> all = ColorUsage.of(theme).rows().stream().flatMap(r -> r.uses().stream()).toList();
-    List<Suggestion> suggested = all.stream().map(u -> Suggestion.of(List.of(u), theme, Set.of("--link-hover-text"))).toList();
-    assertThat(suggested).containsExactly(
-        new Suggestion("notice-badge-fill", "Notice badge fill", "Header"),
-        new Suggestion("heading-2-text", "Heading 2 text", "Pier cards"),
-        new Suggestion("link-hover-text-2", "Link hover text 2", "Header"));
-  }
+    @Test
+    void keyAndPlaceAreSuggestedFromWhatIsPainted() {
+        Theme theme = Themes.of(
+                "index.html",
+                "<header><a class='notice-badge'>3</a></header><main><section class='pier-cards'><h2>x</h2></section></main>",
+                "a.css",
+                ".notice-badge { background: #d8a13c } .pier-cards h2 { color: #123 } a:hover { color: #456 }");
+        List<ColorUse> all = ColorUsage.of(theme).rows().stream()
+                .flatMap(r -> r.uses().stream())
+                .toList();
+        List<Suggestion> suggested = all.stream()
+                .map(u -> Suggestion.of(List.of(u), theme, Set.of("--link-hover-text")))
+                .toList();
+        assertThat(suggested)
+                .containsExactly(
+                        new Suggestion("notice-badge-fill", "Notice badge fill", "Header"),
+                        new Suggestion("heading-2-text", "Heading 2 text", "Pier cards"),
+                        new Suggestion("link-hover-text-2", "Link hover text 2", "Header"));
+    }
 
-  private static Kind proposed(Theme theme, String selector, String property) {
-    Rendered rendered = new Rendered(theme);
-    ColorUsage.Result colors = ColorUsage.of(theme);
-    ColorUse use = colors.rows().stream().flatMap(r -> r.uses().stream())
-        .filter(u -> u.selector().equals(selector) && u.property().equals(property)).findFirst().orElseThrow();
-    return Proposal.of(ColorKind.ANY, Value.of(ColorKind.canonical(use.written())), rendered, colors.rows(), use.paints());
-  }
+    private static Kind proposed(Theme theme, String selector, String property) {
+        Rendered rendered = new Rendered(theme);
+        ColorUsage.Result colors = ColorUsage.of(theme);
+        ColorUse use = colors.rows().stream()
+                .flatMap(r -> r.uses().stream())
+                .filter(u -> u.selector().equals(selector) && u.property().equals(property))
+                .findFirst()
+                .orElseThrow();
+        return Proposal.of(
+                ColorKind.ANY, Value.of(ColorKind.canonical(use.written())), rendered, colors.rows(), use.paints());
+    }
 
-  @Test
-  void whatIsProposedForAColourKeepsTheContrastOfTheTextsOnItAndUsesTheThemesOwnColours() {
-    Theme theme = Themes.of("index.html", "<link rel=stylesheet href=a.css><div class=box><p class=note>Words</p></div>", "a.css",
-        ".box { background: #ffffff } .note { color: #202020; background: #f4f4f4 } i { color: #c0c0c0 } b { color: #003366 } u { color: #eeeeee }");
-    ColorKind text = (ColorKind) proposed(theme, ".note", "color");
-    assertThat(text.contrasts()).containsExactly(new ColorKind.Needed("#f4f4f4", new java.math.BigDecimal("4.5")));
-    assertThat(text.swatches()).containsExactly("#202020", "#003366");
-    ColorKind ground = (ColorKind) proposed(theme, ".note", "background");
-    assertThat(ground.contrasts()).extracting(ColorKind.Needed::with).containsExactly("#202020");
-    assertThat(ground.swatches()).startsWith("#f4f4f4").contains("#ffffff", "#c0c0c0", "#eeeeee").doesNotContain("#003366");
-  }
+    @Test
+    void whatIsProposedForAColourKeepsTheContrastOfTheTextsOnItAndUsesTheThemesOwnColours() {
+        Theme theme = Themes.of(
+                "index.html",
+                "<link rel=stylesheet href=a.css><div class=box><p class=note>Words</p></div>",
+                "a.css",
+                ".box { background: #ffffff } .note { color: #202020; background: #f4f4f4 } i { color: #c0c0c0 } b { color: #003366 } u { color: #eeeeee }");
+        ColorKind text = (ColorKind) proposed(theme, ".note", "color");
+        assertThat(text.contrasts()).containsExactly(new ColorKind.Needed("#f4f4f4", new java.math.BigDecimal("4.5")));
+        assertThat(text.swatches()).containsExactly("#202020", "#003366");
+        ColorKind ground = (ColorKind) proposed(theme, ".note", "background");
+        assertThat(ground.contrasts()).extracting(ColorKind.Needed::with).containsExactly("#202020");
+        assertThat(ground.swatches())
+                .startsWith("#f4f4f4")
+                .contains("#ffffff", "#c0c0c0", "#eeeeee")
+                .doesNotContain("#003366");
+    }
 
-  @Test
-  void theWholeValueOfADeclarationIsLiftedAndItsAddressKeepsMeaningTheSameFile() {
-    String css = ".x{background : URL( ../img/a.png ) no-repeat/*k*/;padding:4px\t8px}";
-    Theme theme = Themes.of("css/a.css", css, "img/a.png", "");
-    LiftedValue background = LiftedValue.of("background", "URL( ../img/a.png ) no-repeat", "css/a.css").get(0);
-    assertThat(((Value.Parts) background.value()).text("picture")).isEqualTo("img/a.png");
-    Setting s = Setting.of("ground", "Ground", "", "everywhere", background.kind(), background.value());
-    Theme after = LiftedValue.lift(theme, "css/a.css", css.indexOf("background"), s, Place.EVERYWHERE).applied(theme);
-    assertThat(Themes.text(after.files(), "css/a.css")).startsWith(".x{background : var(--ground, URL( ../img/a.png ) no-repeat").endsWith("padding:4px\t8px}");
-    assertThat(new String(PaletteChange.remove(after, List.of("ground")).files(after).get("css/a.css"))).isEqualTo(css);
-    assertThat(LiftedValue.of("padding", "4px\t8px", "css/a.css").get(0).kind().name()).isEqualTo("spacing");
-    assertThat(LiftedValue.of("width", "calc(1px + 2%)", "css/a.css")).isEmpty();
-    assertThat(LiftedValue.of("text-align", "center", "css/a.css").get(0).kind().inWords()).contains("options");
-  }
+    @Test
+    void theWholeValueOfADeclarationIsLiftedAndItsAddressKeepsMeaningTheSameFile() {
+        String css = ".x{background : URL( ../img/a.png ) no-repeat/*k*/;padding:4px\t8px}";
+        Theme theme = Themes.of("css/a.css", css, "img/a.png", "");
+        LiftedValue background = LiftedValue.of("background", "URL( ../img/a.png ) no-repeat", "css/a.css")
+                .get(0);
+        assertThat(((Value.Parts) background.value()).text("picture")).isEqualTo("img/a.png");
+        Setting s = Setting.of("ground", "Ground", "", "everywhere", background.kind(), background.value());
+        Theme after = LiftedValue.lift(theme, "css/a.css", css.indexOf("background"), s, Place.EVERYWHERE)
+                .applied(theme);
+        assertThat(Themes.text(after.files(), "css/a.css"))
+                .startsWith(".x{background : var(--ground, URL( ../img/a.png ) no-repeat")
+                .endsWith("padding:4px\t8px}");
+        assertThat(new String(PaletteChange.remove(after, List.of("ground"))
+                        .files(after)
+                        .get("css/a.css")))
+                .isEqualTo(css);
+        assertThat(LiftedValue.of("padding", "4px\t8px", "css/a.css")
+                        .get(0)
+                        .kind()
+                        .name())
+                .isEqualTo("spacing");
+        assertThat(LiftedValue.of("width", "calc(1px + 2%)", "css/a.css")).isEmpty();
+        assertThat(LiftedValue.of("text-align", "center", "css/a.css")
+                        .get(0)
+                        .kind()
+                        .inWords())
+                .contains("options");
+    }
 }

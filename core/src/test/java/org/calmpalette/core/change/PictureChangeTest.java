@@ -15,82 +15,107 @@ import org.calmpalette.core.theme.ThemeFiles;
 import org.junit.jupiter.api.Test;
 
 class PictureChangeTest {
-  private static byte[] png(int width, int height) throws IOException {
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
-    ImageIO.write(new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB), "png", out);
-    return out.toByteArray();
-  }
+    private static byte[] png(int width, int height) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB), "png", out);
+        return out.toByteArray();
+    }
 
-  private static Theme theme() throws IOException {
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", "<link rel=stylesheet href=a.css><img src=\"pics/a.png\"><p data-setting-src=x>".getBytes(StandardCharsets.UTF_8));
-    files.put("a.css", ".x { background: url(pics/a.png) }".getBytes(StandardCharsets.UTF_8));
-    files.put("pics/a.png", png(30, 20));
-    files.put("pics/b.png", png(30, 20));
-    files.put("pics/c.png", png(30, 20));
-    files.put("palette.json", """
+    private static Theme theme() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<link rel=stylesheet href=a.css><img src=\"pics/a.png\"><p data-setting-src=x>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", ".x { background: url(pics/a.png) }".getBytes(StandardCharsets.UTF_8));
+        files.put("pics/a.png", png(30, 20));
+        files.put("pics/b.png", png(30, 20));
+        files.put("pics/c.png", png(30, 20));
+        files.put(
+                "palette.json",
+                """
         {"name":"T","places":[{"key":"p","label":"P"}],"settings":[{"key":"banner","label":"Banner","kind":"picture","place":"p","default":"pics/b.png"}]}"""
-        .getBytes(StandardCharsets.UTF_8));
-    return Theme.read(ThemeFiles.of(files), "T");
-  }
-
-  @Test
-  void usesAreTold() throws IOException {
-    assertThat(PictureChange.uses(theme()).get("pics/a.png")).containsExactlyInAnyOrder("index.html, line 1", "a.css, line 1");
-    assertThat(PictureChange.uses(theme()).get("pics/b.png")).containsExactly("the setting “Banner”");
-    assertThat(PictureChange.uses(theme()).get("pics/c.png")).isEmpty();
-  }
-
-  @Test
-  void anotherPictureOfTheSameFormatTakesItsPlace() throws IOException {
-    Theme theme = theme();
-    byte[] other = png(60, 50);
-    Change change = PictureChange.replaced(theme, "pics/a.png", "new one.PNG", other);
-    assertThat(change.files(theme)).containsOnlyKeys("pics/a.png");
-    assertThat(change.note()).isEqualTo("Replaced pics/a.png by a picture of 60 by 50 px");
-    assertThatThrownBy(() -> PictureChange.replaced(theme, "pics/a.png", "new.jpg", other)).hasMessage("“new.jpg” is not a png file, and pics/a.png is one.");
-    assertThatThrownBy(() -> PictureChange.replaced(theme, "pics/a.png", "new.png", new byte[9])).hasMessageContaining("cannot be read as a picture");
-    assertThatThrownBy(() -> PictureChange.replaced(theme, "pics/z.png", "new.png", other)).hasMessage("There is no picture pics/z.png in the theme any more.");
-  }
-
-  @Test
-  void aNewOneComesWhereTheOthersAre() throws IOException {
-    Theme theme = theme();
-    assertThat(PictureChange.added(theme, "C:\\fakepath\\Dusk 2.png", png(9, 9)).files(theme)).containsOnlyKeys("pics/Dusk 2.png");
-    assertThatThrownBy(() -> PictureChange.added(theme, "A.PNG", png(9, 9))).as("one that differs in case would be lost on some disks").hasMessage("There is a file pics/A.PNG already.");
-    for (String name : new String[] {"x.exe", "..png", "../../x", "a:b.png", ".png", "x.html"}) {
-      assertThatThrownBy(() -> PictureChange.added(theme, name, png(9, 9))).as(name).hasMessageContaining("is no name of a picture for a page");
+                        .getBytes(StandardCharsets.UTF_8));
+        return Theme.read(ThemeFiles.of(files), "T");
     }
-  }
 
-  @Test
-  void whatDoesNotGetLighterIsRefused() throws IOException {
-    Theme theme = theme();
-    assertThatThrownBy(() -> PictureChange.lighter(theme, "pics/a.png", 3000, 80)).hasMessageContaining("does not get lighter so");
-    assertThat(PictureChange.lighter(theme, "pics/a.png", 5, 80).files(theme)).containsOnlyKeys("pics/a.png");
-  }
-
-  @Test
-  void onlyWhatNothingUsesGoes() throws IOException {
-    Theme theme = theme();
-    Change change = PictureChange.removed(theme, "pics/c.png");
-    assertThat(change.applied(theme).files().paths()).contains("pics/a.png", "pics/b.png").doesNotContain("pics/c.png");
-    assertThat(change.applied(theme).files().has("pics/c.png")).isFalse();
-    assertThat(Difference.of(theme, change)).extracting(Difference::file).containsExactly("pics/c.png");
-    assertThat(change.isEmpty()).isFalse();
-    assertThatThrownBy(() -> PictureChange.removed(theme, "pics/a.png")).hasMessageContaining("pics/a.png is used: ").hasMessageContaining("a.css, line 1");
-    assertThatThrownBy(() -> PictureChange.removed(theme, "pics/b.png")).hasMessage("pics/b.png is used: the setting “Banner”.");
-  }
-
-  @Test
-  void aThemeTakesAsManyFilesAsItMayHave() throws IOException {
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    for (int i = 0; i < Limits.FILES; i++) {
-      files.put("t" + i + ".txt", new byte[0]);
+    @Test
+    void usesAreTold() throws IOException {
+        assertThat(PictureChange.uses(theme()).get("pics/a.png"))
+                .containsExactlyInAnyOrder("index.html, line 1", "a.css, line 1");
+        assertThat(PictureChange.uses(theme()).get("pics/b.png")).containsExactly("the setting “Banner”");
+        assertThat(PictureChange.uses(theme()).get("pics/c.png")).isEmpty();
     }
-    byte[] one = png(3, 3);
-    assertThatThrownBy(() -> PictureChange.added(Theme.read(ThemeFiles.of(files), "T"), "a.png", one)).hasMessage("The theme holds 2000 files, as many as a theme may have.");
-    files.remove("t7.txt");
-    assertThat(PictureChange.added(Theme.read(ThemeFiles.of(files), "T"), "a.png", one).written()).containsOnlyKeys("img/a.png");
-  }
+
+    @Test
+    void anotherPictureOfTheSameFormatTakesItsPlace() throws IOException {
+        Theme theme = theme();
+        byte[] other = png(60, 50);
+        Change change = PictureChange.replaced(theme, "pics/a.png", "new one.PNG", other);
+        assertThat(change.files(theme)).containsOnlyKeys("pics/a.png");
+        assertThat(change.note()).isEqualTo("Replaced pics/a.png by a picture of 60 by 50 px");
+        assertThatThrownBy(() -> PictureChange.replaced(theme, "pics/a.png", "new.jpg", other))
+                .hasMessage("“new.jpg” is not a png file, and pics/a.png is one.");
+        assertThatThrownBy(() -> PictureChange.replaced(theme, "pics/a.png", "new.png", new byte[9]))
+                .hasMessageContaining("cannot be read as a picture");
+        assertThatThrownBy(() -> PictureChange.replaced(theme, "pics/z.png", "new.png", other))
+                .hasMessage("There is no picture pics/z.png in the theme any more.");
+    }
+
+    @Test
+    void aNewOneComesWhereTheOthersAre() throws IOException {
+        Theme theme = theme();
+        assertThat(PictureChange.added(theme, "C:\\fakepath\\Dusk 2.png", png(9, 9))
+                        .files(theme))
+                .containsOnlyKeys("pics/Dusk 2.png");
+        assertThatThrownBy(() -> PictureChange.added(theme, "A.PNG", png(9, 9)))
+                .as("one that differs in case would be lost on some disks")
+                .hasMessage("There is a file pics/A.PNG already.");
+        for (String name : new String[] {"x.exe", "..png", "../../x", "a:b.png", ".png", "x.html"}) {
+            assertThatThrownBy(() -> PictureChange.added(theme, name, png(9, 9)))
+                    .as(name)
+                    .hasMessageContaining("is no name of a picture for a page");
+        }
+    }
+
+    @Test
+    void whatDoesNotGetLighterIsRefused() throws IOException {
+        Theme theme = theme();
+        assertThatThrownBy(() -> PictureChange.lighter(theme, "pics/a.png", 3000, 80))
+                .hasMessageContaining("does not get lighter so");
+        assertThat(PictureChange.lighter(theme, "pics/a.png", 5, 80).files(theme))
+                .containsOnlyKeys("pics/a.png");
+    }
+
+    @Test
+    void onlyWhatNothingUsesGoes() throws IOException {
+        Theme theme = theme();
+        Change change = PictureChange.removed(theme, "pics/c.png");
+        assertThat(change.applied(theme).files().paths())
+                .contains("pics/a.png", "pics/b.png")
+                .doesNotContain("pics/c.png");
+        assertThat(change.applied(theme).files().has("pics/c.png")).isFalse();
+        assertThat(Difference.of(theme, change)).extracting(Difference::file).containsExactly("pics/c.png");
+        assertThat(change.isEmpty()).isFalse();
+        assertThatThrownBy(() -> PictureChange.removed(theme, "pics/a.png"))
+                .hasMessageContaining("pics/a.png is used: ")
+                .hasMessageContaining("a.css, line 1");
+        assertThatThrownBy(() -> PictureChange.removed(theme, "pics/b.png"))
+                .hasMessage("pics/b.png is used: the setting “Banner”.");
+    }
+
+    @Test
+    void aThemeTakesAsManyFilesAsItMayHave() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        for (int i = 0; i < Limits.FILES; i++) {
+            files.put("t" + i + ".txt", new byte[0]);
+        }
+        byte[] one = png(3, 3);
+        assertThatThrownBy(() -> PictureChange.added(Theme.read(ThemeFiles.of(files), "T"), "a.png", one))
+                .hasMessage("The theme holds 2000 files, as many as a theme may have.");
+        files.remove("t7.txt");
+        assertThat(PictureChange.added(Theme.read(ThemeFiles.of(files), "T"), "a.png", one)
+                        .written())
+                .containsOnlyKeys("img/a.png");
+    }
 }

@@ -22,95 +22,99 @@ import java.util.zip.GZIPOutputStream;
  * asks the browser again and confirms the file, or writes it anew with {@code -Dcalm.record=true}.
  */
 public final class Answers {
-  private final String name;
-  private final Map<String, List<String>> byQuestion;
+    private final String name;
+    private final Map<String, List<String>> byQuestion;
 
-  private Answers(String name, Map<String, List<String>> byQuestion) {
-    this.name = name;
-    this.byQuestion = byQuestion;
-  }
+    private Answers(String name, Map<String, List<String>> byQuestion) {
+        this.name = name;
+        this.byQuestion = byQuestion;
+    }
 
-  public static Answers read(String name) {
-    Map<String, List<String>> all = new LinkedHashMap<>();
-    try (InputStream in = Answers.class.getResourceAsStream("/chromium/" + name + ".txt.gz")) {
-      List<String> now = null;
-      String text = in == null ? "" : new String(new GZIPInputStream(in).readAllBytes(), StandardCharsets.UTF_8);
-      for (String line : text.split("\n", -1)) {
-        if (line.startsWith("# ")) {
-          now = new ArrayList<>();
-          all.put(line.substring(2), now);
-        } else if (now != null) {
-          now.add(line.replace("\\n", "\n").replace("\\\\", "\\"));
+    public static Answers read(String name) {
+        Map<String, List<String>> all = new LinkedHashMap<>();
+        try (InputStream in = Answers.class.getResourceAsStream("/chromium/" + name + ".txt.gz")) {
+            List<String> now = null;
+            String text = in == null ? "" : new String(new GZIPInputStream(in).readAllBytes(), StandardCharsets.UTF_8);
+            for (String line : text.split("\n", -1)) {
+                if (line.startsWith("# ")) {
+                    now = new ArrayList<>();
+                    all.put(line.substring(2), now);
+                } else if (now != null) {
+                    now.add(line.replace("\\n", "\n").replace("\\\\", "\\"));
+                }
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
-      }
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+        return new Answers(name, all);
     }
-    return new Answers(name, all);
-  }
 
-  /** @throws IllegalStateException if what is asked about is not what was asked about when the file was made */
-  public List<String> to(String question) {
-    List<String> answers = byQuestion.get(question);
-    if (answers == null) {
-      throw new IllegalStateException("chromium/" + name + ".txt.gz has no answers to “" + question + "”: what is asked has changed. "
-          + "Record them anew: ./calm test -Dtest=ChromiumAnswersTest -Dcalm.record=true -DskipITs -Dsurefire.failIfNoSpecifiedTests=false");
+    /** @throws IllegalStateException if what is asked about is not what was asked about when the file was made */
+    public List<String> to(String question) {
+        List<String> answers = byQuestion.get(question);
+        if (answers == null) {
+            throw new IllegalStateException(
+                    "chromium/" + name + ".txt.gz has no answers to “" + question + "”: what is asked has changed. "
+                            + "Record them anew: ./calm test -Dtest=ChromiumAnswersTest -Dcalm.record=true -DskipITs -Dsurefire.failIfNoSpecifiedTests=false");
+        }
+        return answers;
     }
-    return answers;
-  }
 
-  /** Writes the file into the sources of core's tests. */
-  public static void write(String name, Map<String, List<String>> answers) {
-    StringBuilder out = new StringBuilder();
-    answers.forEach((question, list) -> {
-      out.append("# ").append(question).append('\n');
-      list.forEach(a -> out.append(a.replace("\\", "\\\\").replace("\n", "\\n")).append('\n'));
-    });
-    if (!out.isEmpty()) {
-      out.setLength(out.length() - 1);
+    /** Writes the file into the sources of core's tests. */
+    public static void write(String name, Map<String, List<String>> answers) {
+        StringBuilder out = new StringBuilder();
+        answers.forEach((question, list) -> {
+            out.append("# ").append(question).append('\n');
+            list.forEach(a ->
+                    out.append(a.replace("\\", "\\\\").replace("\n", "\\n")).append('\n'));
+        });
+        if (!out.isEmpty()) {
+            out.setLength(out.length() - 1);
+        }
+        Path file = Path.of("../core/src/test/resources/chromium/" + name + ".txt.gz");
+        try (GZIPOutputStream gzip = new GZIPOutputStream(Files.newOutputStream(file))) {
+            gzip.write(out.toString().getBytes(StandardCharsets.UTF_8));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
-    Path file = Path.of("../core/src/test/resources/chromium/" + name + ".txt.gz");
-    try (GZIPOutputStream gzip = new GZIPOutputStream(Files.newOutputStream(file))) {
-      gzip.write(out.toString().getBytes(StandardCharsets.UTF_8));
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
 
-  /** Names what is asked about by its bytes. */
-  static String hash(byte[]... all) {
-    try {
-      MessageDigest digest = MessageDigest.getInstance("SHA-256");
-      for (byte[] b : all) {
-        digest.update(b);
-      }
-      return HexFormat.of().formatHex(digest.digest(), 0, 6);
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException(e);
+    /** Names what is asked about by its bytes. */
+    static String hash(byte[]... all) {
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            for (byte[] b : all) {
+                digest.update(b);
+            }
+            return HexFormat.of().formatHex(digest.digest(), 0, 6);
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e);
+        }
     }
-  }
 
-  static String hash(String... all) {
-    return hash(String.join("\0", all).getBytes(StandardCharsets.UTF_8));
-  }
+    static String hash(String... all) {
+        return hash(String.join("\0", all).getBytes(StandardCharsets.UTF_8));
+    }
 
-  /** Equal, with numbers to the precision in which browsers keep them: single, so about one in five thousand here. */
-  public static boolean same(String a, String b) {
-    if (a.equals(b)) {
-      return true;
+    /** Equal, with numbers to the precision in which browsers keep them: single, so about one in five thousand here. */
+    public static boolean same(String a, String b) {
+        if (a.equals(b)) {
+            return true;
+        }
+        String[] as = a.split("(?<=[^\\d.-])(?=[-.\\d])|(?<=[.\\d])(?=[^\\d.])");
+        String[] bs = b.split("(?<=[^\\d.-])(?=[-.\\d])|(?<=[.\\d])(?=[^\\d.])");
+        if (as.length != bs.length) {
+            return false;
+        }
+        for (int i = 0; i < as.length; i++) {
+            boolean number = as[i].matches("-?\\d*\\.?\\d+") && bs[i].matches("-?\\d*\\.?\\d+");
+            if (number
+                    ? Math.abs(Double.parseDouble(as[i]) - Double.parseDouble(bs[i]))
+                            > 2e-4 * Math.max(1, Math.abs(Double.parseDouble(bs[i])))
+                    : !as[i].equals(bs[i])) {
+                return false;
+            }
+        }
+        return true;
     }
-    String[] as = a.split("(?<=[^\\d.-])(?=[-.\\d])|(?<=[.\\d])(?=[^\\d.])");
-    String[] bs = b.split("(?<=[^\\d.-])(?=[-.\\d])|(?<=[.\\d])(?=[^\\d.])");
-    if (as.length != bs.length) {
-      return false;
-    }
-    for (int i = 0; i < as.length; i++) {
-      boolean number = as[i].matches("-?\\d*\\.?\\d+") && bs[i].matches("-?\\d*\\.?\\d+");
-      if (number ? Math.abs(Double.parseDouble(as[i]) - Double.parseDouble(bs[i])) > 2e-4 * Math.max(1, Math.abs(Double.parseDouble(bs[i])))
-          : !as[i].equals(bs[i])) {
-        return false;
-      }
-    }
-    return true;
-  }
 }

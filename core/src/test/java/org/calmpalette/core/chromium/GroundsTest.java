@@ -29,9 +29,11 @@ import org.junit.jupiter.api.Test;
  * with the pixels under its lines is reckoned by the formula of WCAG 2.2.
  */
 public class GroundsTest {
-  public static final List<Integer> WIDTHS = List.of(320, 347, 390, 444, 512, 600, 690, 767, 768, 820, 900, 999, 1024, 1111, 1280, 1366, 1440, 1600, 1777, 1920);
-  public static final int HEIGHT = 800;
-  public static final String HTML = """
+    public static final List<Integer> WIDTHS = List.of(
+            320, 347, 390, 444, 512, 600, 690, 767, 768, 820, 900, 999, 1024, 1111, 1280, 1366, 1440, 1600, 1777, 1920);
+    public static final int HEIGHT = 800;
+    public static final String HTML =
+            """
       <!doctype html><html><head><style>
       body { margin: 0; font: 17px/1.5 sans-serif; background: #c9cdd2 url(hills.png) left top no-repeat }
       section { padding: 30px 24px }
@@ -52,67 +54,74 @@ public class GroundsTest {
       <section class=round><p>Light in one corner.</p></section>
       </body></html>""";
 
-  /** Hills with grain, the same each time. */
-  public static byte[] picture() {
-    Random random = new Random(7);
-    BufferedImage image = new BufferedImage(900, 600, BufferedImage.TYPE_INT_RGB);
-    for (int x = 0; x < 900; x++) {
-      double ridge = 330 + 60 * Math.sin(x / 70.0) + 25 * Math.sin(x / 23.0);
-      for (int y = 0; y < 600; y++) {
-        int base = y < ridge ? 70 + (int) (y * 0.4) : 40 + (y % 40);
-        int d = (int) (random.nextGaussian() * 4);
-        image.setRGB(x, y, clip(base + d) << 16 | clip(base * 8 / 10 + d) << 8 | clip((y < ridge ? 160 - y / 6 : 70) + d));
-      }
+    /** Hills with grain, the same each time. */
+    public static byte[] picture() {
+        Random random = new Random(7);
+        BufferedImage image = new BufferedImage(900, 600, BufferedImage.TYPE_INT_RGB);
+        for (int x = 0; x < 900; x++) {
+            double ridge = 330 + 60 * Math.sin(x / 70.0) + 25 * Math.sin(x / 23.0);
+            for (int y = 0; y < 600; y++) {
+                int base = y < ridge ? 70 + (int) (y * 0.4) : 40 + (y % 40);
+                int d = (int) (random.nextGaussian() * 4);
+                image.setRGB(
+                        x,
+                        y,
+                        clip(base + d) << 16 | clip(base * 8 / 10 + d) << 8 | clip((y < ridge ? 160 - y / 6 : 70) + d));
+            }
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            ImageIO.write(image, "png", out);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
     }
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
-    try {
-      ImageIO.write(image, "png", out);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+
+    private static int clip(int v) {
+        return Math.max(0, Math.min(255, v));
     }
-    return out.toByteArray();
-  }
 
-  private static int clip(int v) {
-    return Math.max(0, Math.min(255, v));
-  }
-
-  public static String question() {
-    return "grounds " + Answers.hash(HTML, WIDTHS.toString());
-  }
-
-  /** Within 0.1; where dark pixels make ratios above 8, one level of 255 more or less is already more than that. */
-  private static boolean isOff(double ratio, double seen) {
-    return Math.abs(ratio - seen) > (seen > 8 ? 0.015 * seen : 0.1);
-  }
-
-  @Test
-  void contrastAgreesWithPixels() {
-    List<String> answers = Answers.read("grounds").to(question());
-    SortedMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", HTML.getBytes(StandardCharsets.UTF_8));
-    files.put("hills.png", picture());
-    Theme theme = Theme.read(ThemeFiles.of(files), "T");
-    Page page = theme.pages().get(0);
-    Measures measures = Measures.read("measures", answers.get(0).getBytes(StandardCharsets.UTF_8));
-    Ground ground = new Ground(new Scenes(new Rendered(theme), page, measures), new Gallery(theme), true);
-    List<String> off = new ArrayList<>();
-    int compared = 0;
-    for (String line : answers.subList(1, answers.size())) {
-      String[] a = line.split(" ");
-      int width = Integer.parseInt(a[0]);
-      int element = Integer.parseInt(a[1]);
-      Ground.Reading r = ground.under(element, width).reading().orElseThrow(() -> new AssertionError("no reading at " + line));
-      double worst = Double.parseDouble(a[2]);
-      double low = Double.parseDouble(a[3]);
-      compared++;
-      if (isOff(r.worst(), worst) || isOff(r.low(), low)) {
-        off.add(String.format("%s: %.3f %.3f, the browser %s %s, %s", page.elements().get(element).cssSelector(), r.worst(), r.low(), a[2], a[3], width));
-      }
-      assertThat(r.worst()).as("the worst is not above what most reach").isLessThanOrEqualTo(r.low() + 1e-9);
+    public static String question() {
+        return "grounds " + Answers.hash(HTML, WIDTHS.toString());
     }
-    assertThat(compared).isGreaterThan(150);
-    assertThat(off).as("of " + compared + " compared").isEmpty();
-    assertThat(measures.pageHeight(1000)).isCloseTo(measures.pageHeight(999), within(40.0));
-  }
+
+    /** Within 0.1; where dark pixels make ratios above 8, one level of 255 more or less is already more than that. */
+    private static boolean isOff(double ratio, double seen) {
+        return Math.abs(ratio - seen) > (seen > 8 ? 0.015 * seen : 0.1);
+    }
+
+    @Test
+    void contrastAgreesWithPixels() {
+        List<String> answers = Answers.read("grounds").to(question());
+        SortedMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", HTML.getBytes(StandardCharsets.UTF_8));
+        files.put("hills.png", picture());
+        Theme theme = Theme.read(ThemeFiles.of(files), "T");
+        Page page = theme.pages().get(0);
+        Measures measures = Measures.read("measures", answers.get(0).getBytes(StandardCharsets.UTF_8));
+        Ground ground = new Ground(new Scenes(new Rendered(theme), page, measures), new Gallery(theme), true);
+        List<String> off = new ArrayList<>();
+        int compared = 0;
+        for (String line : answers.subList(1, answers.size())) {
+            String[] a = line.split(" ");
+            int width = Integer.parseInt(a[0]);
+            int element = Integer.parseInt(a[1]);
+            Ground.Reading r = ground.under(element, width)
+                    .reading()
+                    .orElseThrow(() -> new AssertionError("no reading at " + line));
+            double worst = Double.parseDouble(a[2]);
+            double low = Double.parseDouble(a[3]);
+            compared++;
+            if (isOff(r.worst(), worst) || isOff(r.low(), low)) {
+                off.add(String.format(
+                        "%s: %.3f %.3f, the browser %s %s, %s",
+                        page.elements().get(element).cssSelector(), r.worst(), r.low(), a[2], a[3], width));
+            }
+            assertThat(r.worst()).as("the worst is not above what most reach").isLessThanOrEqualTo(r.low() + 1e-9);
+        }
+        assertThat(compared).isGreaterThan(150);
+        assertThat(off).as("of " + compared + " compared").isEmpty();
+        assertThat(measures.pageHeight(1000)).isCloseTo(measures.pageHeight(999), within(40.0));
+    }
 }

@@ -12,99 +12,146 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** What a text stands on, reckoned by hand on plain colours and gradients of one colour: Compositing and Blending 1, section 5.1. */
 class GroundTest {
-  private static Boxes page(String css, String inside) {
-    return new Boxes(css, inside).box(5, "[320,0,0,320,200]").box(6, "[320,10,10,100,20]").line(6, "[320,10,10,100,20]");
-  }
+    private static Boxes page(String css, String inside) {
+        return new Boxes(css, inside)
+                .box(5, "[320,0,0,320,200]")
+                .box(6, "[320,10,10,100,20]")
+                .line(6, "[320,10,10,100,20]");
+    }
 
-  private static Ground.Answer under(String css) {
-    Boxes boxes = page(css, "<section><p>Words</p></section>");
-    return new Ground(boxes.scenes(), boxes.gallery(), true).under(6, 400);
-  }
+    private static Ground.Answer under(String css) {
+        Boxes boxes = page(css, "<section><p>Words</p></section>");
+        return new Ground(boxes.scenes(), boxes.gallery(), true).under(6, 400);
+    }
 
-  @ParameterizedTest
-  @CsvSource(delimiter = '|', value = {
-      "section{background:#204060} p{color:#fff} | #ffffff | #204060",
-      "section{background:linear-gradient(#204060,#204060),#fff} p{color:#fff} | #ffffff | #204060",
-      "section{background:linear-gradient(rgb(0 0 0/50%),rgb(0 0 0/50%)),#ffffff} p{color:#fff} | #ffffff | #808080",
-      "section{background:#000} p{background:rgb(255 255 255/50%);color:#ff0000} | #ff0000 | #808080",
-      "section{background:#000;opacity:.5} p{color:#fff} | #ffffff | #808080",
-      "section{background:#000} p{color:#fff;opacity:.5} | #808080 | #000000",
-      "section{background:#000} p{color:rgb(255 255 255/50%)} | #808080 | #000000",
-      "body{background:#123456} p{color:#fff} | #ffffff | #123456",
-      "html{background:#000000} body{background:rgb(255 255 255/50%)} p{color:#fff} | #ffffff | #808080",
-      "p{color:#000} | #000000 | #ffffff"})
-  void layersAreLaidOverEachOther(String css, String text, String ground) {
-    Ground.Reading r = under(css).reading().orElseThrow();
-    assertThat(r.text().hex()).isEqualTo(text);
-    assertThat(r.ground().hex()).isEqualTo(ground);
-    assertThat(r.worst()).isCloseTo(Contrast.ratio(Color.parse(text).orElseThrow(), Color.parse(ground).orElseThrow()), within(0.03));
-    assertThat(r.low()).isEqualTo(r.worst());
-    assertThat(r.dark()).isEqualTo(r.light());
-  }
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "section{background:#204060} p{color:#fff} | #ffffff | #204060",
+                "section{background:linear-gradient(#204060,#204060),#fff} p{color:#fff} | #ffffff | #204060",
+                "section{background:linear-gradient(rgb(0 0 0/50%),rgb(0 0 0/50%)),#ffffff} p{color:#fff} | #ffffff | #808080",
+                "section{background:#000} p{background:rgb(255 255 255/50%);color:#ff0000} | #ff0000 | #808080",
+                "section{background:#000;opacity:.5} p{color:#fff} | #ffffff | #808080",
+                "section{background:#000} p{color:#fff;opacity:.5} | #808080 | #000000",
+                "section{background:#000} p{color:rgb(255 255 255/50%)} | #808080 | #000000",
+                "body{background:#123456} p{color:#fff} | #ffffff | #123456",
+                "html{background:#000000} body{background:rgb(255 255 255/50%)} p{color:#fff} | #ffffff | #808080",
+                "p{color:#000} | #000000 | #ffffff"
+            })
+    void layersAreLaidOverEachOther(String css, String text, String ground) {
+        Ground.Reading r = under(css).reading().orElseThrow();
+        assertThat(r.text().hex()).isEqualTo(text);
+        assertThat(r.ground().hex()).isEqualTo(ground);
+        assertThat(r.worst())
+                .isCloseTo(
+                        Contrast.ratio(
+                                Color.parse(text).orElseThrow(),
+                                Color.parse(ground).orElseThrow()),
+                        within(0.03));
+        assertThat(r.low()).isEqualTo(r.worst());
+        assertThat(r.dark()).isEqualTo(r.light());
+    }
 
-  @ParameterizedTest
-  @CsvSource(delimiter = '|', value = {
-      "section{background:linear-gradient(red,blue);filter:blur(2px)} | FILTER",
-      "section{background:linear-gradient(red,blue)} p{mix-blend-mode:multiply} | BLEND_MODE",
-      "section{background:linear-gradient(red,blue);background-clip:text} | UNREAD_BACKGROUND",
-      "section{background:image-set(url(a.png) 1x)} | UNREAD_BACKGROUND"})
-  void whatCannotBeToldSaysWhy(String css, Ground.Missing why) {
-    assertThat(under(css).missing()).contains(why);
-    assertThat(under(css).reading()).isEmpty();
-  }
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "section{background:linear-gradient(red,blue);filter:blur(2px)} | FILTER",
+                "section{background:linear-gradient(red,blue)} p{mix-blend-mode:multiply} | BLEND_MODE",
+                "section{background:linear-gradient(red,blue);background-clip:text} | UNREAD_BACKGROUND",
+                "section{background:image-set(url(a.png) 1x)} | UNREAD_BACKGROUND"
+            })
+    void whatCannotBeToldSaysWhy(String css, Ground.Missing why) {
+        assertThat(under(css).missing()).contains(why);
+        assertThat(under(css).reading()).isEmpty();
+    }
 
-  @Test
-  void whatCoversAllHidesWhatIsChangedBehindIt() {
-    assertThat(under("section{background:linear-gradient(red,blue)} p{background:#fff;color:#000}").reading().orElseThrow().worst()).isCloseTo(21, within(0.01));
-    // A filter of what is around changes the colour of the part too.
-    assertThat(under("section{filter:invert(1)} p{background:#fff;color:#000}").missing()).contains(Ground.Missing.FILTER);
-  }
+    @Test
+    void whatCoversAllHidesWhatIsChangedBehindIt() {
+        assertThat(under("section{background:linear-gradient(red,blue)} p{background:#fff;color:#000}")
+                        .reading()
+                        .orElseThrow()
+                        .worst())
+                .isCloseTo(21, within(0.01));
+        // A filter of what is around changes the colour of the part too.
+        assertThat(under("section{filter:invert(1)} p{background:#fff;color:#000}")
+                        .missing())
+                .contains(Ground.Missing.FILTER);
+    }
 
-  @Test
-  void theWorstPlaceIsWhereItIs() {
-    Ground.Reading r = under("section{background:linear-gradient(90deg,#000 100px,#fff 100px)} p{color:#fff}").reading().orElseThrow();
-    assertThat(r.worst()).isCloseTo(1, within(0.001));
-    assertThat(r.x()).as("white from 100 px on, and the text goes to 110").isBetween(100.0, 110.0);
-    assertThat(r.low()).as("a tenth of it is white").isCloseTo(1, within(0.001));
-    assertThat(r.dark()).isZero();
-    assertThat(r.light()).isEqualTo(1);
-    Ground.Reading little = under("section{background:linear-gradient(90deg,#000 107px,#fff 107px)} p{color:#fff}").reading().orElseThrow();
-    assertThat(little.worst()).isCloseTo(1, within(0.001));
-    assertThat(little.low()).as("less than a twentieth of it").isCloseTo(21, within(0.01));
-  }
+    @Test
+    void theWorstPlaceIsWhereItIs() {
+        Ground.Reading r = under("section{background:linear-gradient(90deg,#000 100px,#fff 100px)} p{color:#fff}")
+                .reading()
+                .orElseThrow();
+        assertThat(r.worst()).isCloseTo(1, within(0.001));
+        assertThat(r.x()).as("white from 100 px on, and the text goes to 110").isBetween(100.0, 110.0);
+        assertThat(r.low()).as("a tenth of it is white").isCloseTo(1, within(0.001));
+        assertThat(r.dark()).isZero();
+        assertThat(r.light()).isEqualTo(1);
+        Ground.Reading little = under("section{background:linear-gradient(90deg,#000 107px,#fff 107px)} p{color:#fff}")
+                .reading()
+                .orElseThrow();
+        assertThat(little.worst()).isCloseTo(1, within(0.001));
+        assertThat(little.low()).as("less than a twentieth of it").isCloseTo(21, within(0.01));
+    }
 
-  @Test
-  void aShadeThatWouldBeThereCounts() {
-    Boxes boxes = page("section{background:linear-gradient(#fff,#fff)} p{color:#fff}", "<section><p>Words</p></section>");
-    Ground shaded = new Ground(boxes.scenes(), boxes.gallery(), true, Map.of(6, Color.BLACK.withAlpha(0.5)));
-    assertThat(shaded.under(6, 400).reading().orElseThrow().ground().hex()).isEqualTo("#808080");
-    Ground plain = new Ground(boxes.scenes(), boxes.gallery(), true);
-    assertThat(plain.under(6, 400, Color.BLACK).reading().orElseThrow().worst()).as("in another colour").isCloseTo(21, within(0.01));
-  }
+    @Test
+    void aShadeThatWouldBeThereCounts() {
+        Boxes boxes =
+                page("section{background:linear-gradient(#fff,#fff)} p{color:#fff}", "<section><p>Words</p></section>");
+        Ground shaded = new Ground(boxes.scenes(), boxes.gallery(), true, Map.of(6, Color.BLACK.withAlpha(0.5)));
+        assertThat(shaded.under(6, 400).reading().orElseThrow().ground().hex()).isEqualTo("#808080");
+        Ground plain = new Ground(boxes.scenes(), boxes.gallery(), true);
+        assertThat(plain.under(6, 400, Color.BLACK).reading().orElseThrow().worst())
+                .as("in another colour")
+                .isCloseTo(21, within(0.01));
+    }
 
-  @Test
-  void onlyWhatLiesUnderTheLineCounts() {
-    Boxes boxes = new Boxes("section{background:#000} p{color:#fff}", "<section><p>Words</p></section>").box(5, "[320,0,0,320,20]").box(6, "[320,10,30,100,20]")
-        .line(6, "[320,10,30,100,20]");
-    assertThat(new Ground(boxes.scenes(), boxes.gallery(), true).under(6, 400).reading().orElseThrow().ground().hex()).as("the text hangs out of its part").isEqualTo("#ffffff");
-  }
+    @Test
+    void onlyWhatLiesUnderTheLineCounts() {
+        Boxes boxes = new Boxes("section{background:#000} p{color:#fff}", "<section><p>Words</p></section>")
+                .box(5, "[320,0,0,320,20]")
+                .box(6, "[320,10,30,100,20]")
+                .line(6, "[320,10,30,100,20]");
+        assertThat(new Ground(boxes.scenes(), boxes.gallery(), true)
+                        .under(6, 400)
+                        .reading()
+                        .orElseThrow()
+                        .ground()
+                        .hex())
+                .as("the text hangs out of its part")
+                .isEqualTo("#ffffff");
+    }
 
-  @Test
-  void whatIsTakenOutOfTheFlowIsToldUnlessSomethingElseLiesThere() {
-    String css = "section{position:absolute;color:#fff} div{background:#123456}";
-    Boxes free = page(css, "<section><p>Words</p></section><div></div>").box(7, "[320,0,500,320,20]");
-    assertThat(new Ground(free.scenes(), free.gallery(), true).under(6, 400).reading()).isPresent();
-    Boxes under = page(css, "<section><p>Words</p></section><div></div>").box(7, "[320,0,0,320,20]");
-    assertThat(new Ground(under.scenes(), under.gallery(), true).under(6, 400).missing()).contains(Ground.Missing.OVERLAP);
-    Boxes covered = page(css + " p{background:#000}", "<section><p>Words</p></section><div></div>").box(7, "[320,0,0,320,20]");
-    assertThat(new Ground(covered.scenes(), covered.gallery(), true).under(6, 400).reading().orElseThrow().ground().hex()).isEqualTo("#000000");
-  }
+    @Test
+    void whatIsTakenOutOfTheFlowIsToldUnlessSomethingElseLiesThere() {
+        String css = "section{position:absolute;color:#fff} div{background:#123456}";
+        Boxes free = page(css, "<section><p>Words</p></section><div></div>").box(7, "[320,0,500,320,20]");
+        assertThat(new Ground(free.scenes(), free.gallery(), true).under(6, 400).reading())
+                .isPresent();
+        Boxes under = page(css, "<section><p>Words</p></section><div></div>").box(7, "[320,0,0,320,20]");
+        assertThat(new Ground(under.scenes(), under.gallery(), true)
+                        .under(6, 400)
+                        .missing())
+                .contains(Ground.Missing.OVERLAP);
+        Boxes covered = page(css + " p{background:#000}", "<section><p>Words</p></section><div></div>")
+                .box(7, "[320,0,0,320,20]");
+        assertThat(new Ground(covered.scenes(), covered.gallery(), true)
+                        .under(6, 400)
+                        .reading()
+                        .orElseThrow()
+                        .ground()
+                        .hex())
+                .isEqualTo("#000000");
+    }
 
-  @Test
-  void whatIsNotShownOrNotKnownSaysSo() {
-    Boxes boxes = page("p{color:#000}", "<section><p>Words</p></section>");
-    Ground ground = new Ground(boxes.scenes(), boxes.gallery(), true);
-    assertThat(ground.under(5, 400).missing()).as("has no text of its own").contains(Ground.Missing.NOT_SHOWN);
-    assertThat(ground.under(6, 3000).missing()).contains(Ground.Missing.NOT_MEASURED);
-  }
+    @Test
+    void whatIsNotShownOrNotKnownSaysSo() {
+        Boxes boxes = page("p{color:#000}", "<section><p>Words</p></section>");
+        Ground ground = new Ground(boxes.scenes(), boxes.gallery(), true);
+        assertThat(ground.under(5, 400).missing()).as("has no text of its own").contains(Ground.Missing.NOT_SHOWN);
+        assertThat(ground.under(6, 3000).missing()).contains(Ground.Missing.NOT_MEASURED);
+    }
 }

@@ -14,85 +14,111 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class MeasuresTest {
-  private static final String FILE = """
+    private static final String FILE =
+            """
       {"format":"calm-measures/1","page":"index.html","windowHeight":800,"from":320,"to":1000,"unsure":[[500,520]],
        "height":[[320,1500],[1000,900]],
        "boxes":{"2":[[320,0,0,300,50],[420,0,0,400,60],[421,10,0,380,60],[1000,10,0,959,60]],
                 "3":[[320,5,5,100,80,1,2,3,4,10,20,30,40]], "4":[[320,0,0,10,10],[600],[700,0,0,20,20]]},
        "lines":{"3":[[320,5,5,90,20,5,25,40,20],[640,5,5,130,20]]}}""";
 
-  private static Measures read(String text) {
-    return Measures.read("m.json", text.getBytes(StandardCharsets.UTF_8));
-  }
-
-  @Test
-  void betweenTwoWidthsBoxesLieInAStraightLine() {
-    Measures m = read(FILE);
-    assertThat(m.box(2, 370)).contains(new Rectangle(0, 0, 350, 55));
-    assertThat(m.box(2, 421)).as("after a jump").contains(new Rectangle(10, 0, 380, 60));
-    assertThat(m.box(2, 1500)).as("wider than measured").contains(new Rectangle(10, 0, 959, 60));
-    assertThat(m.box(2, 319)).as("narrower").isEmpty();
-    assertThat(m.box(4, 650)).as("not shown between 600 and 699").isEmpty();
-    assertThat(m.box(4, 700)).contains(new Rectangle(0, 0, 20, 20));
-    assertThat(m.box(77, 500)).isEmpty();
-    assertThat(m.lines(3, 500)).as("two lines until there is one").hasSize(2);
-    assertThat(m.lines(3, 640)).containsExactly(new Rectangle(5, 5, 130, 20));
-    assertThat(m.pageHeight(660)).isEqualTo(1200);
-    assertThat(m.pageHeight(5000)).isEqualTo(900);
-    assertThat(m.geometry(3, 400).orElseThrow().width()).as("without the borders").isEqualTo(94);
-    assertThat(m.isSureAt(500)).isTrue();
-    assertThat(m.isSureAt(510)).isFalse();
-    assertThat(m.isSureAt(1001)).isFalse();
-  }
-
-  @Test
-  void whatIsWrittenReadsTheSame() {
-    Measures m = read(FILE).of("abc");
-    Measures again = Measures.read("m.json", m.write());
-    assertThat(new String(again.write(), StandardCharsets.UTF_8)).isEqualTo(new String(m.write(), StandardCharsets.UTF_8));
-    assertThat(again.layout()).isEqualTo("abc");
-    assertThat(again.box(2, 444)).isEqualTo(m.box(2, 444));
-  }
-
-  @ParameterizedTest
-  @CsvSource(delimiter = '|', value = {
-      "calm-measures/1 | calm-measures/9 | m.json, format: this is not “calm-measures/1”.",
-      "\"from\":320 | \"from\":-1 | m.json, from: a whole number from 100 to 10000 belongs here.",
-      "[[500,520]] | [[520,500]] | m.json, unsure[0]: two widths belong here, the narrower one first.",
-      "[320,0,0,300,50] | [320,0,0,300] | m.json, boxes.2 at 320: it does not hold the numbers of a box.",
-      "[320,0,0,300,50] | [320,0,0,300,1e99] | m.json, boxes.2 at 320: it does not hold the numbers of a box.",
-      "[320,0,0,300,50] | [\"x\"] | m.json, boxes.2: each entry starts with a width in whole pixels.",
-      "\"2\": | \"two\": | m.json, boxes.two: the number of an element belongs here.",
-      "{\"format | {{\"format | m.json, line 1: this is not JSON."})
-  void whatIsNoneIsRefusedWithItsPlace(String from, String to, String message) {
-    assertThatThrownBy(() -> read(FILE.replace(from, to))).isInstanceOf(BadInputException.class).hasMessage(message);
-  }
-
-  @Test
-  void theNameOfALayoutChangesWithWhatMovesBoxesOnly() {
-    String page = "<link rel=stylesheet href=a.css><p class=x>Words</p>";
-    Map<String, Boolean> moves = Map.of("a.css|.x{color:red;background:url(b.png) 0 0 #fff;border-color:red;--c:#123;padding:2px}", false,
-        "a.css|.x{color:blue;background:none;border-color:blue;--c:#456;padding:2px}", false, "a.css|.x{color:red;padding:3px}", true,
-        "a.css|.x{color:red;padding:2px}@media(min-width:9px){.x{margin:0}}", true, "a.css|.y{padding:2px}", true, "index.html|" + page + "<p>More</p>", true);
-    String before = key(page, ".x{color:red;padding:2px}");
-    moves.forEach((change, moved) -> {
-      String[] c = change.split("\\|", 2);
-      String then = c[0].equals("a.css") ? key(page, c[1]) : key(c[1], ".x{color:red;padding:2px}");
-      assertThat(!then.equals(before)).as(change).isEqualTo(moved);
-    });
-  }
-
-  @Test
-  void whatIsNestedWithoutEndHasALayoutAndTurnsToo() {
-    for (String name : java.util.List.of("brackets 100,000 deep", "rules nested 5,000 deep", "5,000 media queries")) {
-      Theme theme = Theme.read(org.calmpalette.core.theme.ThemeFiles.of(org.calmpalette.core.theme.HostileThemes.all().get(name).get()), "T");
-      assertThat(new LayoutKey.Keys(new Rendered(theme)).of(theme.pages().get(0))).as(name).hasSize(64);
-      assertThat(Breakpoint.of(theme)).as(name).isNotNull();
+    private static Measures read(String text) {
+        return Measures.read("m.json", text.getBytes(StandardCharsets.UTF_8));
     }
-  }
 
-  private static String key(String page, String css) {
-    Theme theme = Theme.read(Themes.files("index.html", page, "a.css", css), "T");
-    return new LayoutKey.Keys(new Rendered(theme)).of(theme.pages().get(0));
-  }
+    @Test
+    void betweenTwoWidthsBoxesLieInAStraightLine() {
+        Measures m = read(FILE);
+        assertThat(m.box(2, 370)).contains(new Rectangle(0, 0, 350, 55));
+        assertThat(m.box(2, 421)).as("after a jump").contains(new Rectangle(10, 0, 380, 60));
+        assertThat(m.box(2, 1500)).as("wider than measured").contains(new Rectangle(10, 0, 959, 60));
+        assertThat(m.box(2, 319)).as("narrower").isEmpty();
+        assertThat(m.box(4, 650)).as("not shown between 600 and 699").isEmpty();
+        assertThat(m.box(4, 700)).contains(new Rectangle(0, 0, 20, 20));
+        assertThat(m.box(77, 500)).isEmpty();
+        assertThat(m.lines(3, 500)).as("two lines until there is one").hasSize(2);
+        assertThat(m.lines(3, 640)).containsExactly(new Rectangle(5, 5, 130, 20));
+        assertThat(m.pageHeight(660)).isEqualTo(1200);
+        assertThat(m.pageHeight(5000)).isEqualTo(900);
+        assertThat(m.geometry(3, 400).orElseThrow().width())
+                .as("without the borders")
+                .isEqualTo(94);
+        assertThat(m.isSureAt(500)).isTrue();
+        assertThat(m.isSureAt(510)).isFalse();
+        assertThat(m.isSureAt(1001)).isFalse();
+    }
+
+    @Test
+    void whatIsWrittenReadsTheSame() {
+        Measures m = read(FILE).of("abc");
+        Measures again = Measures.read("m.json", m.write());
+        assertThat(new String(again.write(), StandardCharsets.UTF_8))
+                .isEqualTo(new String(m.write(), StandardCharsets.UTF_8));
+        assertThat(again.layout()).isEqualTo("abc");
+        assertThat(again.box(2, 444)).isEqualTo(m.box(2, 444));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "calm-measures/1 | calm-measures/9 | m.json, format: this is not “calm-measures/1”.",
+                "\"from\":320 | \"from\":-1 | m.json, from: a whole number from 100 to 10000 belongs here.",
+                "[[500,520]] | [[520,500]] | m.json, unsure[0]: two widths belong here, the narrower one first.",
+                "[320,0,0,300,50] | [320,0,0,300] | m.json, boxes.2 at 320: it does not hold the numbers of a box.",
+                "[320,0,0,300,50] | [320,0,0,300,1e99] | m.json, boxes.2 at 320: it does not hold the numbers of a box.",
+                "[320,0,0,300,50] | [\"x\"] | m.json, boxes.2: each entry starts with a width in whole pixels.",
+                "\"2\": | \"two\": | m.json, boxes.two: the number of an element belongs here.",
+                "{\"format | {{\"format | m.json, line 1: this is not JSON."
+            })
+    void whatIsNoneIsRefusedWithItsPlace(String from, String to, String message) {
+        assertThatThrownBy(() -> read(FILE.replace(from, to)))
+                .isInstanceOf(BadInputException.class)
+                .hasMessage(message);
+    }
+
+    @Test
+    void theNameOfALayoutChangesWithWhatMovesBoxesOnly() {
+        String page = "<link rel=stylesheet href=a.css><p class=x>Words</p>";
+        Map<String, Boolean> moves = Map.of(
+                "a.css|.x{color:red;background:url(b.png) 0 0 #fff;border-color:red;--c:#123;padding:2px}",
+                false,
+                "a.css|.x{color:blue;background:none;border-color:blue;--c:#456;padding:2px}",
+                false,
+                "a.css|.x{color:red;padding:3px}",
+                true,
+                "a.css|.x{color:red;padding:2px}@media(min-width:9px){.x{margin:0}}",
+                true,
+                "a.css|.y{padding:2px}",
+                true,
+                "index.html|" + page + "<p>More</p>",
+                true);
+        String before = key(page, ".x{color:red;padding:2px}");
+        moves.forEach((change, moved) -> {
+            String[] c = change.split("\\|", 2);
+            String then = c[0].equals("a.css") ? key(page, c[1]) : key(c[1], ".x{color:red;padding:2px}");
+            assertThat(!then.equals(before)).as(change).isEqualTo(moved);
+        });
+    }
+
+    @Test
+    void whatIsNestedWithoutEndHasALayoutAndTurnsToo() {
+        for (String name :
+                java.util.List.of("brackets 100,000 deep", "rules nested 5,000 deep", "5,000 media queries")) {
+            Theme theme = Theme.read(
+                    org.calmpalette.core.theme.ThemeFiles.of(org.calmpalette.core.theme.HostileThemes.all()
+                            .get(name)
+                            .get()),
+                    "T");
+            assertThat(new LayoutKey.Keys(new Rendered(theme)).of(theme.pages().get(0)))
+                    .as(name)
+                    .hasSize(64);
+            assertThat(Breakpoint.of(theme)).as(name).isNotNull();
+        }
+    }
+
+    private static String key(String page, String css) {
+        Theme theme = Theme.read(Themes.files("index.html", page, "a.css", css), "T");
+        return new LayoutKey.Keys(new Rendered(theme)).of(theme.pages().get(0));
+    }
 }

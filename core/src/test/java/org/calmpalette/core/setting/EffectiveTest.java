@@ -9,72 +9,107 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class EffectiveTest {
-  private static final Palette PALETTE = Specimens.palette();
-  private static final Bands BANDS = PALETTE.bands();
+    private static final Palette PALETTE = Specimens.palette();
+    private static final Bands BANDS = PALETTE.bands();
 
-  private static String value(Map<String, Chosen> choices, String key, String band) {
-    return Effective.of(PALETTE, choices, Media.NONE).words(PALETTE.known(key), BANDS.band(band).orElseThrow());
-  }
+    private static String value(Map<String, Chosen> choices, String key, String band) {
+        return Effective.of(PALETTE, choices, Media.NONE)
+                .words(PALETTE.known(key), BANDS.band(band).orElseThrow());
+    }
 
-  @Test
-  void aBandBeatsEverywhereAndTheOwnerBeatsTheMaker() {
-    assertThat(value(Map.of(), "ink", "desktop")).isEqualTo("#202020");
-    assertThat(value(Map.of(), "ink", "phone")).isEqualTo("#303030");
-    Map<String, Chosen> everywhere = Map.of("ink", Chosen.of("#000080"));
-    assertThat(value(everywhere, "ink", "tablet")).isEqualTo("#000080");
-    assertThat(value(everywhere, "ink", "phone")).as("the maker's band value stays").isEqualTo("#303030");
-    Map<String, Chosen> both = Map.of("ink", new Chosen(Value.of("#000080"), Map.of("phone", Value.of("#800000"))));
-    assertThat(value(both, "ink", "phone")).isEqualTo("#800000");
-  }
+    @Test
+    void aBandBeatsEverywhereAndTheOwnerBeatsTheMaker() {
+        assertThat(value(Map.of(), "ink", "desktop")).isEqualTo("#202020");
+        assertThat(value(Map.of(), "ink", "phone")).isEqualTo("#303030");
+        Map<String, Chosen> everywhere = Map.of("ink", Chosen.of("#000080"));
+        assertThat(value(everywhere, "ink", "tablet")).isEqualTo("#000080");
+        assertThat(value(everywhere, "ink", "phone"))
+                .as("the maker's band value stays")
+                .isEqualTo("#303030");
+        Map<String, Chosen> both = Map.of("ink", new Chosen(Value.of("#000080"), Map.of("phone", Value.of("#800000"))));
+        assertThat(value(both, "ink", "phone")).isEqualTo("#800000");
+    }
 
-  @ParameterizedTest
-  @CsvSource({"390,phone", "767,phone", "767.98,phone", "768,tablet", "1199.5,tablet", "1200,desktop", "4000,desktop"})
-  void everyWidthBelongsToOneBand(double width, String band) {
-    assertThat(BANDS.at(width).key()).isEqualTo(band);
-  }
+    @ParameterizedTest
+    @CsvSource({"390,phone", "767,phone", "767.98,phone", "768,tablet", "1199.5,tablet", "1200,desktop", "4000,desktop"
+    })
+    void everyWidthBelongsToOneBand(double width, String band) {
+        assertThat(BANDS.at(width).key()).isEqualTo(band);
+    }
 
-  @Test
-  void queriesJoinNeighboursAndLeaveNoWidthOut() {
-    assertThat(BANDS.media(Set.of("phone"))).isEqualTo("(width < 768px)");
-    assertThat(BANDS.media(Set.of("phone", "tablet"))).isEqualTo("(width < 1200px)");
-    assertThat(BANDS.media(Set.of("phone", "desktop"))).isEqualTo("(width < 768px), (width >= 1200px)");
-    assertThat(BANDS.media(Set.of("tablet"))).isEqualTo("(768px <= width < 1200px)");
-    assertThat(BANDS.media(Set.of("phone", "tablet", "desktop"))).isEmpty();
-  }
+    @Test
+    void queriesJoinNeighboursAndLeaveNoWidthOut() {
+        assertThat(BANDS.media(Set.of("phone"))).isEqualTo("(width < 768px)");
+        assertThat(BANDS.media(Set.of("phone", "tablet"))).isEqualTo("(width < 1200px)");
+        assertThat(BANDS.media(Set.of("phone", "desktop"))).isEqualTo("(width < 768px), (width >= 1200px)");
+        assertThat(BANDS.media(Set.of("tablet"))).isEqualTo("(768px <= width < 1200px)");
+        assertThat(BANDS.media(Set.of("phone", "tablet", "desktop"))).isEmpty();
+    }
 
-  /** Mixtures and lighter colours: values of culori 4.0.2, as named at each. */
-  @Test
-  void whatFollowsGoesAlong() {
-    Map<String, Chosen> choices = Map.of("ink", Chosen.of("#3366cc"));
-    assertThat(value(choices, "ink-copy", "desktop")).isEqualTo("#3366cc");
-    assertThat(value(choices, "ink-copy", "phone")).as("in each band what the other has there").isEqualTo("#303030");
-    assertThat(value(choices, "ink-mixed", "desktop")).as("interpolate(['#3366cc', '#ff0000'], 'oklab')(0.5)").isEqualTo("#a76084");
-    assertThat(value(choices, "ink-lighter", "desktop")).as("oklch, l + 0.2, clipped").isEqualTo("#6da5ff");
-    assertThat(value(choices, "ink-glass", "desktop")).isEqualTo("#3366cc66");
-    assertThat(value(choices, "ink-readable", "desktop")).isEqualTo("#ffffff");
-    assertThat(value(Map.of("ink", Chosen.of("#ffcc00")), "ink-readable", "desktop")).isEqualTo("#111111");
-  }
+    /** Mixtures and lighter colours: values of culori 4.0.2, as named at each. */
+    @Test
+    void whatFollowsGoesAlong() {
+        Map<String, Chosen> choices = Map.of("ink", Chosen.of("#3366cc"));
+        assertThat(value(choices, "ink-copy", "desktop")).isEqualTo("#3366cc");
+        assertThat(value(choices, "ink-copy", "phone"))
+                .as("in each band what the other has there")
+                .isEqualTo("#303030");
+        assertThat(value(choices, "ink-mixed", "desktop"))
+                .as("interpolate(['#3366cc', '#ff0000'], 'oklab')(0.5)")
+                .isEqualTo("#a76084");
+        assertThat(value(choices, "ink-lighter", "desktop"))
+                .as("oklch, l + 0.2, clipped")
+                .isEqualTo("#6da5ff");
+        assertThat(value(choices, "ink-glass", "desktop")).isEqualTo("#3366cc66");
+        assertThat(value(choices, "ink-readable", "desktop")).isEqualTo("#ffffff");
+        assertThat(value(Map.of("ink", Chosen.of("#ffcc00")), "ink-readable", "desktop"))
+                .isEqualTo("#111111");
+    }
 
-  @Test
-  void choicesThatAreNotAllowedAreLeftOutAndToldTheOthersHold() {
-    Effective values = Effective.of(PALETTE, Map.of("height", Chosen.of(Specimens.px(20)), "weight", Chosen.of(Value.of(450)), "gone", Chosen.of("x"),
-        "align", new Chosen(null, Map.of("watch", Value.of("left"))), "ink", Chosen.of("#101010"), "ground", Chosen.of("#222222")), Media.NONE);
-    assertThat(values.leftOut()).extracting(LeftOut::key).containsExactly("align", "gone", "ground", "height", "weight");
-    assertThat(values.leftOut()).extracting(l -> l.why().words()).anyMatch(w -> w.contains("no band “watch”")).anyMatch(w -> w.contains("from 200 px"))
-        .anyMatch(w -> w.contains("not on a step of 100")).anyMatch(w -> w.contains("Beside “ink”, which is #303030"));
-    assertThat(values.words(PALETTE.known("ground"), BANDS.widest())).isEqualTo("#ffffff");
-    assertThat(values.words(PALETTE.known("ink"), BANDS.widest())).isEqualTo("#101010");
-  }
+    @Test
+    void choicesThatAreNotAllowedAreLeftOutAndToldTheOthersHold() {
+        Effective values = Effective.of(
+                PALETTE,
+                Map.of(
+                        "height",
+                        Chosen.of(Specimens.px(20)),
+                        "weight",
+                        Chosen.of(Value.of(450)),
+                        "gone",
+                        Chosen.of("x"),
+                        "align",
+                        new Chosen(null, Map.of("watch", Value.of("left"))),
+                        "ink",
+                        Chosen.of("#101010"),
+                        "ground",
+                        Chosen.of("#222222")),
+                Media.NONE);
+        assertThat(values.leftOut())
+                .extracting(LeftOut::key)
+                .containsExactly("align", "gone", "ground", "height", "weight");
+        assertThat(values.leftOut())
+                .extracting(l -> l.why().words())
+                .anyMatch(w -> w.contains("no band “watch”"))
+                .anyMatch(w -> w.contains("from 200 px"))
+                .anyMatch(w -> w.contains("not on a step of 100"))
+                .anyMatch(w -> w.contains("Beside “ink”, which is #303030"));
+        assertThat(values.words(PALETTE.known("ground"), BANDS.widest())).isEqualTo("#ffffff");
+        assertThat(values.words(PALETTE.known("ink"), BANDS.widest())).isEqualTo("#101010");
+    }
 
-  @Test
-  void aQuestionIsAskedOnlyWhileTheOtherSettingSaysSo() {
-    assertThat(Effective.of(PALETTE, Map.of(), Media.NONE).isAsked(PALETTE.known("intro"))).isTrue();
-    assertThat(Effective.of(PALETTE, Map.of("banner", Chosen.of(Value.of(false))), Media.NONE).isAsked(PALETTE.known("intro"))).isFalse();
-  }
+    @Test
+    void aQuestionIsAskedOnlyWhileTheOtherSettingSaysSo() {
+        assertThat(Effective.of(PALETTE, Map.of(), Media.NONE).isAsked(PALETTE.known("intro")))
+                .isTrue();
+        assertThat(Effective.of(PALETTE, Map.of("banner", Chosen.of(Value.of(false))), Media.NONE)
+                        .isAsked(PALETTE.known("intro")))
+                .isFalse();
+    }
 
-  @Test
-  void choicesAreKeptAsTheyWereMade() {
-    Map<String, Chosen> choices = Map.of("a", new Chosen(Value.of("x"), Map.of("phone", Specimens.px(3))), "b", Chosen.of(Value.of(true)));
-    assertThat(Chosen.readAll(Chosen.writeAll(choices).getBytes(), "f")).isEqualTo(choices);
-  }
+    @Test
+    void choicesAreKeptAsTheyWereMade() {
+        Map<String, Chosen> choices = Map.of(
+                "a", new Chosen(Value.of("x"), Map.of("phone", Specimens.px(3))), "b", Chosen.of(Value.of(true)));
+        assertThat(Chosen.readAll(Chosen.writeAll(choices).getBytes(), "f")).isEqualTo(choices);
+    }
 }

@@ -21,164 +21,211 @@ import org.junit.jupiter.api.Test;
 
 /** A page whose picture, 400 by 300 px, is dark at the left and light at the right, under a text of 200 px. */
 class BackgroundFindingsTest {
-  private static final String PAGE = "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><section class=hero><p>Cross by dusk</p></section></body></html>";
-  // html 1, head 2, link 3, body 4, section 5, p 6
-  private static final String MEASURES = """
+    private static final String PAGE =
+            "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><section class=hero><p>Cross by dusk</p></section></body></html>";
+    // html 1, head 2, link 3, body 4, section 5, p 6
+    private static final String MEASURES =
+            """
       {"format":"calm-measures/1","page":"index.html","windowHeight":800,"from":320,"to":2560,"unsure":[],"height":[[320,400]],
        "boxes":{"1":[[320,0,0,320,400],[2560,0,0,2560,400]],"4":[[320,0,0,320,400],[2560,0,0,2560,400]],
                 "5":[[320,0,0,320,300],[2560,0,0,2560,300]],"6":[[320,20,40,200,20]]},
        "lines":{"6":[[320,20,40,200,20]]}}""";
 
-  private static byte[] picture() throws IOException {
-    BufferedImage image = new BufferedImage(400, 300, BufferedImage.TYPE_INT_RGB);
-    Graphics2D g = image.createGraphics();
-    g.setColor(new Color(0x202020));
-    g.fillRect(0, 0, 200, 300);
-    g.setColor(new Color(0xf0f0f0));
-    g.fillRect(200, 0, 200, 300);
-    g.dispose();
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
-    ImageIO.write(image, "png", out);
-    return out.toByteArray();
-  }
-
-  private static Theme theme(String css, String palette) throws IOException {
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", PAGE.getBytes(StandardCharsets.UTF_8));
-    files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
-    files.put("p.png", picture());
-    if (!palette.isEmpty()) {
-      files.put("palette.json", palette.getBytes(StandardCharsets.UTF_8));
+    private static byte[] picture() throws IOException {
+        BufferedImage image = new BufferedImage(400, 300, BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = image.createGraphics();
+        g.setColor(new Color(0x202020));
+        g.fillRect(0, 0, 200, 300);
+        g.setColor(new Color(0xf0f0f0));
+        g.fillRect(200, 0, 200, 300);
+        g.dispose();
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(image, "png", out);
+        return out.toByteArray();
     }
-    return Theme.read(ThemeFiles.of(files), "T");
-  }
 
-  private static List<Finding> found(Theme theme) {
-    return BackgroundFindings.of(new Rendered(theme), new Gallery(theme), Map.of("index.html", Measures.read("m", MEASURES.getBytes(StandardCharsets.UTF_8))));
-  }
+    private static Theme theme(String css, String palette) throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", PAGE.getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
+        files.put("p.png", picture());
+        if (!palette.isEmpty()) {
+            files.put("palette.json", palette.getBytes(StandardCharsets.UTF_8));
+        }
+        return Theme.read(ThemeFiles.of(files), "T");
+    }
 
-  private static List<Finding> found(String css) throws IOException {
-    return found(theme(css, ""));
-  }
+    private static List<Finding> found(Theme theme) {
+        return BackgroundFindings.of(
+                new Rendered(theme),
+                new Gallery(theme),
+                Map.of("index.html", Measures.read("m", MEASURES.getBytes(StandardCharsets.UTF_8))));
+    }
 
-  private static Finding only(List<Finding> all, Finding.Kind kind) {
-    List<Finding> some = all.stream().filter(f -> f.kind() == kind).toList();
-    assertThat(some).as(kind + " of " + all).hasSize(1);
-    return some.get(0);
-  }
+    private static List<Finding> found(String css) throws IOException {
+        return found(theme(css, ""));
+    }
 
-  @Test
-  void aTextOnALightPartOfAPictureIsFoundWithTheLeastShade() throws IOException {
-    Theme theme = theme(".hero{color:#fff;background:#202020 url(p.png) right top no-repeat}", "");
-    List<Finding> all = found(theme);
-    // At 320 px the picture starts at -80: its light half lies from 120 on, under the second half of the text.
-    Finding text = only(all, Finding.Kind.TEXT_ON_PICTURE);
-    assertThat(text.message()).contains("“Cross by dusk”", "less than 1.13 to 1", "#ffffff on #f0f0f0", "4.5 is needed");
-    assertThat(text.mend()).startsWith("Lay a dark shade of ").endsWith("behind p, the least that does.");
-    Theme mended = text.fix().get().applied(theme);
-    assertThat(found(mended)).extracting(Finding::kind).doesNotContain(Finding.Kind.TEXT_ON_PICTURE);
-  }
+    private static Finding only(List<Finding> all, Finding.Kind kind) {
+        List<Finding> some = all.stream().filter(f -> f.kind() == kind).toList();
+        assertThat(some).as(kind + " of " + all).hasSize(1);
+        return some.get(0);
+    }
 
-  @Test
-  void aTextOnItsDarkPartIsNot() throws IOException {
-    assertThat(found(".hero{color:#fff;background:#202020 url(p.png) left -100px top no-repeat} p{color:#fff}")).extracting(Finding::kind)
-        .as("light from 100 px on").contains(Finding.Kind.TEXT_ON_PICTURE);
-    assertThat(found(".hero{color:#fff;background:#202020 url(p.png) left 40px top no-repeat}")).extracting(Finding::kind).doesNotContain(Finding.Kind.TEXT_ON_PICTURE);
-  }
+    @Test
+    void aTextOnALightPartOfAPictureIsFoundWithTheLeastShade() throws IOException {
+        Theme theme = theme(".hero{color:#fff;background:#202020 url(p.png) right top no-repeat}", "");
+        List<Finding> all = found(theme);
+        // At 320 px the picture starts at -80: its light half lies from 120 on, under the second half of the text.
+        Finding text = only(all, Finding.Kind.TEXT_ON_PICTURE);
+        assertThat(text.message())
+                .contains("“Cross by dusk”", "less than 1.13 to 1", "#ffffff on #f0f0f0", "4.5 is needed");
+        assertThat(text.mend()).startsWith("Lay a dark shade of ").endsWith("behind p, the least that does.");
+        Theme mended = text.fix().get().applied(theme);
+        assertThat(found(mended)).extracting(Finding::kind).doesNotContain(Finding.Kind.TEXT_ON_PICTURE);
+    }
 
-  @Test
-  void asLongAsThePictureHasNotComeTheColourBehindItCounts() throws IOException {
-    Theme theme = theme(".hero{color:#fff;background:#ddd url(p.png) left top/800px auto no-repeat}", "");
-    Finding bare = only(found(theme), Finding.Kind.TEXT_WITHOUT_PICTURE);
-    assertThat(bare.message()).contains("stands on #dddddd: 1.35 to 1");
-    Theme mended = bare.fix().get().applied(theme);
-    assertThat(found(mended)).extracting(Finding::kind).doesNotContain(Finding.Kind.TEXT_WITHOUT_PICTURE);
-  }
+    @Test
+    void aTextOnItsDarkPartIsNot() throws IOException {
+        assertThat(found(".hero{color:#fff;background:#202020 url(p.png) left -100px top no-repeat} p{color:#fff}"))
+                .extracting(Finding::kind)
+                .as("light from 100 px on")
+                .contains(Finding.Kind.TEXT_ON_PICTURE);
+        assertThat(found(".hero{color:#fff;background:#202020 url(p.png) left 40px top no-repeat}"))
+                .extracting(Finding::kind)
+                .doesNotContain(Finding.Kind.TEXT_ON_PICTURE);
+    }
 
-  @Test
-  void gradientsAreTold() throws IOException {
-    Finding text = only(found(".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}"), Finding.Kind.TEXT_ON_PICTURE);
-    assertThat(text.message()).contains("less than 1.00 to 1", "all widths that were looked at");
-    assertThat(found(".hero{color:#000;background:linear-gradient(#fff,#eee)}")).isEmpty();
-    String nowhere = ".hero{color:#777;background:linear-gradient(#777,#777)}";
-    assertThat(found(nowhere)).as("what reads nowhere on its gradient is told once, by the survey itself").isEmpty();
-    assertThat(Survey.of(theme(nowhere, "")).findings()).extracting(Finding::kind).contains(Finding.Kind.UNREADABLE_TEXT);
-  }
+    @Test
+    void asLongAsThePictureHasNotComeTheColourBehindItCounts() throws IOException {
+        Theme theme = theme(".hero{color:#fff;background:#ddd url(p.png) left top/800px auto no-repeat}", "");
+        Finding bare = only(found(theme), Finding.Kind.TEXT_WITHOUT_PICTURE);
+        assertThat(bare.message()).contains("stands on #dddddd: 1.35 to 1");
+        Theme mended = bare.fix().get().applied(theme);
+        assertThat(found(mended)).extracting(Finding::kind).doesNotContain(Finding.Kind.TEXT_WITHOUT_PICTURE);
+    }
 
-  @Test
-  void seamsSoftnessAndStretching() throws IOException {
-    List<Finding> all = found(".hero{background:#00f url(p.png) left top/1200px 300px no-repeat} p{background:#fff}");
-    assertThat(only(all, Finding.Kind.SEAM).message()).contains("right edge", "#0000ff goes on there");
-    assertThat(only(all, Finding.Kind.BLURRED_PICTURE).message()).contains("3.00 times");
-    assertThat(only(all, Finding.Kind.BLURRED_PICTURE).mend()).contains("1200 px wide");
-    assertThat(only(all, Finding.Kind.STRETCHED_PICTURE).message()).contains("200% wider");
-    assertThat(found(".hero{background:#f0f0f0 url(p.png) left top no-repeat} p{background:#fff}")).as("the colour of its right edge").isEmpty();
-  }
+    @Test
+    void gradientsAreTold() throws IOException {
+        Finding text = only(
+                found(".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}"),
+                Finding.Kind.TEXT_ON_PICTURE);
+        assertThat(text.message()).contains("less than 1.00 to 1", "all widths that were looked at");
+        assertThat(found(".hero{color:#000;background:linear-gradient(#fff,#eee)}"))
+                .isEmpty();
+        String nowhere = ".hero{color:#777;background:linear-gradient(#777,#777)}";
+        assertThat(found(nowhere))
+                .as("what reads nowhere on its gradient is told once, by the survey itself")
+                .isEmpty();
+        assertThat(Survey.of(theme(nowhere, "")).findings())
+                .extracting(Finding::kind)
+                .contains(Finding.Kind.UNREADABLE_TEXT);
+    }
 
-  @Test
-  void aSubjectThatIsLostIsAnchoredOtherwise() throws IOException {
-    String palette = "{\"format\":\"calm-palette/1\",\"name\":\"T\",\"pictures\":[{\"path\":\"p.png\",\"subject\":{\"name\":\"the boat\",\"left\":90,\"top\":50,\"width\":10,\"height\":20}}]}";
-    Theme theme = theme(".hero{background:#f0f0f0 url(p.png) left top no-repeat} p{background:#fff}", palette);
-    Finding lost = only(found(theme), Finding.Kind.LOST_SUBJECT);
-    // The boat lies from 360 to 400 px: outside up to 360, cut up to 399.
-    assertThat(lost.message()).startsWith("At 320 px the boat is out of sight").contains("41 of 2,241");
-    assertThat(lost.mend()).isEqualTo("Anchor it to right top: then it is not seen well at 0.");
-    assertThat(found(lost.fix().get().applied(theme))).extracting(Finding::kind).doesNotContain(Finding.Kind.LOST_SUBJECT);
-  }
+    @Test
+    void seamsSoftnessAndStretching() throws IOException {
+        List<Finding> all =
+                found(".hero{background:#00f url(p.png) left top/1200px 300px no-repeat} p{background:#fff}");
+        assertThat(only(all, Finding.Kind.SEAM).message()).contains("right edge", "#0000ff goes on there");
+        assertThat(only(all, Finding.Kind.BLURRED_PICTURE).message()).contains("3.00 times");
+        assertThat(only(all, Finding.Kind.BLURRED_PICTURE).mend()).contains("1200 px wide");
+        assertThat(only(all, Finding.Kind.STRETCHED_PICTURE).message()).contains("200% wider");
+        assertThat(found(".hero{background:#f0f0f0 url(p.png) left top no-repeat} p{background:#fff}"))
+                .as("the colour of its right edge")
+                .isEmpty();
+    }
 
-  @Test
-  void whatIsBlendedFilteredOrLiesUnderSomethingElseIsNotJudged() throws IOException {
-    String hero = ".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}";
-    assertThat(found(hero)).isNotEmpty();
-    assertThat(found(hero + ".hero{background-blend-mode:multiply}")).isEmpty();
-    assertThat(found(hero + ".hero{mix-blend-mode:screen}")).isEmpty();
-    assertThat(found(hero + ".hero{filter:invert(1)}")).isEmpty();
-    assertThat(found(hero + "p{backdrop-filter:blur(3px)}")).isEmpty();
-    // Taken out of the flow it is still judged, as long as nothing else lies where its lines are.
-    assertThat(found(hero + "p{position:absolute}")).isNotEmpty();
-  }
+    @Test
+    void aSubjectThatIsLostIsAnchoredOtherwise() throws IOException {
+        String palette =
+                "{\"format\":\"calm-palette/1\",\"name\":\"T\",\"pictures\":[{\"path\":\"p.png\",\"subject\":{\"name\":\"the boat\",\"left\":90,\"top\":50,\"width\":10,\"height\":20}}]}";
+        Theme theme = theme(".hero{background:#f0f0f0 url(p.png) left top no-repeat} p{background:#fff}", palette);
+        Finding lost = only(found(theme), Finding.Kind.LOST_SUBJECT);
+        // The boat lies from 360 to 400 px: outside up to 360, cut up to 399.
+        assertThat(lost.message())
+                .startsWith("At 320 px the boat is out of sight")
+                .contains("41 of 2,241");
+        assertThat(lost.mend()).isEqualTo("Anchor it to right top: then it is not seen well at 0.");
+        assertThat(found(lost.fix().get().applied(theme)))
+                .extracting(Finding::kind)
+                .doesNotContain(Finding.Kind.LOST_SUBJECT);
+    }
 
-  @Test
-  void theColourOfASettingIsNotFixedByAMend() throws IOException {
-    String css = ".hero{color:%s;background:#202020 url(p.png) left 0 top no-repeat}p{color:inherit}";
-    String palette = """
+    @Test
+    void whatIsBlendedFilteredOrLiesUnderSomethingElseIsNotJudged() throws IOException {
+        String hero = ".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}";
+        assertThat(found(hero)).isNotEmpty();
+        assertThat(found(hero + ".hero{background-blend-mode:multiply}")).isEmpty();
+        assertThat(found(hero + ".hero{mix-blend-mode:screen}")).isEmpty();
+        assertThat(found(hero + ".hero{filter:invert(1)}")).isEmpty();
+        assertThat(found(hero + "p{backdrop-filter:blur(3px)}")).isEmpty();
+        // Taken out of the flow it is still judged, as long as nothing else lies where its lines are.
+        assertThat(found(hero + "p{position:absolute}")).isNotEmpty();
+    }
+
+    @Test
+    void theColourOfASettingIsNotFixedByAMend() throws IOException {
+        String css = ".hero{color:%s;background:#202020 url(p.png) left 0 top no-repeat}p{color:inherit}";
+        String palette =
+                """
         {"name":"T","places":[{"key":"p","label":"P"}],"settings":[{"key":"ink","label":"Ink","kind":"color","place":"p","default":"#222222"}]}""";
-    // #222 is lost on the dark half; white would do on neither half, but on the dark one alone it does.
-    String dark = css.replace("left 0", "left 300px");
-    assertThat(only(found(theme(dark.formatted("#222222"), "")), Finding.Kind.TEXT_ON_PICTURE).mend()).startsWith("Write it in #ffffff");
-    Finding bound = only(found(theme(dark.formatted("var(--ink, #222222)"), palette)), Finding.Kind.TEXT_ON_PICTURE);
-    assertThat(bound.mend()).doesNotContain("Write it in");
-  }
+        // #222 is lost on the dark half; white would do on neither half, but on the dark one alone it does.
+        String dark = css.replace("left 0", "left 300px");
+        assertThat(only(found(theme(dark.formatted("#222222"), "")), Finding.Kind.TEXT_ON_PICTURE)
+                        .mend())
+                .startsWith("Write it in #ffffff");
+        Finding bound =
+                only(found(theme(dark.formatted("var(--ink, #222222)"), palette)), Finding.Kind.TEXT_ON_PICTURE);
+        assertThat(bound.mend()).doesNotContain("Write it in");
+    }
 
-  @Test
-  void ofTextsOfOneColourTheHarderOneIsTold() throws IOException {
-    String two = PAGE.replace("</p>", "</p><p>Second words</p>");
-    TreeMap<String, byte[]> files = new TreeMap<>();
-    files.put("index.html", two.getBytes(StandardCharsets.UTF_8));
-    files.put("a.css", "p{color:#fff}p:first-child{background:rgb(0 0 0 / 30%)}.hero{background:#202020 url(p.png) left top no-repeat}".getBytes(StandardCharsets.UTF_8));
-    files.put("p.png", picture());
-    Theme theme = Theme.read(ThemeFiles.of(files), "T");
-    // Both stand on the light half, the first with a shade of its own.
-    String measures = MEASURES.replace("\"6\":[[320,20,40,200,20]]}", "\"6\":[[320,210,40,10,20]],\"7\":[[320,210,80,60,20]]}");
-    assertThat(measures).isNotEqualTo(MEASURES);
-    List<Finding> found = BackgroundFindings.of(new Rendered(theme), new Gallery(theme), Map.of("index.html", Measures.read("m", measures.getBytes(StandardCharsets.UTF_8))));
-    assertThat(only(found, Finding.Kind.TEXT_ON_PICTURE).message()).contains("“Second words”");
-  }
+    @Test
+    void ofTextsOfOneColourTheHarderOneIsTold() throws IOException {
+        String two = PAGE.replace("</p>", "</p><p>Second words</p>");
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", two.getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                "p{color:#fff}p:first-child{background:rgb(0 0 0 / 30%)}.hero{background:#202020 url(p.png) left top no-repeat}"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("p.png", picture());
+        Theme theme = Theme.read(ThemeFiles.of(files), "T");
+        // Both stand on the light half, the first with a shade of its own.
+        String measures = MEASURES.replace(
+                "\"6\":[[320,20,40,200,20]]}", "\"6\":[[320,210,40,10,20]],\"7\":[[320,210,80,60,20]]}");
+        assertThat(measures).isNotEqualTo(MEASURES);
+        List<Finding> found = BackgroundFindings.of(
+                new Rendered(theme),
+                new Gallery(theme),
+                Map.of("index.html", Measures.read("m", measures.getBytes(StandardCharsets.UTF_8))));
+        assertThat(only(found, Finding.Kind.TEXT_ON_PICTURE).message()).contains("“Second words”");
+    }
 
-  @Test
-  void whatWasNotMeasuredIsNotJudged() throws IOException {
-    Theme theme = theme(".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}", "");
-    String without = MEASURES.replace("\"5\":[[320,0,0,320,300],[2560,0,0,2560,300]],", "");
-    assertThat(without).as("the hero's box is gone").doesNotContain("\"5\"");
-    assertThat(BackgroundFindings.of(new Rendered(theme), new Gallery(theme), Map.of("index.html", Measures.read("m", without.getBytes(StandardCharsets.UTF_8))))).isEmpty();
-    // A line of which no pixel's middle lies in the window.
-    String edge = MEASURES.replace("\"6\":[[320,20,40,200,20]]}}", "\"6\":[[320,319.6,40,200,20],[2560,2559.6,40,200,20]]}}");
-    assertThat(edge).isNotEqualTo(MEASURES);
-    assertThat(BackgroundFindings.of(new Rendered(theme), new Gallery(theme), Map.of("index.html", Measures.read("m", edge.getBytes(StandardCharsets.UTF_8))))).isEmpty();
-  }
+    @Test
+    void whatWasNotMeasuredIsNotJudged() throws IOException {
+        Theme theme = theme(".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}", "");
+        String without = MEASURES.replace("\"5\":[[320,0,0,320,300],[2560,0,0,2560,300]],", "");
+        assertThat(without).as("the hero's box is gone").doesNotContain("\"5\"");
+        assertThat(BackgroundFindings.of(
+                        new Rendered(theme),
+                        new Gallery(theme),
+                        Map.of("index.html", Measures.read("m", without.getBytes(StandardCharsets.UTF_8)))))
+                .isEmpty();
+        // A line of which no pixel's middle lies in the window.
+        String edge = MEASURES.replace(
+                "\"6\":[[320,20,40,200,20]]}}", "\"6\":[[320,319.6,40,200,20],[2560,2559.6,40,200,20]]}}");
+        assertThat(edge).isNotEqualTo(MEASURES);
+        assertThat(BackgroundFindings.of(
+                        new Rendered(theme),
+                        new Gallery(theme),
+                        Map.of("index.html", Measures.read("m", edge.getBytes(StandardCharsets.UTF_8)))))
+                .isEmpty();
+    }
 
-  @Test
-  void aPictureThatIsMissingShowsNothing() throws IOException {
-    assertThat(found(".hero{color:#fff;background:url(none.png), linear-gradient(90deg,#fff 60%,#000)}")).extracting(Finding::kind).contains(Finding.Kind.TEXT_ON_PICTURE);
-  }
+    @Test
+    void aPictureThatIsMissingShowsNothing() throws IOException {
+        assertThat(found(".hero{color:#fff;background:url(none.png), linear-gradient(90deg,#fff 60%,#000)}"))
+                .extracting(Finding::kind)
+                .contains(Finding.Kind.TEXT_ON_PICTURE);
+    }
 }

@@ -11,97 +11,176 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** What visitors cannot read or see: contrast of WCAG 2.2, 1.4.3; texts hidden from screen readers; what a fixed header covers. */
 class PageFindingsTest {
-  private static Theme theme(String css, String body) {
-    return Themes.of("css/own.css", css, "index.html", "<!doctype html><html><head><link rel=stylesheet href=css/own.css></head><body>" + body, "img/a.png", "x");
-  }
+    private static Theme theme(String css, String body) {
+        return Themes.of(
+                "css/own.css",
+                css,
+                "index.html",
+                "<!doctype html><html><head><link rel=stylesheet href=css/own.css></head><body>" + body,
+                "img/a.png",
+                "x");
+    }
 
-  private static List<Finding> found(String css, String body, Finding.Kind kind) {
-    return Survey.of(theme(css, body)).findings().stream().filter(f -> f.kind() == kind).toList();
-  }
+    private static List<Finding> found(String css, String body, Finding.Kind kind) {
+        return Survey.of(theme(css, body)).findings().stream()
+                .filter(f -> f.kind() == kind)
+                .toList();
+    }
 
-  private static Finding one(String css, String body, Finding.Kind kind) {
-    List<Finding> all = found(css, body, kind);
-    assertThat(all).hasSize(1);
-    return all.get(0);
-  }
+    private static Finding one(String css, String body, Finding.Kind kind) {
+        List<Finding> all = found(css, body, kind);
+        assertThat(all).hasSize(1);
+        return all.get(0);
+    }
 
-  @ParameterizedTest
-  @CsvSource(delimiter = '|', value = {
-      // #767676 on white is 4.54 to 1, #777777 is 4.48: the well-known pair at the edge.
-      "p{color:#767676} | 0", "p{color:#777777} | 1", "p{color:#777;font-size:24px} | 0", "p{color:#777;font-size:18.67px;font-weight:700} | 0", "p{color:#777;font-size:18.67px} | 1", "p{color:#777;font-size:18px;font-weight:700} | 1",
-      "p{color:#959595;font-size:24px} | 1", "p{color:#777;display:none} | 0", "p{color:#777;visibility:hidden} | 0", "p{color:transparent} | 0", "p{color:#777;text-shadow:0 0 2px #000} | 0", "p{color:#777;text-shadow:none} | 1",
-      "p{color:#777;-webkit-text-fill-color:#000} | 0", "p{color:#777;background:url(../img/a.png)} | 0", "p{color:#777;background:url(../img/gone.png)} | 1", "p{color:#777;position:absolute} | 0", "p{color:#777;position:absolute;background:#fff} | 1",
-      "p{color:#000;opacity:.4} | 1", "p{color:#000;opacity:.6} | 0", "body{opacity:.4} p{background:#fff;color:#000} | 1", "p{color:#777;mix-blend-mode:multiply} | 0"})
-  void textsAreJudgedWhereTheirGroundIsKnown(String css, int expected) {
-    assertThat(found(css, "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT)).hasSize(expected);
-  }
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                // #767676 on white is 4.54 to 1, #777777 is 4.48: the well-known pair at the edge.
+                "p{color:#767676} | 0",
+                "p{color:#777777} | 1",
+                "p{color:#777;font-size:24px} | 0",
+                "p{color:#777;font-size:18.67px;font-weight:700} | 0",
+                "p{color:#777;font-size:18.67px} | 1",
+                "p{color:#777;font-size:18px;font-weight:700} | 1",
+                "p{color:#959595;font-size:24px} | 1",
+                "p{color:#777;display:none} | 0",
+                "p{color:#777;visibility:hidden} | 0",
+                "p{color:transparent} | 0",
+                "p{color:#777;text-shadow:0 0 2px #000} | 0",
+                "p{color:#777;text-shadow:none} | 1",
+                "p{color:#777;-webkit-text-fill-color:#000} | 0",
+                "p{color:#777;background:url(../img/a.png)} | 0",
+                "p{color:#777;background:url(../img/gone.png)} | 1",
+                "p{color:#777;position:absolute} | 0",
+                "p{color:#777;position:absolute;background:#fff} | 1",
+                "p{color:#000;opacity:.4} | 1",
+                "p{color:#000;opacity:.6} | 0",
+                "body{opacity:.4} p{background:#fff;color:#000} | 1",
+                "p{color:#777;mix-blend-mode:multiply} | 0"
+            })
+    void textsAreJudgedWhereTheirGroundIsKnown(String css, int expected) {
+        assertThat(found(css, "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT)).hasSize(expected);
+    }
 
-  @Test
-  void theMendIsTheNearestColourThatReads() {
-    String css = "p{color:#8899aa;background:#ffffff}";
-    Theme theme = theme(css, "<p>Read me</p>");
-    Finding finding = one(css, "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
-    assertThat(finding.message()).contains("#8899aa on #ffffff is 2.92 to 1, and 4.5 is needed");
-    Theme after = finding.fix().get().applied(theme);
-    assertThat(Themes.text(after.files(), "css/own.css")).matches("p\\{color:#[0-9a-f]{6};background:#ffffff}");
-    assertThat(Survey.of(after).findings()).noneMatch(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT);
-  }
+    @Test
+    void theMendIsTheNearestColourThatReads() {
+        String css = "p{color:#8899aa;background:#ffffff}";
+        Theme theme = theme(css, "<p>Read me</p>");
+        Finding finding = one(css, "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
+        assertThat(finding.message()).contains("#8899aa on #ffffff is 2.92 to 1, and 4.5 is needed");
+        Theme after = finding.fix().get().applied(theme);
+        assertThat(Themes.text(after.files(), "css/own.css")).matches("p\\{color:#[0-9a-f]{6};background:#ffffff}");
+        assertThat(Survey.of(after).findings()).noneMatch(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT);
+    }
 
-  @Test
-  void whereAnOpacityIsToBlameItIsNamed() {
-    Finding pale = one("p{color:#333333;opacity:.5}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
-    assertThat(pale.message()).contains("#999999 on #ffffff").contains("Opacity makes it paler than it is written, #333333");
-    Finding hopeless = one("p{color:#333333;opacity:.3}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
-    assertThat(hopeless.mend()).contains("Raise the opacity");
-    assertThat(hopeless.canBeMended()).isFalse();
-    Theme theme = theme("p{color:#333333;opacity:.7}", "<p>Read me</p>");
-    assertThat(Survey.of(theme).findings()).as("0.7 of #333 is 5.1 to 1").noneMatch(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT);
-  }
+    @Test
+    void whereAnOpacityIsToBlameItIsNamed() {
+        Finding pale = one("p{color:#333333;opacity:.5}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
+        assertThat(pale.message())
+                .contains("#999999 on #ffffff")
+                .contains("Opacity makes it paler than it is written, #333333");
+        Finding hopeless = one("p{color:#333333;opacity:.3}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
+        assertThat(hopeless.mend()).contains("Raise the opacity");
+        assertThat(hopeless.canBeMended()).isFalse();
+        Theme theme = theme("p{color:#333333;opacity:.7}", "<p>Read me</p>");
+        assertThat(Survey.of(theme).findings())
+                .as("0.7 of #333 is 5.1 to 1")
+                .noneMatch(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT);
+    }
 
-  @Test
-  void textsThatEverybodyNeedsAreNotHiddenFromScreenReaders() {
-    Theme theme = theme("label{display:none}\n.sr-only{visibility:hidden}\nem{display:none}", "<label>Name</label><b class=sr-only>Menu</b><em>no</em><label aria-hidden=true>x</label>");
-    List<Finding> hidden = Survey.of(theme).findings().stream().filter(f -> f.kind() == Finding.Kind.HIDDEN_TEXT).toList();
-    assertThat(hidden).extracting(Finding::line).containsExactlyInAnyOrder(1, 2);
-    Theme after = hidden.get(0).fix().get().applied(theme);
-    assertThat(Themes.text(after.files(), "css/own.css")).contains("position: absolute").contains("clip-path");
-    Finding pushed = one("h1{text-indent:-9999px}", "<h1>Boats</h1>", Finding.Kind.PUSHED_TEXT);
-    assertThat(pushed.canBeMended()).isTrue();
-    assertThat(found("h1{text-indent:-10px}", "<h1>Boats</h1>", Finding.Kind.PUSHED_TEXT)).isEmpty();
-  }
+    @Test
+    void textsThatEverybodyNeedsAreNotHiddenFromScreenReaders() {
+        Theme theme = theme(
+                "label{display:none}\n.sr-only{visibility:hidden}\nem{display:none}",
+                "<label>Name</label><b class=sr-only>Menu</b><em>no</em><label aria-hidden=true>x</label>");
+        List<Finding> hidden = Survey.of(theme).findings().stream()
+                .filter(f -> f.kind() == Finding.Kind.HIDDEN_TEXT)
+                .toList();
+        assertThat(hidden).extracting(Finding::line).containsExactlyInAnyOrder(1, 2);
+        Theme after = hidden.get(0).fix().get().applied(theme);
+        assertThat(Themes.text(after.files(), "css/own.css"))
+                .contains("position: absolute")
+                .contains("clip-path");
+        Finding pushed = one("h1{text-indent:-9999px}", "<h1>Boats</h1>", Finding.Kind.PUSHED_TEXT);
+        assertThat(pushed.canBeMended()).isTrue();
+        assertThat(found("h1{text-indent:-10px}", "<h1>Boats</h1>", Finding.Kind.PUSHED_TEXT))
+                .isEmpty();
+    }
 
-  private static final String HEADER = "header{position:fixed;top:0;height:64px;width:100%}\n";
+    private static final String HEADER = "header{position:fixed;top:0;height:64px;width:100%}\n";
 
-  @ParameterizedTest
-  @CsvSource(delimiter = '|', value = {"'' | 1", "main{padding-top:64px} | 0", "main{padding-top:63px} | 1", "body{padding-top:80px} | 0", "main{margin-top:4rem} | 0", "main{padding-top:10%} | 0", "main{display:grid} | 0", "main{position:relative} | 0",
-      "main{background:url(../img/a.png)} | 0", "header{position:sticky} | 0", "header{height:auto} | 0", "main p{margin-top:70px} | 0"})
-  void whatComesFirstUnderAFixedHeaderNeedsRoom(String css, int expected) {
-    assertThat(found(HEADER + "p,body{margin:0}\n" + css, "<header>Boats</header><main><p>First words</p></main>", Finding.Kind.COVERED_CONTENT)).hasSize(expected);
-  }
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "'' | 1",
+                "main{padding-top:64px} | 0",
+                "main{padding-top:63px} | 1",
+                "body{padding-top:80px} | 0",
+                "main{margin-top:4rem} | 0",
+                "main{padding-top:10%} | 0",
+                "main{display:grid} | 0",
+                "main{position:relative} | 0",
+                "main{background:url(../img/a.png)} | 0",
+                "header{position:sticky} | 0",
+                "header{height:auto} | 0",
+                "main p{margin-top:70px} | 0"
+            })
+    void whatComesFirstUnderAFixedHeaderNeedsRoom(String css, int expected) {
+        assertThat(found(
+                        HEADER + "p,body{margin:0}\n" + css,
+                        "<header>Boats</header><main><p>First words</p></main>",
+                        Finding.Kind.COVERED_CONTENT))
+                .hasSize(expected);
+    }
 
-  @Test
-  void whatIsLinkedToNeedsRoomAboveIt() {
-    String body = "<header>Boats</header><main><p style='margin-top:90px'>x</p><h2 id=withy>Withy</h2><a href='#withy'>go</a></main>";
-    Finding covered = one(HEADER, body, Finding.Kind.COVERED_TARGET);
-    assertThat(covered.message()).contains("#withy");
-    Theme theme = theme(HEADER, body);
-    Theme after = covered.fix().get().applied(theme);
-    assertThat(Themes.text(after.files(), "css/own.css")).contains("scroll-padding-top: 64px");
-    assertThat(Survey.of(after).findings()).noneMatch(f -> f.kind() == Finding.Kind.COVERED_TARGET);
-    assertThat(found(HEADER + "h2{scroll-margin-top:70px}", body, Finding.Kind.COVERED_TARGET)).isEmpty();
-    assertThat(found(HEADER + "header{bottom:0;top:auto}", body, Finding.Kind.COVERED_TARGET)).isEmpty();
-  }
+    @Test
+    void whatIsLinkedToNeedsRoomAboveIt() {
+        String body =
+                "<header>Boats</header><main><p style='margin-top:90px'>x</p><h2 id=withy>Withy</h2><a href='#withy'>go</a></main>";
+        Finding covered = one(HEADER, body, Finding.Kind.COVERED_TARGET);
+        assertThat(covered.message()).contains("#withy");
+        Theme theme = theme(HEADER, body);
+        Theme after = covered.fix().get().applied(theme);
+        assertThat(Themes.text(after.files(), "css/own.css")).contains("scroll-padding-top: 64px");
+        assertThat(Survey.of(after).findings()).noneMatch(f -> f.kind() == Finding.Kind.COVERED_TARGET);
+        assertThat(found(HEADER + "h2{scroll-margin-top:70px}", body, Finding.Kind.COVERED_TARGET))
+                .isEmpty();
+        assertThat(found(HEADER + "header{bottom:0;top:auto}", body, Finding.Kind.COVERED_TARGET))
+                .isEmpty();
+    }
 
-  @Test
-  void onAGradientOnlyWhatReadsNowhereIsTold() {
-    Finding pale = one("p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee)}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
-    assertThat(pale.message()).contains("#ffffff comes to 1.60 to 1 at best on the gradient behind it");
-    Theme theme = theme("p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee)}", "<p>Read me</p>");
-    assertThat(Survey.of(pale.fix().get().applied(theme)).findings()).noneMatch(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT);
-    assertThat(found("p{color:#ffffff;background:linear-gradient(#000000,#eeeeee)}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT)).as("it reads somewhere").isEmpty();
-    assertThat(found("p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee) no-repeat 0 0/4px}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT)).as("it may lie beside it").isEmpty();
-    Finding wide = one("p{color:#777777;background:linear-gradient(#333333,#bbbbbb)}", "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT);
-    assertThat(wide.mend()).startsWith("Lay a plain colour behind it");
-    assertThat(wide.canBeMended()).as("no colour reads everywhere from dark to light").isFalse();
-  }
+    @Test
+    void onAGradientOnlyWhatReadsNowhereIsTold() {
+        Finding pale = one(
+                "p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee)}",
+                "<p>Read me</p>",
+                Finding.Kind.UNREADABLE_TEXT);
+        assertThat(pale.message()).contains("#ffffff comes to 1.60 to 1 at best on the gradient behind it");
+        Theme theme = theme("p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee)}", "<p>Read me</p>");
+        assertThat(Survey.of(pale.fix().get().applied(theme)).findings())
+                .noneMatch(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT);
+        assertThat(found(
+                        "p{color:#ffffff;background:linear-gradient(#000000,#eeeeee)}",
+                        "<p>Read me</p>",
+                        Finding.Kind.UNREADABLE_TEXT))
+                .as("it reads somewhere")
+                .isEmpty();
+        assertThat(found(
+                        "p{color:#ffffff;background:linear-gradient(#cccccc,#eeeeee) no-repeat 0 0/4px}",
+                        "<p>Read me</p>",
+                        Finding.Kind.UNREADABLE_TEXT))
+                .as("it may lie beside it")
+                .isEmpty();
+        Finding wide = one(
+                "p{color:#777777;background:linear-gradient(#333333,#bbbbbb)}",
+                "<p>Read me</p>",
+                Finding.Kind.UNREADABLE_TEXT);
+        assertThat(wide.mend()).startsWith("Lay a plain colour behind it");
+        assertThat(wide.canBeMended())
+                .as("no colour reads everywhere from dark to light")
+                .isFalse();
+    }
 }

@@ -2,15 +2,18 @@ package org.calmpalette.core.css.selector;
 
 /** How two compound selectors hang together: Selectors 4, section 16. */
 public enum Combinator {
-  DESCENDANT(" "), CHILD(" > "), NEXT_SIBLING(" + "), SUBSEQUENT_SIBLING(" ~ ");
+    DESCENDANT(" "),
+    CHILD(" > "),
+    NEXT_SIBLING(" + "),
+    SUBSEQUENT_SIBLING(" ~ ");
 
-  private final String css;
+    private final String css;
 
-  Combinator(String css) {
-    this.css = css;
-  }
+    Combinator(String css) {
+        this.css = css;
+    }
 
-  String css() {
-    return css;
-  }
+    String css() {
+        return css;
+    }
 }

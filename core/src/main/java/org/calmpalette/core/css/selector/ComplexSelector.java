@@ -8,41 +8,41 @@ import java.util.List;
  * @param combinators one between each two compounds; in a relative selector (inside {@code :has()}) one more, in front
  */
 public record ComplexSelector(List<CompoundSelector> compounds, List<Combinator> combinators, Specificity specificity) {
-  static ComplexSelector of(List<CompoundSelector> compounds, List<Combinator> combinators) {
-    Specificity sum = Specificity.NONE;
-    for (CompoundSelector c : compounds) {
-      sum = sum.plus(c.specificity());
+    static ComplexSelector of(List<CompoundSelector> compounds, List<Combinator> combinators) {
+        Specificity sum = Specificity.NONE;
+        for (CompoundSelector c : compounds) {
+            sum = sum.plus(c.specificity());
+        }
+        return new ComplexSelector(List.copyOf(compounds), List.copyOf(combinators), sum);
     }
-    return new ComplexSelector(List.copyOf(compounds), List.copyOf(combinators), sum);
-  }
 
-  boolean isRelative() {
-    return combinators.size() == compounds.size();
-  }
-
-  /** The compound on the right: what is meant. */
-  public CompoundSelector subject() {
-    return compounds.get(compounds.size() - 1);
-  }
-
-  /** Name of the pseudo-element that is meant, or null. */
-  public String pseudoElement() {
-    return subject().pseudoElement();
-  }
-
-  @Override
-  public String toString() {
-    StringBuilder out = new StringBuilder();
-    int lead = isRelative() ? 1 : 0;
-    if (lead == 1 && combinators.get(0) != Combinator.DESCENDANT) {
-      out.append(combinators.get(0).css().stripLeading());
+    boolean isRelative() {
+        return combinators.size() == compounds.size();
     }
-    for (int i = 0; i < compounds.size(); i++) {
-      if (i > 0) {
-        out.append(combinators.get(i - 1 + lead).css());
-      }
-      out.append(compounds.get(i));
+
+    /** The compound on the right: what is meant. */
+    public CompoundSelector subject() {
+        return compounds.get(compounds.size() - 1);
     }
-    return out.toString();
-  }
+
+    /** Name of the pseudo-element that is meant, or null. */
+    public String pseudoElement() {
+        return subject().pseudoElement();
+    }
+
+    @Override
+    public String toString() {
+        StringBuilder out = new StringBuilder();
+        int lead = isRelative() ? 1 : 0;
+        if (lead == 1 && combinators.get(0) != Combinator.DESCENDANT) {
+            out.append(combinators.get(0).css().stripLeading());
+        }
+        for (int i = 0; i < compounds.size(); i++) {
+            if (i > 0) {
+                out.append(combinators.get(i - 1 + lead).css());
+            }
+            out.append(compounds.get(i));
+        }
+        return out.toString();
+    }
 }

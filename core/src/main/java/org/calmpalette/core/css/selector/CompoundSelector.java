@@ -11,21 +11,22 @@ import java.util.stream.Collectors;
  * @param pseudoStates pseudo-classes after the pseudo-element, such as {@code :hover}
  */
 public record CompoundSelector(List<SimpleSelector> simples, String pseudoElement, List<SimpleSelector> pseudoStates) {
-  Specificity specificity() {
-    Specificity sum = pseudoElement == null ? Specificity.NONE : new Specificity(0, 0, 1);
-    for (SimpleSelector s : simples) {
-      sum = sum.plus(s.specificity());
+    Specificity specificity() {
+        Specificity sum = pseudoElement == null ? Specificity.NONE : new Specificity(0, 0, 1);
+        for (SimpleSelector s : simples) {
+            sum = sum.plus(s.specificity());
+        }
+        for (SimpleSelector s : pseudoStates) {
+            sum = sum.plus(s.specificity());
+        }
+        return sum;
     }
-    for (SimpleSelector s : pseudoStates) {
-      sum = sum.plus(s.specificity());
-    }
-    return sum;
-  }
 
-  @Override
-  public String toString() {
-    String own = simples.stream().map(Object::toString).collect(Collectors.joining());
-    return own + (pseudoElement == null ? own.isEmpty() ? "*" : "" : "::" + pseudoElement)
-        + pseudoStates.stream().map(Object::toString).collect(Collectors.joining());
-  }
+    @Override
+    public String toString() {
+        String own = simples.stream().map(Object::toString).collect(Collectors.joining());
+        return own
+                + (pseudoElement == null ? own.isEmpty() ? "*" : "" : "::" + pseudoElement)
+                + pseudoStates.stream().map(Object::toString).collect(Collectors.joining());
+    }
 }
