@@ -31,7 +31,9 @@ final class Browsers {
                                     "--disable-background-networking",
                                     "--disable-component-update",
                                     "--disable-sync",
-                                    "--no-first-run")));
+                                    "--no-first-run",
+                                    "--disable-features=IsolateSandboxedIframes",
+                                    "--disable-gpu-rasterization")));
             Runtime.getRuntime().addShutdownHook(new Thread(playwright::close));
         }
         return browser;

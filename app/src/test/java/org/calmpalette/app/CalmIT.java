@@ -2,87 +2,21 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.File;
 import java.io.IOException;
-import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.Collections;
-import java.util.List;
 import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
-import java.util.function.BooleanSupplier;
-import org.calmpalette.core.theme.HostileThemes;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The packed application as {@code ./calm} runs it: started, killed in the middle of writing, started again, stopped. */
-class CalmIT {
+class CalmIT extends PackedApplication {
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
     private static final int WRITES_BEFORE_A_KILL = 7;
-    private final Path run = Path.of("target/calm-run").toAbsolutePath();
 
-    @TempDir
-    Path folder;
-
-    private record Said(int code, String words) {}
-
-    private Said calm(Path from, String... arguments) throws IOException, InterruptedException {
-        List<String> command = new ArrayList<>(List.of(from.resolve("calm").toString()));
-        if (!Files.exists(from.resolve("calm"))) {
-            command.set(0, ROOT.resolve("calm").toString());
-        }
-        command.addAll(List.of(arguments));
-        // Into a file: what is started goes on with it, and would keep a pipe open for ever.
-        File out = File.createTempFile("calm", ".out", folder.toFile());
-        ProcessBuilder builder = new ProcessBuilder(command)
-                .directory(from.toFile())
-                .redirectErrorStream(true)
-                .redirectOutput(out)
-                .redirectInput(new File("/dev/null"));
-        builder.environment().put("CALM_RUN", run.toString());
-        Process process = builder.start();
-        assertThat(process.waitFor(5, TimeUnit.MINUTES))
-                .as(Arrays.toString(arguments))
-                .isTrue();
-        return new Said(process.exitValue(), Files.readString(out.toPath()));
-    }
-
-    private static void await(String what, BooleanSupplier condition) throws InterruptedException {
-        long end = System.nanoTime() + Duration.ofMinutes(4).toNanos();
-        while (!condition.getAsBoolean()) {
-            assertThat(System.nanoTime()).as(what).isLessThan(end);
-            Thread.sleep(100);
-        }
-    }
-
-    private static int freePort() throws IOException {
-        try (ServerSocket socket = new ServerSocket(0)) {
-            return socket.getLocalPort();
-        }
-    }
-
-    private static void kill(String pid) throws IOException, InterruptedException {
-        assertThat(new ProcessBuilder("kill", "-9", pid).start().waitFor()).isZero();
-    }
-
-    private String pid(String file) throws IOException {
-        return Files.readString(run.resolve(file)).strip().split(" ")[0];
-    }
-
-    @AfterEach
-    void stop() throws IOException, InterruptedException {
-        calm(ROOT, "stop");
+    CalmIT() {
+        super("calm-run", 35_000);
     }
 
     @Test
@@ -182,62 +116,6 @@ class CalmIT {
                         .filter(p -> p.pid() != 1 && p.isAlive()))
                 .isEmpty();
         assertThat(calm(ROOT, "stop").words()).contains("does not run");
-    }
-
-    /** With the heap that {@code ./calm} gives: nothing falls over, and a second person goes on working. */
-    @Test
-    void fourHostileThemesAtOnceStayWithinTheHeap() throws IOException, InterruptedException, ExecutionException {
-        int port = freePort();
-        Said started = calm(ROOT, "start", "--port", String.valueOf(port));
-        assertThat(started.code()).as(started.words()).isZero();
-        String address = "http://127.0.0.1:" + port;
-        String password = Files.readString(run.resolve("demo-password")).strip();
-        String process = pid("java-pid");
-        Client owner = new Client(address).signedIn("jonas", password);
-        ExecutorService makers = Executors.newFixedThreadPool(4);
-        List<Future<?>> all = new ArrayList<>();
-        for (String name : List.of(
-                "29,000 rules for one class of 5,000 elements",
-                "one rule of 60,000 declarations",
-                "1,900 pages",
-                "10,000 colours")) {
-            all.add(makers.submit(() -> {
-                Client maker = new Client(address).signedIn("ida", password);
-                String theme = maker.bringIn(
-                        name.replaceAll("[^a-z0-9]+", "-") + ".zip",
-                        HostileThemesInTheApplicationTest.zip(
-                                HostileThemes.all().get(name).get()));
-                maker.survey(theme);
-                for (String view : List.of(
-                        "/settings",
-                        "/part?page=index.html&at=6&width=1440",
-                        "/part/change?page=index.html&at=6&width=1440&aspect=text",
-                        "/handover.zip")) {
-                    assertThat(maker.get(theme + view).statusCode())
-                            .as(name + view)
-                            .isIn(200, 422);
-                }
-                assertThat(maker.post(theme + "/remove").statusCode()).as(name).isEqualTo(302);
-            }));
-        }
-        makers.shutdown();
-        List<Long> times = new ArrayList<>();
-        while (!makers.awaitTermination(60, TimeUnit.MILLISECONDS)) {
-            long began = System.nanoTime();
-            assertThat(owner.get("/sites/sallowmere-ferries").statusCode()).isEqualTo(200);
-            times.add((System.nanoTime() - began) / 1_000_000);
-            assertThat(owner.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
-        }
-        for (Future<?> one : all) {
-            one.get();
-        }
-        Collections.sort(times);
-        Files.writeString(
-                Path.of("target/four-at-once.txt"),
-                "The owner's page meanwhile: median " + times.get(times.size() / 2) + " ms, 95 of 100 within "
-                        + times.get(times.size() * 95 / 100) + " ms, the slowest " + times.get(times.size() - 1)
-                        + " ms, of " + times.size() + "\n");
-        assertThat(pid("java-pid")).as("it never ended").isEqualTo(process);
     }
 
     @Test

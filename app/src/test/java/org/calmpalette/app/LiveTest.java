@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
@@ -214,6 +213,6 @@ class LiveTest {
         assertThat(owner.get("/sites/sallowmere-ferries").statusCode())
                 .as("back by itself, still signed in")
                 .isEqualTo(200);
-        assertThat(Path.of("target/database/env")).exists();
+        assertThat(Running.DATABASE.resolve("env")).exists();
     }
 }

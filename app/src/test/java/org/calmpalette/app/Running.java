@@ -15,7 +15,10 @@ import org.springframework.context.ConfigurableApplicationContext;
 /** The real application on a scratch database with a browser, started once for all tests of a run. */
 public final class Running {
     static final String PASSWORD = "only-for-this-run";
-    private static final Path DATABASE = Path.of("target/database").toAbsolutePath();
+    /** Several runs go on side by side, each with a database of its own. */
+    private static final String FORK = System.getProperty("calm.fork", "1");
+
+    static final Path DATABASE = Path.of("target/database-" + FORK).toAbsolutePath();
     private static Running one;
 
     private final ConfigurableApplicationContext app;
@@ -56,13 +59,15 @@ public final class Running {
     static void calm(String what) {
         try {
             // The output goes to a file: MariaDB inherits it and would keep a pipe open for ever.
-            Process process = new ProcessBuilder("../calm", "database", what, DATABASE.toString())
-                    .redirectErrorStream(true)
-                    .redirectOutput(new java.io.File("target/database-" + what + ".log"))
+            ProcessBuilder builder = new ProcessBuilder("../calm", "database", what, DATABASE.toString());
+            // Apart from each other: two that look for a free port at once would find the same one.
+            builder.environment().put("CALM_DATABASE_PORT", String.valueOf(33_060 + 400 * Integer.parseInt(FORK)));
+            Process process = builder.redirectErrorStream(true)
+                    .redirectOutput(new java.io.File("target/database-" + FORK + "-" + what + ".log"))
                     .start();
             if (process.waitFor() != 0) {
                 throw new IllegalStateException("database " + what + " failed: "
-                        + Files.readString(Path.of("target/database-" + what + ".log")));
+                        + Files.readString(Path.of("target/database-" + FORK + "-" + what + ".log")));
             }
         } catch (IOException | InterruptedException e) {
             throw new IllegalStateException(e);
