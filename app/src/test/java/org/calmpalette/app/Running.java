@@ -5,8 +5,10 @@ import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.boot.SpringApplication;
@@ -16,7 +18,7 @@ import org.springframework.context.ConfigurableApplicationContext;
 public final class Running {
     static final String PASSWORD = "only-for-this-run";
     /** Several runs go on side by side, each with a database of its own. */
-    private static final String FORK = System.getProperty("calm.fork", "1");
+    private static final int FORK = slot();
 
     static final Path DATABASE = Path.of("target/database-" + FORK).toAbsolutePath();
     private static Running one;
@@ -24,6 +26,23 @@ public final class Running {
     private final ConfigurableApplicationContext app;
     final String address;
     final List<String> consoleErrors = new ArrayList<>();
+
+    /** The first number that no other run holds; held until this one ends, however it does. */
+    private static int slot() {
+        for (int n = 1; ; n++) {
+            try {
+                Files.createDirectories(Path.of("target"));
+                var lock = FileChannel.open(
+                        Path.of("target/database-" + n + ".lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+                if (lock.tryLock() != null) {
+                    return n;
+                }
+                lock.close();
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+    }
 
     private Running() throws IOException, InterruptedException {
         calm("stop");
@@ -61,7 +80,7 @@ public final class Running {
             // The output goes to a file: MariaDB inherits it and would keep a pipe open for ever.
             ProcessBuilder builder = new ProcessBuilder("../calm", "database", what, DATABASE.toString());
             // Apart from each other: two that look for a free port at once would find the same one.
-            builder.environment().put("CALM_DATABASE_PORT", String.valueOf(33_060 + 400 * Integer.parseInt(FORK)));
+            builder.environment().put("CALM_DATABASE_PORT", String.valueOf(33_060 + 400 * FORK));
             Process process = builder.redirectErrorStream(true)
                     .redirectOutput(new java.io.File("target/database-" + FORK + "-" + what + ".log"))
                     .start();

@@ -89,6 +89,61 @@ class SettingsDeskTest {
         return new String(files.get(path), StandardCharsets.UTF_8);
     }
 
+    /** A shade over a picture, as most heroes have it, becomes one setting that paints the same. */
+    @Test
+    void aShadeOverAPictureIsOneSettingAndOfMoreLayersThePictureOfOne() throws IOException {
+        String css =
+                ".hero{background:linear-gradient(rgba(0,0,0,.4),rgba(0,0,0,.4)),url(a.svg) center/cover no-repeat}"
+                        + ".tiles{background:url(a.svg) 0 0/8px,linear-gradient(#fff8,#0000)}";
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<link rel=stylesheet href=a.css><div class=hero>Hero<br>of the day</div><div class=tiles>Tiles</div>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.svg",
+                "<svg xmlns='http://www.w3.org/2000/svg' width='40' height='20'/>".getBytes(StandardCharsets.UTF_8));
+        Path zip = folder.resolve("shade.zip");
+        try (var out = Files.newOutputStream(zip)) {
+            ThemeZip.write(org.calmpalette.core.theme.ThemeFiles.of(files), out);
+        }
+        Running.bringIn(page, running.address, zip);
+        theme = page.url().replaceAll("/survey.*", "");
+        page.navigate(theme + "/survey");
+        String before = Running.style(Running.frames(page).get(2), ".hero", "backgroundImage");
+        for (String[] part : new String[][] {{".hero", "hero-ground"}, {".tiles", "tile"}}) {
+            page.navigate(theme + "/survey");
+            Running.clickPart(page, part[0]);
+            page.waitForSelector("[data-aspect=picture][open]");
+            page.locator("details[open] [data-lift]").first().click();
+            page.waitForSelector("#f-key");
+            page.fill("#f-key", part[1]);
+            made(part[1]);
+        }
+        assertThat(handedOver("a.css"))
+                .isEqualTo(
+                        ".hero{background:var(--hero-ground, linear-gradient(rgba(0,0,0,.4),rgba(0,0,0,.4)),url(a.svg) center/cover no-repeat)}"
+                                + ".tiles{background:var(--tile, url(a.svg)) 0 0/8px,linear-gradient(#fff8,#0000)}");
+        page.navigate(theme + "/settings?key=hero-ground");
+        assertThat(page.inputValue("[name='v.strength']")).isEqualTo("40");
+        Frame widest = Running.frames(page).get(2);
+        assertThat(addressless(Running.style(widest, ".hero", "backgroundImage")))
+                .isEqualTo(addressless(before));
+        assertThat(Running.style(widest, ".hero", "backgroundSize")).isEqualTo("auto, cover");
+        assertThat(Running.style(widest, ".tiles", "backgroundImage"))
+                .startsWith("url(")
+                .contains("/a.svg\"), linear-gradient(");
+        page.fill("[name='v.strength']", "70");
+        page.waitForCondition(() ->
+                Running.style(widest, ".hero", "backgroundImage").startsWith("linear-gradient(rgba(0, 0, 0, 0.7)"));
+    }
+
+    /** Snapshots have addresses of their own. */
+    private static String addressless(String value) {
+        return value.replaceAll("url\\(\"[^\"]*/", "url(\"");
+    }
+
     @Test
     void aPartIsPointedAtAndItsTextLinkAndSpacingBecomeSettingsThatAnOwnerChanges() throws IOException {
         bind(".name", "text", "site-name", true);

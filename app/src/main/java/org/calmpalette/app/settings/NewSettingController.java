@@ -56,7 +56,7 @@ class NewSettingController {
     }
 
     /** What a setting is made of: nothing, a declaration, or what of a part it fills. */
-    public record Source(String file, int start, String page, int at, String bind) {
+    public record Source(String file, int start, int layer, String page, int at, String bind) {
         boolean isDeclaration() {
             return !file.isEmpty();
         }
@@ -67,7 +67,13 @@ class NewSettingController {
 
         static Source of(HttpServletRequest request) {
             Fields f = new Fields(request.getParameterMap());
-            return new Source(f.text("file"), number(f, "start"), f.text("page"), number(f, "at"), f.text("bind"));
+            return new Source(
+                    f.text("file"),
+                    number(f, "start"),
+                    number(f, "layer"),
+                    f.text("page"),
+                    number(f, "at"),
+                    f.text("bind"));
         }
 
         private static int number(Fields f, String name) {
@@ -133,7 +139,7 @@ class NewSettingController {
         }
         List<LiftedValue> all = LiftedValue.of(at.declaration().property(), at.value(), source.file());
         LiftedValue lifted = all.stream()
-                .filter(l -> l.kind().name().equals(kind))
+                .filter(l -> l.kind().name().equals(kind) && l.layer() == source.layer())
                 .findFirst()
                 .or(() -> all.stream().findFirst())
                 .orElseThrow(() -> new BadInputException(
@@ -150,7 +156,8 @@ class NewSettingController {
         model.addAttribute(
                 "from",
                 source.file() + ", line " + at.line() + ": " + at.declaration().property() + ": " + at.value());
-        model.addAttribute("alternatives", all.stream().map(LiftedValue::kind).toList());
+        model.addAttribute("alternatives", all);
+        model.addAttribute("lifted", lifted);
         fresh(
                 open,
                 Proposal.of(
@@ -281,7 +288,8 @@ class NewSettingController {
             }
             Setting setting = form.setting(palette, null);
             return source.isDeclaration()
-                    ? LiftedValue.lift(theme, source.file(), source.start(), setting, form.place(palette))
+                    ? LiftedValue.lift(
+                            theme, source.file(), source.start(), source.layer(), setting, form.place(palette))
                     : PaletteChange.create(theme, setting, form.place(palette));
         });
         notices.done(made.note());

@@ -10,6 +10,9 @@ import java.util.TreeSet;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.Understanding;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokenizer;
+import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.BorderKind;
@@ -27,8 +30,14 @@ import org.calmpalette.core.setting.SpacingKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 
-/** The whole value of a declaration as a setting could hold it. */
-public record LiftedValue(Kind kind, Value value) {
+/**
+ * The value of a declaration, or the picture of one layer of a background, as a setting could hold it.
+ *
+ * @param layer of a background with several, counted from 1; 0 for the whole value
+ * @param from where it is written, counted from the start of the value; what stands around it stays, to the byte
+ * @param to after its last character
+ */
+public record LiftedValue(Kind kind, Value value, int layer, int from, int to) {
     private static final Set<String> FOUR_SIDED =
             Set.of("margin", "padding", "inset", "scroll-margin", "scroll-padding", "border-width");
     private static final Set<String> BORDERS = Set.of(
@@ -84,9 +93,44 @@ public record LiftedValue(Kind kind, Value value) {
             k.readCss(written)
                     .map(v -> resolved(v, k, file))
                     .filter(v -> fits(k, v))
-                    .ifPresent(v -> all.add(new LiftedValue(k, v)));
+                    .ifPresent(v -> all.add(new LiftedValue(k, v, 0, 0, written.length())));
+        }
+        if (property.equals("background") || property.equals("background-image")) {
+            pictures(written, file, all);
         }
         return all;
+    }
+
+    /** Pictures of single layers, where there are several. */
+    private static void pictures(String written, String file, List<LiftedValue> all) {
+        Tokens tokens = Tokenizer.tokenize(written);
+        int layer = 1;
+        List<LiftedValue> found = new ArrayList<>();
+        for (int i = 0; i < tokens.size(); ) {
+            int next = tokens.opens(i) ? tokens.afterBlock(i, tokens.size()) : i + 1;
+            int from = tokens.start(i);
+            int to = tokens.end(next - 1);
+            layer += tokens.is(i, TokenType.COMMA) ? 1 : 0;
+            boolean address = tokens.is(i, TokenType.URL)
+                    || tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("url");
+            int at = layer;
+            if (address && found.stream().noneMatch(l -> l.layer() == at)) {
+                PictureKind.ANY
+                        .readCss(written.substring(from, to))
+                        .map(v -> resolved(v, PictureKind.ANY, file))
+                        .filter(v -> fits(PictureKind.ANY, v))
+                        .ifPresent(v -> found.add(new LiftedValue(PictureKind.ANY, v, at, from, to)));
+            }
+            i = next;
+        }
+        if (layer > 1) {
+            all.addAll(found);
+        }
+    }
+
+    /** As a maker chooses among several. */
+    public String label() {
+        return layer == 0 ? kind.label() : "the picture of layer " + layer;
     }
 
     private static boolean fits(Kind kind, Value value) {
@@ -135,8 +179,24 @@ public record LiftedValue(Kind kind, Value value) {
      * @throws BadInputException if the key is taken, or the sheet is one that a build makes anew
      */
     public static Change lift(Theme theme, String file, int start, Setting setting, Place place) {
+        return lift(theme, file, start, 0, setting, place);
+    }
+
+    /** @param layer of which only the picture is lifted; 0 for the whole value */
+    public static Change lift(Theme theme, String file, int start, int layer, Setting setting, Place place) {
         Located at = Located.find(theme, file, start);
-        String written = at.value();
+        int from = 0;
+        int to = at.valueEnd() - at.valueStart();
+        if (layer > 0) {
+            LiftedValue part = of(at.declaration().property(), at.value(), file).stream()
+                    .filter(l -> l.layer() == layer && setting.kind() instanceof PictureKind)
+                    .findFirst()
+                    .orElseThrow(() -> new BadInputException(
+                            "The background has no picture in layer " + layer + ".", "Load the page again."));
+            from = part.from();
+            to = part.to();
+        }
+        String written = at.value().substring(from, to);
         if (written.contains("var(")) {
             throw new BadInputException(
                     "The value reads a custom property already: " + written + ".",
@@ -147,7 +207,10 @@ public record LiftedValue(Kind kind, Value value) {
                         "Lifted " + at.declaration().property() + " in " + file + ", line " + at.line()
                                 + " into the setting “" + setting.label() + "”",
                         file,
-                        new Edit(at.valueStart(), at.valueEnd(), "var(" + setting.property() + ", " + written + ")"))
+                        new Edit(
+                                at.valueStart() + from,
+                                at.valueStart() + to,
+                                "var(" + setting.property() + ", " + written + ")"))
                 .withPalette(theme, theme.palette().with(setting, place));
     }
 }

@@ -12,6 +12,7 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.value.ComponentValue;
 
 /**
  * A background: its colour, a picture with repeat, position, size and attachment, and an overlay, which is a colour with
@@ -183,9 +184,62 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
         return all;
     }
 
-    /** A colour, a picture with what a shorthand says of it, or both; one layer, and no gradient. */
+    /**
+     * A colour, a picture with what a shorthand says of it, or both; and over a picture an even shade, which stylesheets
+     * write as a gradient from a colour to the same colour.
+     */
     @Override
     public Optional<Value> readCss(String css) {
+        List<List<ComponentValue>> layers = ComponentValue.commaSeparated(ComponentValue.read(css));
+        if (layers.size() == 2 && layers.get(0).size() == 1) {
+            Optional<Color> shade = even(layers.get(0).get(0));
+            return shade.flatMap(color -> layer(ComponentValue.join(layers.get(1)))
+                    .filter(v -> !v.text("picture").isEmpty())
+                    .map(v -> shaded(v, color)));
+        }
+        return layer(css).map(v -> v);
+    }
+
+    /** The one colour of a gradient that has no other; wherever its stops lie, it paints every point alike. */
+    private static Optional<Color> even(ComponentValue gradient) {
+        if (gradient.kind() != ComponentValue.Kind.FUNCTION || !gradient.name().endsWith("linear-gradient")) {
+            return Optional.empty();
+        }
+        Color only = null;
+        int stops = 0;
+        List<List<ComponentValue>> arguments = ComponentValue.commaSeparated(ComponentValue.read(gradient.inside()));
+        for (int i = 0; i < arguments.size(); i++) {
+            List<ComponentValue> argument = arguments.get(i);
+            Optional<Color> color = argument.isEmpty()
+                    ? Optional.empty()
+                    : Color.parse(argument.get(0).text());
+            if (color.isEmpty() && i == 0) {
+                continue; // a direction
+            }
+            boolean placed = argument.stream()
+                    .skip(1)
+                    .allMatch(p -> p.kind() == ComponentValue.Kind.PERCENTAGE
+                            || p.kind() == ComponentValue.Kind.DIMENSION
+                            || p.kind() == ComponentValue.Kind.NUMBER);
+            if (color.isEmpty() || !placed || only != null && !ColorKey.of(only).equals(ColorKey.of(color.get()))) {
+                return Optional.empty();
+            }
+            only = color.get();
+            stops++;
+        }
+        return stops < 2 ? Optional.empty() : Optional.ofNullable(only);
+    }
+
+    /** Says the same in a colour and a strength: a solid colour and whole percents if that comes to the same bytes. */
+    private static Value shaded(Value.Parts layer, Color shade) {
+        Color solid = shade.withAlpha(1);
+        int percent = (int) Math.round(shade.alpha() * 100);
+        boolean whole = ColorKey.of(solid.withAlpha(percent / 100.0)).equals(ColorKey.of(shade));
+        return layer.with("overlay", Value.of(ColorKey.of(whole ? solid : shade)))
+                .with("strength", Value.of(whole ? percent : 100));
+    }
+
+    private static Optional<Value.Parts> layer(String css) {
         Tokens tokens = Tokenizer.tokenize(css.strip());
         // What a shorthand leaves out gets its initial value (CSS Backgrounds and Borders Level 3, section 2.10).
         String color = "#00000000";

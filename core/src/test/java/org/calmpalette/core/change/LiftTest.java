@@ -9,9 +9,11 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Place;
@@ -25,7 +27,11 @@ import org.calmpalette.core.usage.ColorRow;
 import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.ColorUse;
 import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.value.ComponentValue;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class LiftTest {
     private static Setting setting(String key, String value) {
@@ -212,5 +218,77 @@ class LiftTest {
                         .kind()
                         .inWords())
                 .contains("options");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '`',
+            value = {
+                "linear-gradient(rgba(0,0,0,.4), rgba(0,0,0,.4)), url(a.png) center/cover no-repeat | #000000 | 40",
+                "linear-gradient(to right, #1f334780 0%, #1f334780 100%), url('a.png') fixed | #1f3347 | 50",
+                "linear-gradient(90deg,rgb(10 20 30 / .333),rgb(10 20 30 / 33.3%)) , url(a.png) | #0a141e55 | 100",
+                "linear-gradient(#123, #112233), url(a.png) | #112233 | 100",
+                "linear-gradient(#0000007c, #0000007c), url(a.png) | #0000007c | 100",
+            })
+    void anEvenShadeOverAPictureIsABackgroundWithAnOverlay(String css, String overlay, int strength) {
+        LiftedValue background = LiftedValue.of("background", css, "a.css").get(0);
+        Value.Parts value = (Value.Parts) background.value();
+        assertThat(background.kind().name()).isEqualTo("background");
+        assertThat(value.text("overlay")).isEqualTo(overlay);
+        assertThat(value.number("strength")).isEqualByComparingTo(String.valueOf(strength));
+        assertThat(value.text("picture")).isEqualTo("a.png");
+        // What is built paints the same shade: the colour of its gradient comes to the same bytes.
+        String built = background.kind().css(value, path -> path).get("");
+        Color written = Color.parse(
+                        ComponentValue.read(ComponentValue.read(css).get(0).inside()).stream()
+                                .map(ComponentValue::text)
+                                .filter(t -> Color.parse(t).isPresent())
+                                .findFirst()
+                                .orElseThrow())
+                .orElseThrow();
+        assertThat(built).startsWith("linear-gradient(" + ColorKey.of(written) + ", ");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "linear-gradient(#0008, #0000), url(a.png)",
+                "radial-gradient(#0008, #0008), url(a.png)",
+                "linear-gradient(#0008), url(a.png)",
+                "linear-gradient(#0008, #0008), #fff",
+                "url(a.png), linear-gradient(#0008, #0008)",
+                "linear-gradient(#0008, #0008) 0 0 / 40px, url(a.png)",
+                "linear-gradient(#0008, #0008), url(a.png), url(b.png)"
+            })
+    void whatIsNoEvenShadeOverAPictureIsNoOverlay(String css) {
+        assertThat(LiftedValue.of("background", css, "a.css"))
+                .extracting(l -> l.kind().name())
+                .doesNotContain("background");
+    }
+
+    @Test
+    void ofSeveralLayersThePictureOfOneBecomesASettingAndAllElseStaysToTheByte() {
+        String css =
+                ".x{background:linear-gradient( #0008 , #000 0 )/*k*/,\n  URL( img/a.png )  0 0/cover , url(\"img/b.png\")}";
+        Theme theme = Themes.of("a.css", css, "img/a.png", "", "img/b.png", "");
+        List<LiftedValue> all =
+                LiftedValue.of("background", css.substring(css.indexOf("linear"), css.length() - 1), "a.css");
+        assertThat(all)
+                .extracting(LiftedValue::label)
+                .containsExactly("the picture of layer 2", "the picture of layer 3");
+        assertThat(all).extracting(LiftedValue::value).containsExactly(Value.of("img/a.png"), Value.of("img/b.png"));
+        Setting s = Setting.of(
+                "sky", "Sky", "", "everywhere", all.get(0).kind(), all.get(0).value());
+        Theme after = LiftedValue.lift(theme, "a.css", css.indexOf("background"), 2, s, Place.EVERYWHERE)
+                .applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .isEqualTo(css.replace("URL( img/a.png )", "var(--sky, URL( img/a.png ))"));
+        assertThat(new String(
+                        PaletteChange.remove(after, List.of("sky")).files(after).get("a.css")))
+                .isEqualTo(css);
+        assertThatThrownBy(() -> LiftedValue.lift(theme, "a.css", css.indexOf("background"), 1, s, Place.EVERYWHERE))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("no picture in layer 1");
     }
 }
