@@ -24,6 +24,7 @@ import org.calmpalette.core.chromium.GradientsTest;
 import org.calmpalette.core.chromium.GroundsTest;
 import org.calmpalette.core.chromium.OutsideSheets;
 import org.calmpalette.core.chromium.SelectorsTest;
+import org.calmpalette.core.chromium.WebpTest;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -234,6 +235,26 @@ class ChromiumAnswersTest {
             answers.add(computed.get(i) + " " + pixels);
         }
         settle("gradients", Map.of(GradientsTest.question(), answers));
+    }
+
+    /** The pixels of WebP pictures, four numbers each, from the upper left on. */
+    @Test
+    void webp() throws IOException {
+        Page browser = Browsers.page(300, 200);
+        List<String> answers = new ArrayList<>();
+        for (String name : WebpTest.PICTURES) {
+            answers.add((String) browser.evaluate(
+                    """
+          async (base64) => {
+            const bytes = Uint8Array.from(atob(base64), c => c.charCodeAt(0));
+            const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/webp' }), { premultiplyAlpha: 'none' });
+            const g = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d');
+            g.drawImage(bitmap, 0, 0);
+            return bitmap.width + 'x' + bitmap.height + ' '
+              + [...g.getImageData(0, 0, bitmap.width, bitmap.height).data].map(v => v.toString(16).padStart(2, '0')).join('') }""",
+                    java.util.Base64.getEncoder().encodeToString(WebpTest.bytes(name))));
+        }
+        settle("webp", Map.of("pixels", answers));
     }
 
     /** Boxes and lines as measures hold them, then for each width and text the worst contrast with the pixels behind it and the one that 95 of 100 reach. */

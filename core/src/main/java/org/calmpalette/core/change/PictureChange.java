@@ -172,10 +172,6 @@ public final class PictureChange {
                     "“" + name + "” is larger than " + LARGEST / 1_000_000 + " MB.",
                     "Make it smaller with a picture editor.");
         }
-        Set<String> unread = Set.of("webp", "avif");
-        if (unread.contains(format(name))) {
-            return new PictureSize(0, 0);
-        }
         return PictureSize.read(bytes)
                 .orElseThrow(() -> new BadInputException(
                         "“" + name

@@ -17,8 +17,10 @@ import org.jsoup.parser.Parser;
  * huge one costs nothing. A photograph that is shown turned has the width and height that it is shown with.
  */
 public record PictureSize(int width, int height) {
+    /** Bytes at the start of a file that its properties lie in; what comes after is the picture itself. */
+    private static final int HEADER = 65_536;
 
-    /** Empty if the bytes are no picture of a kind that is known here: PNG, JPEG, GIF, BMP or SVG with a size. */
+    /** Empty if the bytes are no picture of a kind that is known here: PNG, JPEG, GIF, BMP, WebP, AVIF or SVG with a size. */
     public static Optional<PictureSize> read(byte[] bytes) {
         String start = new String(bytes, 0, Math.min(bytes.length, 512), java.nio.charset.StandardCharsets.ISO_8859_1);
         if (start.toLowerCase(Locale.ROOT).contains("<svg") || start.startsWith("<?xml")) {
@@ -27,7 +29,7 @@ public record PictureSize(int width, int height) {
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             if (!readers.hasNext()) {
-                return Optional.empty();
+                return avif(bytes, start);
             }
             ImageReader reader = readers.next();
             try {
@@ -45,6 +47,33 @@ public record PictureSize(int width, int height) {
             // ImageIO's readers throw all sorts at broken files.
             return Optional.empty();
         }
+    }
+
+    /**
+     * The largest image of the file: an AVIF holds its alpha and previews as images of their own. AV1 Image File Format 1.1, section
+     * 2, on ISO/IEC 23008-12, section 6.5.3 (image spatial extents, in pixels before any turn).
+     */
+    private static Optional<PictureSize> avif(byte[] bytes, String start) {
+        if (!start.startsWith("ftyp", 4) || !start.substring(8).contains("avif")) {
+            return Optional.empty();
+        }
+        PictureSize largest = null;
+        for (int i = 8; i + 16 <= Math.min(bytes.length, HEADER); i++) {
+            boolean extents = bytes[i] == 'i' && bytes[i + 1] == 's' && bytes[i + 2] == 'p' && bytes[i + 3] == 'e';
+            if (extents && number(bytes, i - 4) == 20) {
+                int width = number(bytes, i + 8);
+                int height = number(bytes, i + 12);
+                boolean larger = largest == null || (long) width * height > (long) largest.width() * largest.height();
+                if (width > 0 && height > 0 && larger) {
+                    largest = new PictureSize(width, height);
+                }
+            }
+        }
+        return Optional.ofNullable(largest);
+    }
+
+    private static int number(byte[] bytes, int at) {
+        return (bytes[at] & 255) << 24 | (bytes[at + 1] & 255) << 16 | (bytes[at + 2] & 255) << 8 | bytes[at + 3] & 255;
     }
 
     private static Optional<PictureSize> svg(String text) {

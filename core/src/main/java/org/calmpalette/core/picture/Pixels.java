@@ -23,6 +23,10 @@ public final class Pixels {
     private static final int MOST = 4_000_000;
     /** Pixels that a picture may have to be looked at. */
     public static final long LARGEST = 60_000_000;
+    /** WebP is decoded as a whole before it is made coarser, which takes four bytes a pixel and more. */
+    public static final long LARGEST_WEBP = 24_000_000;
+    /** From so many pixels on pictures are decoded one at a time: several at once would not fit into memory. */
+    private static final long LARGE = 6_000_000;
 
     /** One copy; colours as four floats, red, green, blue premultiplied and alpha, each 0 to 1. */
     private record Copy(int width, int height, float[] data) {}
@@ -57,7 +61,7 @@ public final class Pixels {
         }
     }
 
-    /** Empty if the bytes are no picture that is decoded here (PNG, JPEG, GIF, BMP), are broken, or have more than {@link #LARGEST} pixels. */
+    /** Empty if the bytes are no picture that is decoded here (PNG, JPEG, GIF, BMP, WebP), are broken, or have more than {@link #LARGEST} pixels. */
     public static Optional<Pixels> read(byte[] bytes) {
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
@@ -69,14 +73,15 @@ public final class Pixels {
                 reader.setInput(in, true, true);
                 int w = reader.getWidth(0);
                 int h = reader.getHeight(0);
-                if (w < 1 || h < 1 || (long) w * h > LARGEST) {
+                boolean whole = reader.getFormatName().equalsIgnoreCase("webp");
+                if (w < 1 || h < 1 || (long) w * h > (whole ? LARGEST_WEBP : LARGEST)) {
                     return Optional.empty();
                 }
                 ImageReadParam param = reader.getDefaultReadParam();
                 int every = (int) Math.max(1, Math.ceil(Math.sqrt((double) w * h / MOST)));
                 param.setSourceSubsampling(every, every, 0, 0);
                 Orientation orientation = Orientation.of(bytes);
-                BufferedImage upright = orientation.upright(reader.read(0, param));
+                BufferedImage upright = orientation.upright(read(reader, param, (long) w * h));
                 return Optional.of(orientation.isTurned() ? new Pixels(upright, h, w) : new Pixels(upright, w, h));
             } finally {
                 reader.dispose();
@@ -84,6 +89,15 @@ public final class Pixels {
         } catch (IOException | RuntimeException broken) {
             // ImageIO's readers throw all sorts at broken files.
             return Optional.empty();
+        }
+    }
+
+    private static BufferedImage read(ImageReader reader, ImageReadParam param, long pixels) throws IOException {
+        if (pixels < LARGE) {
+            return reader.read(0, param);
+        }
+        synchronized (Pixels.class) {
+            return reader.read(0, param);
         }
     }
 
