@@ -265,11 +265,52 @@ class PicturesTest {
         maker.click("summary:has-text('What uses it')");
         maker.click("text=Remove it from the theme");
         maker.waitForSelector(".notice >> text=Removed the picture second.png.");
-        assertThat(maker.locator(".shelf a")).extracting(Locator::count).isEqualTo(1);
+        assertThat(maker.locator(".shelf > a")).extracting(Locator::count).isEqualTo(1);
         maker.click("[data-key=u]");
-        maker.waitForCondition(() -> maker.locator(".shelf a").count() == 2);
+        maker.waitForCondition(() -> maker.locator(".shelf > a").count() == 2);
         maker.setInputFiles("[data-add]", java.nio.file.Files.writeString(folder.resolve("third.png"), "no picture"));
         maker.waitForSelector("text=“third.png” cannot be read as a picture");
+    }
+
+    /** All at once, in the background: seen before anything changes, some kept, one snapshot, and stopped without a trace. */
+    @Test
+    void allPicturesAreMadeLighterAtOnceThoseThatAreTicked() throws java.io.IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", "<!doctype html><img src=a.png><img src='b,c.png'>".getBytes(StandardCharsets.UTF_8));
+        files.put("a.png", org.calmpalette.core.chromium.GroundsTest.picture());
+        files.put("b,c.png", org.calmpalette.core.chromium.GroundsTest.picture());
+        files.put("broken.jpg", new byte[] {1, 2, 3});
+        files.put("d.svg", "<svg xmlns='http://www.w3.org/2000/svg'/>".getBytes(StandardCharsets.UTF_8));
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        String theme = client.bringIn("all-lighter.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page maker = running.maker();
+        maker.navigate(running.address + theme + "/pictures");
+        maker.click("text=Make all lighter");
+        maker.fill("[name=width]", "300");
+        maker.click("text=Try it on all 4");
+        maker.waitForSelector("text=Keep the ticked ones");
+        assertThat(maker.locator("tbody tr").allInnerTexts()).hasSize(2).allSatisfy(row -> assertThat(row)
+                .containsPattern("\\d\\d%"));
+        assertThat(maker.locator("main").innerText())
+                .contains("1 picture stays as it is")
+                .contains("broken.jpg: The picture broken.jpg cannot be read here");
+        maker.uncheck("[value='a.png']");
+        maker.click("text=Keep the ticked ones");
+        maker.waitForSelector(".notice >> text=Made 1 picture lighter");
+        maker.waitForCondition(() -> maker.locator(".shelf > a[title='b,c.png']")
+                        .innerText()
+                        .contains("300 by 200")
+                && maker.locator(".shelf > a[title='a.png']").innerText().contains("900 by 600"));
+        maker.navigate(running.address + theme + "/pictures/all");
+        assertThat(maker.locator("text=Keep the ticked ones").count())
+                .as("what was tried on the earlier state is over")
+                .isZero();
+        assertThat(client.post(theme + "/pictures/all", "width", "300", "quality", "12")
+                        .statusCode())
+                .isEqualTo(422);
+        assertThat(client.post(theme + "/pictures/all/keep", "base", "0", "picture", "a.png")
+                        .statusCode())
+                .isIn(409, 422);
     }
 
     @Test

@@ -51,7 +51,7 @@ class RoutesTest {
                       POST /themes/{id}/schemes/try  POST /themes/{id}/schemes/remove  GET /themes/{id}/formats  GET /themes/{id}/formats/{name}  POST /themes/{id}/formats
                       POST /themes/{id}/formats/read  GET /themes/{id}/handover  GET /themes/{id}/handover.zip  GET /themes/{id}/pictures  GET /themes/{id}/pictures/try
                       POST /themes/{id}/pictures/subject  POST /themes/{id}/pictures/lay  GET /themes/{id}/pictures/lighter  GET /themes/{id}/pictures/lighter.img
-                      POST /themes/{id}/pictures/lighten  POST /themes/{id}/pictures/replace  POST /themes/{id}/pictures/add  POST /themes/{id}/pictures/remove  GET /themes/{id}/measures  GET /themes/{id}/grounds  POST /themes/{id}/measures   POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
+                      POST /themes/{id}/pictures/lighten  GET /themes/{id}/pictures/all  GET /themes/{id}/pictures/all/progress  POST /themes/{id}/pictures/all  POST /themes/{id}/pictures/all/stop  POST /themes/{id}/pictures/all/keep  POST /themes/{id}/pictures/replace  POST /themes/{id}/pictures/add  POST /themes/{id}/pictures/remove  GET /themes/{id}/measures  GET /themes/{id}/grounds  POST /themes/{id}/measures   POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
                       POST /themes/{id}/sites/{site}/update  POST /themes/{id}/sites/{site}/remove
       OWNER           GET /sites/{slug}  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/judge
                       GET /sites/{slug}/grounds  GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  POST /sites/{slug}/put-back

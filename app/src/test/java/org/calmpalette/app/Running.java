@@ -18,6 +18,8 @@ import org.springframework.context.ConfigurableApplicationContext;
 public final class Running {
     static final String PASSWORD = "only-for-this-run";
     /** Several runs go on side by side, each with a database of its own. */
+    private static FileChannel held;
+
     private static final int FORK = slot();
 
     static final Path DATABASE = Path.of("target/database-" + FORK).toAbsolutePath();
@@ -35,6 +37,8 @@ public final class Running {
                 var lock = FileChannel.open(
                         Path.of("target/database-" + n + ".lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
                 if (lock.tryLock() != null) {
+                    // A channel that nobody holds is closed by the garbage collector, and its lock is gone.
+                    held = lock;
                     return n;
                 }
                 lock.close();

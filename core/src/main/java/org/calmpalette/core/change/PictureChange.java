@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.Lighter;
@@ -43,6 +42,30 @@ public final class PictureChange {
         return Change.of("Made " + path + " lighter: " + Math.round(light.length / 1000.0) + " kB instead of "
                         + Math.round(before.length / 1000.0) + " kB")
                 .withFile(path, light);
+    }
+
+    /**
+     * Several pictures written anew at once.
+     *
+     * @param light what they become, by path
+     * @throws BadInputException if there are none, or one is not in the theme any more
+     */
+    public static Change lighter(Theme theme, Map<String, byte[]> light) {
+        if (light.isEmpty()) {
+            throw new BadInputException("No picture was chosen.", "Tick those that are to become lighter.");
+        }
+        long before = 0;
+        long after = 0;
+        for (Map.Entry<String, byte[]> e : light.entrySet()) {
+            before += known(theme, e.getKey()).length;
+            after += e.getValue().length;
+        }
+        Change change = Change.of("Made " + light.size() + (light.size() == 1 ? " picture" : " pictures") + " lighter: "
+                + Math.round(after / 1000.0) + " kB instead of " + Math.round(before / 1000.0) + " kB");
+        for (Map.Entry<String, byte[]> e : light.entrySet()) {
+            change = change.withFile(e.getKey(), e.getValue());
+        }
+        return change;
     }
 
     /**

@@ -59,14 +59,7 @@ public final class Lighter {
                 .orElseThrow(() -> new BadInputException(
                         path + " is neither a JPEG nor a PNG, and only these are written here.",
                         "Make it lighter with a picture editor."));
-        if (width < 1 || width > 20_000) {
-            throw new BadInputException("A width of " + width + " pixels is none for a picture.", "Write 1 to 20000.");
-        }
-        if (quality < LOWEST || quality > HIGHEST) {
-            throw new BadInputException(
-                    "A quality of " + quality + " is out of bounds.",
-                    "Write " + LOWEST + " to " + HIGHEST + "; 80 is a usual one.");
-        }
+        check(width, quality);
         PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
         if ((long) size.width() * size.height() > MOST_PIXELS) {
             throw new BadInputException(
@@ -83,6 +76,18 @@ public final class Lighter {
         // One at a time: several at once would not fit into memory.
         synchronized (Lighter.class) {
             return written(path, bytes, width, quality, format, every);
+        }
+    }
+
+    /** @throws BadInputException if the numbers are out of their bounds */
+    public static void check(int width, int quality) {
+        if (width < 1 || width > 20_000) {
+            throw new BadInputException("A width of " + width + " pixels is none for a picture.", "Write 1 to 20000.");
+        }
+        if (quality < LOWEST || quality > HIGHEST) {
+            throw new BadInputException(
+                    "A quality of " + quality + " is out of bounds.",
+                    "Write " + LOWEST + " to " + HIGHEST + "; 80 is a usual one.");
         }
     }
 

@@ -7,8 +7,10 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Map;
 import java.util.TreeMap;
 import javax.imageio.ImageIO;
+import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.theme.Limits;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
@@ -59,6 +61,20 @@ class PictureChangeTest {
         assertThatThrownBy(() -> PictureChange.replaced(theme, "pics/a.png", "new.png", new byte[9]))
                 .hasMessageContaining("cannot be read as a picture");
         assertThatThrownBy(() -> PictureChange.replaced(theme, "pics/z.png", "new.png", other))
+                .hasMessage("There is no picture pics/z.png in the theme any more.");
+    }
+
+    @Test
+    void severalAreWrittenAnewInOneChange() throws IOException {
+        Theme theme = theme();
+        Change change = PictureChange.lighter(theme, Map.of("pics/a.png", new byte[40], "pics/b.png", new byte[50]));
+        assertThat(change.files(theme)).containsOnlyKeys("pics/a.png", "pics/b.png");
+        assertThat(change.files(theme).get("pics/b.png")).hasSize(50);
+        assertThat(change.note()).startsWith("Made 2 pictures lighter: 0 kB instead of ");
+        assertThatThrownBy(() -> PictureChange.lighter(theme, Map.of()))
+                .isInstanceOf(BadInputException.class)
+                .hasMessage("No picture was chosen.");
+        assertThatThrownBy(() -> PictureChange.lighter(theme, Map.of("pics/z.png", new byte[1])))
                 .hasMessage("There is no picture pics/z.png in the theme any more.");
     }
 

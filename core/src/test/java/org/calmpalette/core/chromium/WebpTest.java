@@ -28,9 +28,15 @@ public class WebpTest {
      * samples of chroma smoothly and the library does not, so at hard edges of colour single pixels differ more.
      */
     @ParameterizedTest
-    @CsvSource({"lossy.webp, 1.1, 40", "lossy-alpha.webp, 1.1, 40", "lossless.webp, 0.1, 1", "lossless-alpha.webp, 0.1, 1"})
+    @CsvSource({
+        "lossy.webp, 1.1, 40",
+        "lossy-alpha.webp, 1.1, 40",
+        "lossless.webp, 0.1, 1",
+        "lossless-alpha.webp, 0.1, 1"
+    })
     void pixelsAreThoseThatChromiumShows(String name, double mean, int most) throws IOException {
-        String[] answer = Answers.read("webp").to("pixels").get(PICTURES.indexOf(name)).split(" ");
+        String[] answer =
+                Answers.read("webp").to("pixels").get(PICTURES.indexOf(name)).split(" ");
         Pixels ours = Pixels.read(bytes(name)).orElseThrow();
         assertThat(ours.width() + "x" + ours.height()).isEqualTo(answer[0]);
         double sum = 0;
@@ -46,7 +52,9 @@ public class WebpTest {
                 largest = Math.max(largest, difference);
             }
         }
-        assertThat(sum / (ours.width() * ours.height() * 4)).as("mean, in levels of 255").isLessThan(mean);
+        assertThat(sum / (ours.width() * ours.height() * 4))
+                .as("mean, in levels of 255")
+                .isLessThan(mean);
         assertThat(largest).as("the farthest, in levels of 255").isLessThanOrEqualTo(most);
     }
 
