@@ -24,6 +24,7 @@ import org.calmpalette.core.chromium.GradientsTest;
 import org.calmpalette.core.chromium.GroundsTest;
 import org.calmpalette.core.chromium.OutsideSheets;
 import org.calmpalette.core.chromium.SelectorsTest;
+import org.calmpalette.core.chromium.SvgTest;
 import org.calmpalette.core.chromium.WebpTest;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -235,6 +236,29 @@ class ChromiumAnswersTest {
             answers.add(computed.get(i) + " " + pixels);
         }
         settle("gradients", Map.of(GradientsTest.question(), answers));
+    }
+
+    /** The pixels of SVG pictures over white, three bytes each, from the upper left on. */
+    @Test
+    void svg() throws IOException {
+        Page browser = Browsers.page(SvgTest.WIDTH, SvgTest.HEIGHT);
+        List<String> answers = new ArrayList<>();
+        for (String svg : SvgTest.PICTURES) {
+            String address = "data:image/svg+xml;base64,"
+                    + java.util.Base64.getEncoder()
+                            .encodeToString(svg.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+            browser.setContent("<!doctype html><body style='margin:0;background:#fff'><img width=" + SvgTest.WIDTH
+                    + " height=" + SvgTest.HEIGHT + " style='display:block' src='" + address + "'>");
+            browser.waitForCondition(
+                    () -> Boolean.TRUE.equals(browser.evaluate("() => document.querySelector('img').complete")));
+            BufferedImage seen = ImageIO.read(new ByteArrayInputStream(browser.screenshot()));
+            StringBuilder pixels = new StringBuilder();
+            for (int i = 0; i < SvgTest.WIDTH * SvgTest.HEIGHT; i++) {
+                pixels.append(String.format("%06x", seen.getRGB(i % SvgTest.WIDTH, i / SvgTest.WIDTH) & 0xffffff));
+            }
+            answers.add(pixels.toString());
+        }
+        settle("svg", Map.of("pixels", answers));
     }
 
     /** The pixels of WebP pictures, four numbers each, from the upper left on. */

@@ -33,11 +33,17 @@ public final class Pixels {
 
     private final int width;
     private final int height;
+    private final boolean stretches;
     private final List<Copy> copies = new ArrayList<>();
 
     private Pixels(BufferedImage image, int width, int height) {
+        this(image, width, height, true);
+    }
+
+    private Pixels(BufferedImage image, int width, int height, boolean stretches) {
         this.width = width;
         this.height = height;
+        this.stretches = stretches;
         int w = image.getWidth();
         int h = image.getHeight();
         float[] data = new float[w * h * 4];
@@ -61,8 +67,11 @@ public final class Pixels {
         }
     }
 
-    /** Empty if the bytes are no picture that is decoded here (PNG, JPEG, GIF, BMP, WebP), are broken, or have more than {@link #LARGEST} pixels. */
+    /** Empty if the bytes are no picture that is decoded here (PNG, JPEG, GIF, BMP, WebP, and SVG of shapes alone), are broken, or have more than {@link #LARGEST} pixels. */
     public static Optional<Pixels> read(byte[] bytes) {
+        if (SvgDrawing.isSvg(bytes)) {
+            return SvgDrawing.of(bytes).map(d -> new Pixels(d.image(), d.width(), d.height(), d.stretches()));
+        }
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             if (!readers.hasNext()) {
@@ -126,6 +135,14 @@ public final class Pixels {
             }
         }
         return new Copy(w, h, data);
+    }
+
+    /**
+     * Whether it looks so at that size: pixels are stretched to any shape, and an SVG keeps its own unless it says otherwise, so that
+     * room is left at its sides (SVG 2, section 8.6).
+     */
+    public boolean fills(double drawnWidth, double drawnHeight) {
+        return stretches || Math.abs(drawnWidth / drawnHeight / ((double) width / height) - 1) < 0.01;
     }
 
     /** In its own pixels, as it is shown. */

@@ -295,13 +295,13 @@ public final class Ground {
         }
         String path = ((Image.Url) layer.image()).address();
         Optional<Pixels> pixels = gallery.pixels(path);
-        return pixels.map(px -> new Sheet(
-                Placement.of(layer, NaturalSize.of(px.width(), px.height()), scene.boxes()),
-                scene.x(),
-                scene.y(),
-                onPage,
-                px,
-                null));
+        return pixels.flatMap(px -> {
+            NaturalSize size = gallery.size(path).orElse(NaturalSize.of(px.width(), px.height()));
+            Placement p = Placement.of(layer, size, scene.boxes());
+            boolean seen =
+                    p.tile().width() <= 0 || px.fills(p.tile().width(), p.tile().height());
+            return seen ? Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, px, null)) : Optional.empty();
+        });
     }
 
     private static Optional<Reading> reading(List<Rectangle> lines, List<Paint> stack, Color text, int width) {
