@@ -12,15 +12,15 @@ final class Boxes {
     private final List<String> lines = new ArrayList<>();
     private final Theme theme;
 
-    Boxes(String css, String body) {
-        theme = Theme.read(
-                Themes.files(
-                        "index.html",
-                        "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body>" + body
-                                + "</body></html>",
-                        "a.css",
-                        css),
-                "T");
+    /** @param more files, path and content by turns */
+    Boxes(String css, String body, String... more) {
+        List<String> files = new ArrayList<>(List.of(
+                "index.html",
+                "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body>" + body + "</body></html>",
+                "a.css",
+                css));
+        files.addAll(List.of(more));
+        theme = Theme.read(Themes.files(files.toArray(String[]::new)), "T");
         box(1, "[320,0,0,320,1000],[2560,0,0,2560,1000]");
         box(4, "[320,0,0,320,1000],[2560,0,0,2560,1000]");
     }

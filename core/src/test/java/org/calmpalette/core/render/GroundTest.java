@@ -12,8 +12,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** What a text stands on, reckoned by hand on plain colours and gradients of one colour: Compositing and Blending 1, section 5.1. */
 class GroundTest {
-    private static Boxes page(String css, String inside) {
-        return new Boxes(css, inside)
+    private static Boxes page(String css, String inside, String... more) {
+        return new Boxes(css, inside, more)
                 .box(5, "[320,0,0,320,200]")
                 .box(6, "[320,10,10,100,20]")
                 .line(6, "[320,10,10,100,20]");
@@ -78,6 +78,32 @@ class GroundTest {
         assertThat(under("section{filter:invert(1)} p{background:#fff;color:#000}")
                         .missing())
                 .contains(Ground.Missing.FILTER);
+    }
+
+    /** An SVG is drawn in its own shape; in a box of another shape nobody here knows what lies at its sides. */
+    @Test
+    void onAnSvgOfShapesATextIsJudgedWhereTheShapesAgree() {
+        String svg =
+                "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 160 100'><rect width='160' height='100' fill='#204060'/></svg>";
+        Boxes cover = page(
+                "section{background:url(a.svg) 0 0/cover} p{color:#fff}",
+                "<section><p>Words</p></section>",
+                "a.svg",
+                svg);
+        Ground.Reading r = new Ground(cover.scenes(), cover.gallery(), true)
+                .under(6, 400)
+                .reading()
+                .orElseThrow();
+        assertThat(r.ground().hex()).isEqualTo("#204060");
+        Boxes stretched = page(
+                "section{background:url(a.svg) 0 0/320px 50px} p{color:#fff}",
+                "<section><p>Words</p></section>",
+                "a.svg",
+                svg);
+        assertThat(new Ground(stretched.scenes(), stretched.gallery(), true)
+                        .under(6, 400)
+                        .missing())
+                .contains(Ground.Missing.PICTURE_NOT_READ);
     }
 
     @Test
