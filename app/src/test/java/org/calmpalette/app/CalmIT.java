@@ -32,6 +32,9 @@ class CalmIT extends PackedApplication {
         Said started = calm(ROOT, "start", "--port", String.valueOf(port));
         assertThat(started.code()).as(started.words()).isZero();
         assertThat(calm(ROOT, "start").words()).contains("runs already");
+        assertThat(Files.readString(run.resolve("app.log")))
+                .as("the demo's measures fit; else record them anew, see CONTRIBUTING.md")
+                .contains("4 of its pages known as a browser lays them out");
         Client client = new Client("http://127.0.0.1:" + port);
         client.signedIn("jonas", Files.readString(run.resolve("demo-password")).strip());
         AtomicReference<String> last = new AtomicReference<>("");

@@ -1,11 +1,14 @@
 package org.calmpalette.app.demo;
 
+import java.io.IOException;
+import java.io.InputStream;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.zip.GZIPInputStream;
 import org.calmpalette.app.CalmProperties;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
@@ -22,6 +25,7 @@ import org.calmpalette.core.change.LiftedValue;
 import org.calmpalette.core.change.PageBinding;
 import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
@@ -124,10 +128,32 @@ class DemoLoader implements ApplicationRunner {
         more(towpath.id(), ida);
         themes.namePoint(towpath.id(), themes.open(towpath.id(), ida).head().id(), "before the summer", ida);
         OpenTheme open = themes.open(towpath.id(), ida);
+        long measured = measures(open);
         Site site = sites.create(open, "Sallowmere Ferries", "owner", "jonas", ida);
         sites.goLive(site.slug(), jonas);
         sites.choose(site.slug(), "header-fill", "", Value.of("#24463a"), jonas);
-        LOG.info("demo loaded in {} ms", (System.nanoTime() - started) / 1_000_000);
+        LOG.info(
+                "demo loaded in {} ms, {} of its pages known as a browser lays them out",
+                (System.nanoTime() - started) / 1_000_000,
+                measured);
+    }
+
+    /**
+     * What a browser measured of the pages, so that texts on pictures are told before anybody has opened Pictures. Recorded there, and
+     * kept only as long as the pages are laid out as they were then.
+     */
+    private long measures(OpenTheme open) throws IOException {
+        long known = 0;
+        for (Page page : open.theme().pages()) {
+            String name = "/own/towpath-measures/" + page.source().file() + ".json.gz";
+            try (InputStream in = DemoLoader.class.getResourceAsStream(name)) {
+                if (in != null) {
+                    byte[] recorded = new GZIPInputStream(in).readAllBytes();
+                    known += themes.keepRecorded(open, Measures.read(name, recorded)) ? 1 : 0;
+                }
+            }
+        }
+        return known;
     }
 
     /** Settings of other kinds than colour, and two schemes. */

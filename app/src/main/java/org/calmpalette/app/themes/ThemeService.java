@@ -220,6 +220,19 @@ public class ThemeService {
         surveys.lookBehind(open.read(), () -> measures.of(open.id(), open.read()));
     }
 
+    /** Keeps what was measured before, if the page is still laid out as it was then. @return whether it is */
+    public boolean keepRecorded(OpenTheme open, Measures recorded) {
+        boolean same = open.read()
+                .rendered()
+                .page(recorded.page())
+                .map(p -> open.read().layoutKeys().of(p).equals(recorded.layout()))
+                .orElse(false);
+        if (same) {
+            keepMeasures(open, recorded);
+        }
+        return same;
+    }
+
     private Map<String, Dismissal> dismissed(long id) {
         Map<String, Dismissal> byKey = new LinkedHashMap<>();
         dismissals.findByThemeIdOrderByIdDesc(id).forEach(d -> byKey.putIfAbsent(d.findingKey(), d));

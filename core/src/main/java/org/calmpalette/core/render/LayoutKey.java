@@ -48,7 +48,8 @@ public final class LayoutKey {
             Theme theme = rendered.theme();
             LayoutKey key = new LayoutKey();
             key.add(Stylesheet.read(SourceText.of(Theme.SETTINGS_CSS, ThemeBuild.settingsCss(theme))));
-            rendered.chosen().ifPresent(key::add);
+            // Choices of colours alone leave nothing here, and then it is as if nobody had chosen anything.
+            rendered.chosen().map(LayoutKey::written).filter(w -> !w.isEmpty()).ifPresent(key::add);
             for (String path : theme.media().paths()) {
                 MediaFacts facts = theme.media().facts(path).orElseThrow();
                 key.add(path + " " + facts.width() + " " + facts.height());
@@ -95,9 +96,14 @@ public final class LayoutKey {
     }
 
     private void add(Stylesheet sheet) {
+        add(written(sheet));
+    }
+
+    /** What of a stylesheet can move a box. */
+    private static String written(Stylesheet sheet) {
         StringBuilder text = new StringBuilder();
         write(sheet, sheet.rules(), 0, text);
-        add(text.toString());
+        return text.toString();
     }
 
     /** A rule in which nothing is left but paint is as if it were not there. What is nested deeper than any page needs is taken as it is written. */

@@ -4,9 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Map;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.background.BoxGeometry.Rectangle;
+import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.LengthKind;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
@@ -115,6 +125,39 @@ class MeasuresTest {
                     .hasSize(64);
             assertThat(Breakpoint.of(theme)).as(name).isNotNull();
         }
+    }
+
+    /** What an owner chooses moves boxes or does not: a colour keeps what was measured, a length does not. */
+    @Test
+    void aChoiceOfAColourKeepsTheNameOfALayout() {
+        Palette palette = new Palette(
+                "T",
+                Bands.USUAL,
+                List.of(new Place("p", "P")),
+                List.of(
+                        Setting.of("ink", "Ink", "", "p", ColorKind.ANY, Value.of("#202020")),
+                        Setting.of("room", "Room", "", "p", LengthKind.ANY, Value.parts("value", 8, "unit", "px"))),
+                List.of(),
+                List.of());
+        Theme theme = Theme.read(
+                Themes.files(
+                        "index.html",
+                        "<link rel=stylesheet href=a.css><p>x",
+                        "a.css",
+                        "p{color:var(--ink,#202020);padding:var(--room,8px)}",
+                        "palette.json",
+                        new String(PaletteJson.write(palette, null), StandardCharsets.UTF_8)),
+                "T");
+        String made = chosen(theme, null);
+        assertThat(chosen(theme, Map.of())).isEqualTo(made);
+        assertThat(chosen(theme, Map.of("ink", Chosen.of("#ff0000")))).isEqualTo(made);
+        assertThat(chosen(theme, Map.of("room", Chosen.of(Value.parts("value", 9, "unit", "px")))))
+                .isNotEqualTo(made);
+    }
+
+    private static String chosen(Theme theme, Map<String, Chosen> choices) {
+        Rendered rendered = choices == null ? new Rendered(theme) : new Rendered(theme, choices);
+        return new LayoutKey.Keys(rendered).of(rendered.page("index.html").orElseThrow());
     }
 
     private static String key(String page, String css) {
