@@ -192,7 +192,6 @@ class SettingKindsTest {
         }
         Running running = Running.get();
         page = running.maker();
-        page.setDefaultTimeout(8_000);
         Running.bringIn(page, running.address, zip);
         theme = page.url().replaceAll("/survey.*", "");
     }

@@ -52,7 +52,6 @@ class SettingsDeskTest {
             ThemeZip.write(org.calmpalette.core.theme.ThemeFiles.of(files), out);
         }
         page = running.maker();
-        page.setDefaultTimeout(10_000);
         Running.bringIn(page, running.address, zip);
         theme = page.url().replaceAll("/survey.*", "");
     }
