@@ -47,6 +47,14 @@ class AllLighter {
      * @param hash of the lighter content
      */
     record Light(String path, long before, long after, String hash) {
+        public String now() {
+            return PicturesController.weight(before);
+        }
+
+        public String then() {
+            return PicturesController.weight(after);
+        }
+
         public int saved() {
             return (int) Math.round(100.0 * (before - after) / before);
         }
@@ -58,12 +66,14 @@ class AllLighter {
      * @param unread paths that could not be read, with the reason
      */
     record Result(List<Light> lighter, int as, List<String> unread) {
-        public long before() {
-            return lighter.stream().mapToLong(Light::before).sum();
+        public String now() {
+            return PicturesController.weight(
+                    lighter.stream().mapToLong(Light::before).sum());
         }
 
-        public long after() {
-            return lighter.stream().mapToLong(Light::after).sum();
+        public String then() {
+            return PicturesController.weight(
+                    lighter.stream().mapToLong(Light::after).sum());
         }
     }
 

@@ -3,7 +3,6 @@ package org.calmpalette.app.pictures;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import org.calmpalette.app.accounts.SignedIn;
-import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeService;
@@ -25,13 +24,11 @@ import org.springframework.web.bind.annotation.RequestParam;
 class AllLighterController {
     private final ThemeService themes;
     private final AllLighter all;
-    private final FrameAddresses addresses;
     private final Notices notices;
 
-    AllLighterController(ThemeService themes, AllLighter all, FrameAddresses addresses, Notices notices) {
+    AllLighterController(ThemeService themes, AllLighter all, Notices notices) {
         this.themes = themes;
         this.all = all;
-        this.addresses = addresses;
         this.notices = notices;
     }
 
@@ -50,7 +47,6 @@ class AllLighterController {
 
     private void fill(OpenTheme open, Model model) {
         model.addAttribute("open", open);
-        model.addAttribute("base", addresses.ofSnapshot(open.head().id()));
         model.addAttribute("asked", all.asked(open).orElse(null));
         model.addAttribute("count", open.theme().pictures().size());
     }

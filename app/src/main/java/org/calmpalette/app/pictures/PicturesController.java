@@ -159,7 +159,7 @@ class PicturesController {
                 .orElse("");
     }
 
-    private static String weight(long bytes) {
+    static String weight(long bytes) {
         return bytes < 1000
                 ? bytes + " B"
                 : bytes < 1_000_000

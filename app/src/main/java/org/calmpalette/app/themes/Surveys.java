@@ -39,12 +39,10 @@ class Surveys {
             if (before != null) {
                 before.stop();
             }
-            jobs.start(Jobs.Lane.SURVEYS, LOOKING_BEHIND, after -> {
+            lookBehind(read, () -> {
                 newest.remove(themeId, job);
-                if (job.result().isPresent()) {
-                    read.lookBehind(measured.get());
-                }
-                return after;
+                // Of a survey that was stopped or failed nobody wants more.
+                return job.result().isPresent() ? measured.get() : Map.of();
             });
         });
     }

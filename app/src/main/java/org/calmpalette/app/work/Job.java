@@ -23,12 +23,7 @@ public final class Job<T> {
     }
 
     /** @param what is worked on now, as a person may read it */
-    public record Progress(int done, int total, String what) {
-        /** In percent, for a bar. */
-        public int percent() {
-            return total == 0 ? 0 : (int) (100L * done / total);
-        }
-    }
+    public record Progress(int done, int total, String what) {}
 
     private static final String OUR_FAULT = "It could not be done because of a fault on our side.";
 

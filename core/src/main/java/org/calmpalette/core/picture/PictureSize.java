@@ -23,7 +23,7 @@ public record PictureSize(int width, int height) {
     /** Empty if the bytes are no picture of a kind that is known here: PNG, JPEG, GIF, BMP, WebP, AVIF or SVG with a size. */
     public static Optional<PictureSize> read(byte[] bytes) {
         String start = new String(bytes, 0, Math.min(bytes.length, 512), java.nio.charset.StandardCharsets.ISO_8859_1);
-        if (start.toLowerCase(Locale.ROOT).contains("<svg") || start.startsWith("<?xml")) {
+        if (SvgDrawing.isSvg(bytes)) {
             return svg(new String(bytes, java.nio.charset.StandardCharsets.UTF_8));
         }
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {

@@ -24,7 +24,7 @@ public final class Pixels {
     /** Pixels that a picture may have to be looked at. */
     public static final long LARGEST = 60_000_000;
     /** WebP is decoded as a whole before it is made coarser, which takes four bytes a pixel and more. */
-    public static final long LARGEST_WEBP = 24_000_000;
+    private static final long LARGEST_WEBP = 24_000_000;
     /** From so many pixels on pictures are decoded one at a time: several at once would not fit into memory. */
     private static final long LARGE = 6_000_000;
 
