@@ -221,6 +221,20 @@ final class Expansion {
                             && (oneOf(one, "normal", "bold", "bolder", "lighter")
                                     || one.kind() == Kind.NUMBER && one.number() >= 1 && one.number() <= 1000
                                     || Lengths.isMath(one));
+                case "font-style" ->
+                    valid = single && oneOf(one, "normal", "italic", "oblique")
+                            || parts.size() == 2 && one.isIdent("oblique") && isAngle(parts.get(1));
+                case "font-family" ->
+                    valid = ComponentValue.commaSeparated(parts).stream().allMatch(Expansion::isFamily);
+                case "line-height" ->
+                    valid = single
+                            && (one.isIdent("normal")
+                                    || one.kind() == Kind.NUMBER && one.number() >= 0
+                                    || isNotNegative(one) && Lengths.isLengthOrPercentage(one)
+                                    || Lengths.isMath(one));
+                case "color-scheme" -> valid = isColorScheme(parts);
+                case "top", "right", "bottom", "left" ->
+                    valid = single && (one.isIdent("auto") || Lengths.isLengthOrPercentage(one));
                 case "fill", "stroke" -> valid = isPaint(parts);
                 case "background-image" -> valid = list(parts, layer -> layer.size() == 1 && isImage(layer.get(0)));
                 case "background-size" -> valid = list(parts, Expansion::isSize);
@@ -254,6 +268,28 @@ final class Expansion {
 
     private static boolean oneOf(ComponentValue part, String... words) {
         return part.kind() == Kind.IDENT && List.of(words).contains(part.name());
+    }
+
+    private static boolean isAngle(ComponentValue p) {
+        return p.kind() == Kind.DIMENSION && Images.isAngleUnit(p.name()) || Lengths.isMath(p);
+    }
+
+    /** CSS Color Adjustment 1, section 2.1: normal, or names of schemes with "only" at either end. */
+    private static boolean isColorScheme(List<ComponentValue> parts) {
+        if (parts.size() == 1 && parts.get(0).isIdent("normal")) {
+            return true;
+        }
+        int last = parts.size() - 1;
+        int only = parts.get(0).isIdent("only") ? 0 : parts.get(last).isIdent("only") ? last : -1;
+        List<ComponentValue> names = new ArrayList<>(parts);
+        if (only >= 0) {
+            names.remove(only);
+        }
+        return !names.isEmpty()
+                && names.stream()
+                        .allMatch(p -> p.kind() == Kind.IDENT
+                                && !oneOf(p, "normal", "only", "default")
+                                && !WIDE.contains(p.name()));
     }
 
     private static boolean isNumberOrPercentage(ComponentValue p) {
@@ -400,6 +436,9 @@ final class Expansion {
                 return false;
             }
             lineHeight = parts.get(i + 1).text();
+            if (!longhand("line-height", List.of(parts.get(i + 1)), out)) {
+                return false;
+            }
             i += 2;
         }
         if (i >= parts.size()

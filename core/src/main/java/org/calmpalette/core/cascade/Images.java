@@ -82,10 +82,10 @@ final class Images {
     }
 
     private static boolean isPosition(ComponentValue p) {
-        return Lengths.isLengthOrPercentage(p) || p.kind() == Kind.DIMENSION && isAngle(p.name()) || Lengths.isMath(p);
+        return Lengths.isLengthOrPercentage(p) || p.kind() == Kind.DIMENSION && isAngleUnit(p.name()) || Lengths.isMath(p);
     }
 
-    private static boolean isAngle(String unit) {
+    static boolean isAngleUnit(String unit) {
         return Set.of("deg", "grad", "rad", "turn").contains(unit);
     }
 

@@ -21,6 +21,12 @@ class InterpolationTest {
 
     @ParameterizedTest
     @CsvSource({
+        "0,180,SHORTER,90",
+        "180,0,SHORTER,90",
+        "0,180,LONGER,90",
+        "180,0,LONGER,90",
+        "0,0,INCREASING,0",
+        "0,0,DECREASING,0",
         "40,60,SHORTER,50",
         "40,60,LONGER,230",
         "40,60,INCREASING,50",
