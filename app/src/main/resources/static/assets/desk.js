@@ -1,4 +1,5 @@
 // The maker's desk: choosing a row brings its card, and outlines in the frames what it paints.
+import "./background.js";
 import { Asking, Frames, later, pair, words } from "./frames.js";
 import { measureMissing } from "./measure.js";
 

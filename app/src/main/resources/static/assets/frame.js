@@ -117,6 +117,15 @@ function draw() {
     }
   }
 }
+// The box in which a background is placed: the padding box; what the body paints goes over the whole page.
+function padded(element) {
+  const whole = element === document.body && getComputedStyle(document.documentElement).backgroundImage === "none"
+    && bytes(getComputedStyle(document.documentElement).backgroundColor).a === 0 ? document.documentElement : element;
+  const style = getComputedStyle(whole);
+  const { width, height } = whole.getBoundingClientRect();
+  const edge = (a, b) => parseFloat(style[`border${a}Width`]) + parseFloat(style[`border${b}Width`]);
+  return [width - edge("Left", "Right"), height - edge("Top", "Bottom")];
+}
 function show(message) {
   marks = message.marks;
   scale = message.scale || 1;
@@ -128,7 +137,7 @@ function show(message) {
     if (box.bottom < 0 || box.top > innerHeight) first.scrollIntoView({ block: "center", behavior: "instant" });
     draw();
   }
-  tell({ type: "shown", count: [...shown.values()].filter((w) => w === "always").length, whenever: [...shown.values()].filter((w) => w !== "always").length });
+  tell({ type: "shown", box: first ? padded(first) : null, window: [innerWidth, innerHeight], count: [...shown.values()].filter((w) => w === "always").length, whenever: [...shown.values()].filter((w) => w !== "always").length });
 }
 addEventListener("resize", draw);
 addEventListener("scroll", draw, { passive: true });

@@ -133,6 +133,14 @@ export class Frames {
     this.open(this.root.dataset.page);
   }
 
+  // What the setting paints in this frame, for those who draw it.
+  remember(frame, { box, window: view }) {
+    const pair = (p) => Array.isArray(p) && p.length === 2 && p.every((v) => Number.isFinite(v) && v >= 0);
+    if (pair(box) && pair(view)) known.set(frame, { width: Number(frame.dataset.width), band: this.band(frame), box, window: view });
+    else known.delete(frame);
+    dispatchEvent(new Event("calm:shown"));
+  }
+
   hear({ source, data }, onOpen) {
     const frame = this.windows.find((f) => f.contentWindow === source);
     if (!frame || !data) return;
@@ -155,6 +163,7 @@ export class Frames {
     }
     if (data.type === "shown") {
       (this.counts ||= new Map()).set(Number(frame.dataset.width), data);
+      this.remember(frame, data);
       this.onShown(this.counts);
     }
     if (data.type === "scrolled") this.share = Number(data.share) || 0;
@@ -169,6 +178,10 @@ export class Frames {
     }
   }
 }
+
+// The boxes of what is outlined now, the narrowest window first.
+const known = new Map();
+export const shownBoxes = () => [...known.values()].sort((a, b) => a.width - b.width);
 
 // A stray percent sign is taken as it is.
 function plain(segment) {

@@ -15,22 +15,31 @@ import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Media;
+import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.ShadowKind;
 import org.calmpalette.core.setting.SpacingKind;
+import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.VideoKind;
+import org.calmpalette.core.theme.Theme;
 import org.springframework.web.util.HtmlUtils;
+import tools.jackson.databind.json.JsonMapper;
 
 /**
  * What the templates of the controls ask for. One kind has one control, on the maker's side and on the owner's.
  *
+ * @param subjects what must stay in sight of pictures
  * @param address of the previews, without a path: pictures are shown from there
  */
-public record Controls(Media media, String address) {
+public record Controls(Media media, List<Subject> subjects, String address) {
     private static final int MOST_SHOWN = 24;
+
+    public static Controls of(Theme theme, String address) {
+        return new Controls(theme.media(), theme.palette().subjects(), address);
+    }
 
     /** A picture or video to choose; {@code why} says why it may not be chosen, or is empty. */
     public record File(String path, String name, String address, String why) {}
@@ -65,6 +74,44 @@ public record Controls(Media media, String address) {
                 .append(HtmlUtils.htmlEscape(s.label()))
                 .append("</option>"));
         return out.toString();
+    }
+
+    /**
+     * What the box of a background has to know beside the fields of its form: the parts that nobody may choose, and of each
+     * picture that may show where it is, how large, and what must stay in sight of it. JSON.
+     */
+    public String box(BackgroundKind kind) {
+        Map<String, String> fixed = new LinkedHashMap<>();
+        kind.parts().fixed().forEach((part, value) -> kind.parts()
+                .kinds()
+                .get(part)
+                .fields(value)
+                .forEach((field, text) -> {
+                    fixed.put(part + field, text);
+                }));
+        Map<String, Object> pictures = new LinkedHashMap<>();
+        List<String> paths = new ArrayList<>(
+                fixed.containsKey("picture")
+                        ? List.of(fixed.get("picture"))
+                        : pictures((PictureKind) kind.parts().kinds().get("picture")).stream()
+                                .map(File::path)
+                                .toList());
+        for (String path : paths) {
+            media.facts(path).ifPresent(facts -> pictures.put(path, picture(path, facts)));
+        }
+        return JsonMapper.shared().writeValueAsString(Map.of("fixed", fixed, "pictures", pictures));
+    }
+
+    private Map<String, Object> picture(String path, MediaFacts facts) {
+        Map<String, Object> of = new LinkedHashMap<>();
+        of.put("address", address(path));
+        of.put("width", facts.width());
+        of.put("height", facts.height());
+        subjects.stream().filter(s -> s.path().equals(path)).findFirst().ifPresent(s -> {
+            of.put("subject", List.of(s.left(), s.top(), s.width(), s.height()));
+            of.put("name", s.words());
+        });
+        return of;
     }
 
     /** The name of a part as people read it. */

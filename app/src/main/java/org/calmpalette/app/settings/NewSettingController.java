@@ -94,8 +94,7 @@ class NewSettingController {
         model.addAttribute("source", source);
         model.addAttribute(
                 "controls",
-                new Controls(
-                        open.theme().media(), addresses.ofSnapshot(open.head().id())));
+                Controls.of(open.theme(), addresses.ofSnapshot(open.head().id())));
         model.addAttribute(
                 "themeColors",
                 open.colors().rows().stream().limit(14).map(ColorRow::value).toList());

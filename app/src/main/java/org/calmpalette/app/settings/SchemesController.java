@@ -84,8 +84,7 @@ class SchemesController {
                         .toList());
         model.addAttribute(
                 "controls",
-                new Controls(
-                        open.theme().media(), addresses.ofSnapshot(open.head().id())));
+                Controls.of(open.theme(), addresses.ofSnapshot(open.head().id())));
         model.addAttribute(
                 "strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), "", request));
         return "settings/schemes";

@@ -125,8 +125,7 @@ class SettingsController {
         model.addAttribute("card", SettingCard.of(open.theme().palette(), setting, values, false));
         model.addAttribute(
                 "controls",
-                new Controls(
-                        open.theme().media(), addresses.ofSnapshot(open.head().id())));
+                Controls.of(open.theme(), addresses.ofSnapshot(open.head().id())));
         model.addAttribute("bound", bound);
         model.addAttribute("fills", fills);
         model.addAttribute("painted", painted);

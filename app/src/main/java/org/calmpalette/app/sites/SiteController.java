@@ -139,7 +139,7 @@ class SiteController {
         model.addAttribute("schemes", palette.schemes());
         Strip strip = Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), "index.html", null);
         model.addAttribute("strip", strip);
-        model.addAttribute("controls", new Controls(open.theme().media(), strip.base()));
+        model.addAttribute("controls", Controls.of(open.theme(), strip.base()));
     }
 
     /** What may be chosen, where the control does not show it by itself. */

@@ -269,8 +269,7 @@ class SurveyController {
                         painted));
         model.addAttribute(
                 "controls",
-                new Controls(
-                        open.theme().media(), addresses.ofSnapshot(open.head().id())));
+                Controls.of(open.theme(), addresses.ofSnapshot(open.head().id())));
         model.addAttribute(
                 "themeColors",
                 open.colors().rows().stream().limit(14).map(ColorRow::value).toList());

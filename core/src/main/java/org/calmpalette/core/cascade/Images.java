@@ -82,7 +82,9 @@ final class Images {
     }
 
     private static boolean isPosition(ComponentValue p) {
-        return Lengths.isLengthOrPercentage(p) || p.kind() == Kind.DIMENSION && isAngleUnit(p.name()) || Lengths.isMath(p);
+        return Lengths.isLengthOrPercentage(p)
+                || p.kind() == Kind.DIMENSION && isAngleUnit(p.name())
+                || Lengths.isMath(p);
     }
 
     static boolean isAngleUnit(String unit) {

@@ -34,7 +34,9 @@ class SyntaxesTest {
             if (ours && value.equals("text")) {
                 return Optional.of(OLD_SYSTEM_COLOR);
             }
-            return !ours && property.equals("opacity") && value.contains("(") ? Optional.of(TYPE_OF_MATH) : Optional.empty();
+            return !ours && property.equals("opacity") && value.contains("(")
+                    ? Optional.of(TYPE_OF_MATH)
+                    : Optional.empty();
         }
     }
 
@@ -60,7 +62,8 @@ class SyntaxesTest {
                     if (Cause.of(parts[0], values.get(i), ours).isPresent()) {
                         continue;
                     }
-                    wrong.add(parts[0] + ": " + values.get(i) + (ours ? " is valid here only" : " is valid there only"));
+                    wrong.add(
+                            parts[0] + ": " + values.get(i) + (ours ? " is valid here only" : " is valid there only"));
                 }
             }
         }

@@ -93,7 +93,9 @@ class SpacesTest {
         for (String[] row : rows()) {
             if (row.length >= 5) {
                 Color there = color(row[0]).to(space(row[1]));
-                assertThat(there.distance(color(row[0]))).as(row[0] + " over " + row[1]).isLessThan(0.000001);
+                assertThat(there.distance(color(row[0])))
+                        .as(row[0] + " over " + row[1])
+                        .isLessThan(0.000001);
                 Color back = there.to(ColorSpace.XYZ_D65);
                 Color straight = color(row[0]).to(ColorSpace.XYZ_D65);
                 assertThat(back.c1()).as(row[0] + " over " + row[1]).isCloseTo(straight.c1(), within(0.000001));

@@ -1,0 +1,275 @@
+package org.calmpalette.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.microsoft.playwright.Frame;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.TreeMap;
+import javax.imageio.ImageIO;
+import org.calmpalette.core.background.BoxGeometry;
+import org.calmpalette.core.background.NaturalSize;
+import org.calmpalette.core.background.Placement;
+import org.calmpalette.core.intake.ThemeZip;
+import org.calmpalette.core.theme.ThemeFiles;
+import org.calmpalette.core.value.BackgroundLayer;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The box of a background and the bar of a gradient: what is moved there is what the fields say, and what is kept. */
+class BackgroundEditorTest {
+    private static final int CASES = 400;
+
+    private final Running running = Running.get();
+
+    @TempDir
+    Path folder;
+
+    @AfterEach
+    void closeWindows() {
+        Browsers.closeAll();
+    }
+
+    private static String pick(Random random, String... of) {
+        return of[random.nextInt(of.length)];
+    }
+
+    private static String length(Random random) {
+        return random.nextBoolean() ? random.nextInt(140) - 20 + "%" : random.nextInt(300) - 60 + "px";
+    }
+
+    private record Case(String position, String size, String repeat, int[] picture, int[] box) {}
+
+    private static List<Case> cases() {
+        Random random = new Random(28);
+        List<Case> all = new ArrayList<>();
+        for (int i = 0; i < CASES; i++) {
+            String position = random.nextInt(3) > 0
+                    ? length(random) + " " + length(random)
+                    : pick(random, "left", "center", "right") + " " + pick(random, "top", "center", "bottom");
+            String size = random.nextInt(3) > 0
+                    ? pick(random, "cover", "contain", "auto")
+                    : 5 + random.nextInt(150) + pick(random, "px", "%") + pick(random, "", " auto", " 40%", " 90px");
+            all.add(new Case(
+                    position,
+                    size,
+                    pick(random, "no-repeat", "repeat", "repeat-x", "repeat-y", "space", "round"),
+                    new int[] {10 + random.nextInt(400), 10 + random.nextInt(300)},
+                    new int[] {40 + random.nextInt(900), 40 + random.nextInt(600)}));
+        }
+        return all;
+    }
+
+    @Test
+    @SuppressWarnings("unchecked")
+    void thePictureLandsInTheBoxWhereCoreSaysIt() {
+        Page page = running.visitor(600, 400);
+        page.navigate(running.address + "/sign-in");
+        List<Case> cases = cases();
+        List<List<Object>> asked = cases.stream()
+                .map(c -> List.<Object>of(
+                        c.position(),
+                        c.size(),
+                        c.repeat(),
+                        List.of(c.picture()[0], c.picture()[1]),
+                        List.of(c.box()[0], c.box()[1])))
+                .toList();
+        List<List<Object>> theirs = (List<List<Object>>) page.evaluate(
+                "async cases => { const { placed } = await import('/assets/background.js');"
+                        + " return cases.map(([position, size, repeat, natural, box]) => { const p = placed({ position, size, repeat }, natural, box, [1440, 900]);"
+                        + " return [...p.at, ...p.tile, p.many[0], p.many[1], ...p.step]; }); }",
+                asked);
+        for (int i = 0; i < cases.size(); i++) {
+            Case c = cases.get(i);
+            String[] at = c.position().split(" ");
+            BackgroundLayer layer = BackgroundLayer.read(new BackgroundLayer.Longhands(
+                            "url(a.png)", at[0], at[1], c.size(), c.repeat(), "padding-box", "border-box", "scroll"))
+                    .orElseThrow()
+                    .get(0);
+            Placement core = Placement.of(
+                    layer, NaturalSize.of(c.picture()[0], c.picture()[1]), BoxGeometry.of(c.box()[0], c.box()[1]));
+            String which = c + " " + theirs.get(i);
+            double[] ours = {
+                core.tile().x(),
+                core.tile().y(),
+                core.tile().width(),
+                core.tile().height()
+            };
+            for (int k = 0; k < 4; k++) {
+                assertThat(((Number) theirs.get(i).get(k)).doubleValue())
+                        .as(which)
+                        .isCloseTo(ours[k], within(0.001));
+            }
+            assertThat(theirs.get(i).get(4)).as(which).isEqualTo(core.repeatsX());
+            assertThat(theirs.get(i).get(5)).as(which).isEqualTo(core.repeatsY());
+            if (core.repeatsX()) {
+                assertThat(((Number) theirs.get(i).get(6)).doubleValue())
+                        .as(which)
+                        .isCloseTo(core.stepX(), within(0.001));
+            }
+            if (core.repeatsY()) {
+                assertThat(((Number) theirs.get(i).get(7)).doubleValue())
+                        .as(which)
+                        .isCloseTo(core.stepY(), within(0.001));
+            }
+        }
+    }
+
+    private static byte[] picture(int width, int height) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB), "png", out);
+        return out.toByteArray();
+    }
+
+    /** A theme with a picture twice as wide as its box is high, and a gradient; both are settings. */
+    private String theme(Page page) throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                ("<!doctype html><link rel=stylesheet href=a.css><div class=hero>Hero</div>"
+                                + "<div class=band>Band</div>")
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                (".hero{height:200px;background:var(--hero, #123 url(a.png) left top/auto no-repeat)}"
+                                + ".band{background-image:var(--band, linear-gradient(180deg, #000000 0%, #ffffff 100%))}")
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("a.png", picture(2000, 600));
+        files.put(
+                "palette.json",
+                """
+                {"settings": [
+                  {"key": "hero", "label": "Picture", "place": "page", "kind": "background", "default":
+                    {"color": "#112233", "picture": "a.png", "repeat": "no-repeat", "position": "left top", "size": "auto",
+                     "attachment": "scroll", "overlay": "#000000", "strength": 0}},
+                  {"key": "band", "label": "Band", "place": "page", "kind": "gradient", "default":
+                    {"shape": "linear", "angle": 180, "stops": [{"color": "#000000", "at": 0}, {"color": "#ffffff", "at": 100}]}}
+                ], "places": [{"key": "page", "label": "Page"}]}
+                """
+                        .getBytes(StandardCharsets.UTF_8));
+        Path zip = folder.resolve("box.zip");
+        try (var out = Files.newOutputStream(zip)) {
+            ThemeZip.write(ThemeFiles.of(files), out);
+        }
+        Running.bringIn(page, running.address, zip);
+        return page.url().replaceAll("/survey.*", "");
+    }
+
+    /** Takes hold of the picture in the middle of its box and moves it by a share of the box's room. */
+    private static void drag(Page page, Locator stage, double across, double down) {
+        BoundingBox box = stage.boundingBox();
+        double x = box.x + box.width / 2;
+        double y = box.y + box.height / 2;
+        page.mouse().move(x, y);
+        page.mouse().down();
+        page.mouse().move(x + across * box.width / 2, y + down * box.height / 2);
+        page.mouse().move(x + across * box.width, y + down * box.height);
+        page.mouse().up();
+    }
+
+    /** Another snapshot has another address of its previews. */
+    private static void save(Page page) {
+        String before = page.locator("[data-strip]").getAttribute("data-base");
+        page.click("text=Save");
+        page.waitForCondition(
+                () -> !page.locator("[data-strip]").getAttribute("data-base").equals(before));
+    }
+
+    @Test
+    void aPictureIsDraggedInItsBoxAndMovedByKeysAndTheOwnerKeepsIt() throws IOException {
+        Page page = running.maker();
+        String theme = theme(page);
+        page.navigate(theme + "/settings?key=hero");
+        Frame widest = Running.frames(page).get(2);
+        Locator stage = page.locator("calm-background .box-stage").first();
+        stage.waitFor();
+        // 2000 px in a box of 1424 to 1440: there is room to move in both directions.
+        page.waitForSelector("calm-background p >> text=At 1440 px");
+        drag(page, stage, -1, -2);
+        assertThat(page.inputValue("[name='v.position']")).isEqualTo("right bottom");
+        page.waitForCondition(
+                () -> Running.style(widest, ".hero", "backgroundPosition").equals("100% 100%"));
+        stage.focus();
+        page.keyboard().press("Shift+ArrowRight");
+        page.keyboard().press("ArrowDown");
+        assertThat(page.inputValue("[name='v.position']"))
+                .as("the way the arrow points")
+                .isEqualTo("90% 99%");
+        page.fill("[name='v.position']", "40px 0px");
+        stage.focus();
+        page.keyboard().press("ArrowLeft");
+        assertThat(page.inputValue("[name='v.position']"))
+                .as("what is in px stays in px")
+                .isEqualTo("39px 0px");
+        page.fill("[name='v.position']", "center top");
+        page.fill("[name='v.size']", "cover");
+        page.waitForSelector("calm-background p >> text=up and down only");
+        save(page);
+
+        page.navigate(theme + "/handover");
+        page.fill("#site-name", "Box");
+        page.click("text=Mine for now");
+        page.click("text=Make the site");
+        page.click("text=Open it");
+        Frame preview = Running.frames(page).get(0);
+        Locator own = page.locator("[data-key=hero] .box-stage");
+        own.scrollIntoViewIfNeeded();
+        own.waitFor();
+        page.waitForSelector("[data-key=hero] calm-background p >> text=At 1280 px");
+        drag(page, own, 0, -1);
+        assertThat(page.inputValue("[data-key=hero] [name='v.position']")).isEqualTo("center bottom");
+        page.waitForCondition(
+                () -> Running.style(preview, ".hero", "backgroundPosition").equals("50% 100%"));
+        page.waitForSelector("#state >> text=not live yet");
+        page.reload();
+        assertThat(page.inputValue("[data-key=hero] [name='v.position']")).isEqualTo("center bottom");
+    }
+
+    private static String stops(Page page) {
+        return (String) page.evaluate("[...document.querySelector('.gradient').querySelectorAll('.any')].map(r =>"
+                + " [r.querySelector('[data-any]').value, r.querySelector('.at').value]).filter(r => r[0]).join(' ')");
+    }
+
+    @Test
+    void coloursOfAGradientAreAddedMovedAndTakenAwayOnItsBar() throws IOException {
+        Page page = running.maker();
+        page.navigate(theme(page) + "/settings?key=band");
+        Frame widest = Running.frames(page).get(2);
+        page.waitForSelector(".gradient-bar .stop");
+        BoundingBox bar = page.locator(".gradient-bar").first().boundingBox();
+        page.mouse().click(bar.x + bar.width / 2, bar.y + 4);
+        assertThat(stops(page)).isEqualTo("#000000,0 #808080,50 #ffffff,100");
+        page.keyboard().press("Shift+ArrowLeft");
+        page.keyboard().press("ArrowLeft");
+        assertThat(stops(page)).isEqualTo("#000000,0 #808080,39 #ffffff,100");
+        page.waitForCondition(() -> Running.style(widest, ".band", "backgroundImage")
+                .equals("linear-gradient(rgb(0, 0, 0) 0%, rgb(128, 128, 128) 39%, rgb(255, 255, 255) 100%)"));
+        // Past another one they change places, and so do their rows.
+        BoundingBox black = page.locator(".stop").first().boundingBox();
+        page.mouse().move(black.x + 7, black.y + 7);
+        page.mouse().down();
+        page.mouse().move(bar.x + bar.width * 0.7, black.y + 7);
+        page.mouse().move(bar.x + bar.width * 0.75, black.y + 7);
+        page.mouse().up();
+        assertThat(stops(page)).isEqualTo("#808080,39 #000000,75 #ffffff,100");
+        page.keyboard().press("Delete");
+        assertThat(stops(page)).isEqualTo("#808080,39 #ffffff,100");
+        page.keyboard().press("Delete");
+        assertThat(stops(page)).as("two have to stay").isEqualTo("#808080,39 #ffffff,100");
+        save(page);
+        page.reload();
+        assertThat(stops(page)).isEqualTo("#808080,39 #ffffff,100");
+    }
+}
