@@ -109,6 +109,19 @@ public record Sight(
         return best;
     }
 
+    /** Whether the edges of two tiles meet in what is shown: side by side, or one above the other. */
+    public boolean tilesMeet(boolean across) {
+        double side = across ? tile.width() : tile.height();
+        double step = across ? placement.stepX() : placement.stepY();
+        if (!(across ? placement.repeatsX() : placement.repeatsY()) || side <= 0 || step > side + 0.5) {
+            return false;
+        }
+        double from = across ? shown.x() : shown.y();
+        double to = from + (across ? shown.width() : shown.height());
+        double first = across ? tile.x() : tile.y();
+        return first + Math.ceil((from + 0.5 - first) / step) * step < to - 0.5;
+    }
+
     private static Optional<Rectangle> largest(List<Rectangle> covers, Rectangle shown) {
         return covers.stream()
                 .map(c -> cut(c, shown))

@@ -39,9 +39,72 @@ public final class Ground {
      * @param ground what is behind them there, opaque
      * @param dark relative luminance, 0 to 1, below which a twentieth of the ground lies
      * @param light above which a twentieth lies
+     * @param busy how much the ground varies within squares as high as a line, as a share of what parts it from the letters: the
+     *     standard deviation of lightness there by the distance in lightness between letters and ground; 0 for an even ground, 1
+     *     where it varies as much as the letters stand out. That variation at the size of letters hides them the more the stronger
+     *     it is beside their own contrast is what Scharff, Hill and Ahumada found (Discriminability measures for predicting
+     *     readability of text on textured backgrounds, Optics Express 6, 2000; from memory); the figure is our own, and a slow
+     *     change of a gradient counts little in it
      */
     public record Reading(
-            double worst, double low, double x, double y, Color text, Color ground, double dark, double light) {}
+            double worst,
+            double low,
+            double x,
+            double y,
+            Color text,
+            Color ground,
+            double dark,
+            double light,
+            double busy) {}
+
+    /** Lightness in squares as high as a line of text: how much it varies in them, and how far it is from that of the letters. */
+    private static final class Restless {
+        private static final double[] LIGHTNESS = new double[4097];
+
+        static {
+            // As CIE L* has it above its darkest part, 0 to 1; near enough for a share.
+            for (int i = 0; i < LIGHTNESS.length; i++) {
+                LIGHTNESS[i] = Math.cbrt(i / 4096.0);
+            }
+        }
+
+        private double[] count = new double[8];
+        private double[] sum = new double[8];
+        private double[] squares = new double[8];
+        private double apart;
+        private double all;
+
+        static double lightness(double luminance) {
+            return LIGHTNESS[(int) Math.round(Math.max(0, Math.min(1, luminance)) * 4096)];
+        }
+
+        void add(int square, double ground, double letters) {
+            if (square >= count.length) {
+                int size = Math.max(square + 1, count.length * 2);
+                count = Arrays.copyOf(count, size);
+                sum = Arrays.copyOf(sum, size);
+                squares = Arrays.copyOf(squares, size);
+            }
+            double l = lightness(ground);
+            count[square]++;
+            sum[square] += l;
+            squares[square] += l * l;
+            apart += lightness(letters) - l;
+            all++;
+        }
+
+        double share() {
+            double variance = 0;
+            for (int i = 0; i < count.length; i++) {
+                if (count[i] > 0) {
+                    variance += Math.max(0, squares[i] - sum[i] * sum[i] / count[i]);
+                }
+            }
+            double distance = Math.abs(apart) / all;
+            double deviation = Math.sqrt(variance / all);
+            return deviation < 1e-6 ? 0 : distance < 1e-6 ? 1 : Math.min(1, deviation / distance);
+        }
+    }
 
     /** Why there is no reading. */
     public enum Missing {
@@ -319,8 +382,11 @@ public final class Ground {
         double[] worstGround = null;
         double[] one = new double[4];
         Color sRgb = text.toGamut();
+        Restless restless = new Restless();
+        int squares = 0;
         for (Rectangle line : lines) {
             Budget.step();
+            int before = squares;
             double endX = Math.min(width, line.x() + line.width());
             // The middles of pixels, as a screen has them.
             for (double y = Math.ceil(line.y() - 0.5) + 0.5; y < line.y() + line.height(); y += step) {
@@ -332,7 +398,11 @@ public final class Ground {
                     Arrays.fill(ground, 0);
                     seen(stack, x, y, letters, ground, one);
                     double lum = luminance(ground);
-                    double ratio = ratio(luminance(letters), lum);
+                    double own = luminance(letters);
+                    double ratio = ratio(own, lum);
+                    int square = before + (int) ((x - Math.max(0, line.x())) / line.height());
+                    squares = Math.max(squares, square + 1);
+                    restless.add(square, lum, own);
                     if (ratio < worst) {
                         worst = ratio;
                         atX = x;
@@ -364,7 +434,8 @@ public final class Ground {
                 color(worstText),
                 color(worstGround),
                 luminances[twentieth],
-                luminances[count - 1 - twentieth]));
+                luminances[count - 1 - twentieth],
+                restless.share()));
     }
 
     /** What is seen at a point of the page: all paint from the text down to the canvas, each group with its opacity. */

@@ -10,12 +10,15 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.background.NaturalSize;
+import org.calmpalette.core.background.Placement;
 import org.calmpalette.core.background.Seam;
 import org.calmpalette.core.background.Sight;
 import org.calmpalette.core.background.Sweep;
+import org.calmpalette.core.background.TileSeam;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.PageStyles;
@@ -26,6 +29,7 @@ import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.BackgroundChange;
+import org.calmpalette.core.picture.Pixels;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Backgrounds;
 import org.calmpalette.core.render.Gallery;
@@ -47,6 +51,8 @@ import org.jsoup.nodes.Element;
 public final class BackgroundFindings {
     /** Distance in OKLab, times 100, from which an edge is seen as a seam: two and a half times the just noticeable. */
     private static final double SEAM = 5;
+    /** A ground that varies, within the height of a line, by more than this share of what parts it from the letters: our own measure. */
+    private static final double BUSY = 0.2;
     /** Drawn this much larger than it is, a picture is soft on an ordinary screen: common practice. */
     private static final double SOFT = 1.25;
     /** A picture this much wider or narrower than it is looks wrong: common practice. */
@@ -80,6 +86,8 @@ public final class BackgroundFindings {
         final Set<Integer> failing = new TreeSet<>();
         final Set<Integer> looked = new TreeSet<>();
         Ground.Reading without;
+        Ground.Reading busiest;
+        int busiestWidth;
 
         OnPicture(Scenes scenes, int element, Explanation why, String words, double needed, Element holder) {
             this.scenes = scenes;
@@ -140,6 +148,7 @@ public final class BackgroundFindings {
         }
         subject.ifPresent(s -> subject(backgrounds, picture, s, sweep));
         seam(backgrounds, picture, sweep);
+        tiles(picture, sweep);
         NaturalSize size = gallery.size(picture.path()).orElseThrow();
         Sight widest = sweep.sights().values().stream()
                 .filter(s -> s.shown().width() > 0)
@@ -259,6 +268,37 @@ public final class BackgroundFindings {
         }
     }
 
+    /** Edges of tiles that stand beside each other at some width and do not meet. */
+    private void tiles(PaintedPicture picture, Sweep sweep) {
+        Optional<Pixels> pixels = gallery.pixels(picture.path());
+        for (boolean across : new boolean[] {true, false}) {
+            Optional<Map.Entry<Integer, Sight>> meeting = sweep.sights().entrySet().stream()
+                    .filter(e -> e.getValue().tilesMeet(across))
+                    .reduce((first, last) -> last);
+            double jump = meeting.isEmpty()
+                    ? 0
+                    : pixels.map(p -> TileSeam.of(p, across)).orElse(0.0);
+            if (jump >= SEAM) {
+                Placement at = meeting.get().getValue().placement();
+                add(
+                        Finding.Kind.TILE_SEAM,
+                        picture,
+                        String.format(
+                                Locale.ROOT,
+                                "The %s edge of %s does not go on at its %s one: %.0f away, more than its colours change anywhere within. A line shows every %.0f px in a window of %d px.",
+                                across ? "right" : "lower",
+                                picture.path(),
+                                across ? "left" : "upper",
+                                jump,
+                                across ? at.stepX() : at.stepY(),
+                                meeting.get().getKey()),
+                        "Put one in its place whose edges meet, or let it repeat in the other direction only.",
+                        null);
+                return;
+            }
+        }
+    }
+
     /** Texts on pictures, on gradients, and on what was taken out of the flow: all that plain colours do not tell. */
     private void texts(Scenes scenes) {
         Page page = scenes.page();
@@ -322,6 +362,10 @@ public final class BackgroundFindings {
                         text.worst = r;
                         text.worstWidth = width;
                     }
+                    if (text.busiest == null || r.busy() > text.busiest.busy()) {
+                        text.busiest = r;
+                        text.busiestWidth = width;
+                    }
                 });
                 bare.under(text.element, width)
                         .reading()
@@ -331,7 +375,9 @@ public final class BackgroundFindings {
         }
         for (OnPicture text : here.values()) {
             if (text.worst != null
-                    && (!text.failing.isEmpty() || text.without != null && text.without.low() < text.needed)) {
+                    && (!text.failing.isEmpty()
+                            || text.busiest.busy() >= BUSY
+                            || text.without != null && text.without.low() < text.needed)) {
                 Explanation.Cause by = text.why.winner();
                 String key = (by == null ? text.words : by.file() + by.start()) + "|" + ColorKey.of(text.worst.text())
                         + "|" + text.needed;
@@ -373,17 +419,23 @@ public final class BackgroundFindings {
                     text.failing.size() == text.looked.size()
                             ? "all widths that were looked at"
                             : text.failing.size() + " of " + text.looked.size() + " widths that were looked at");
-            Optional<TextMend> mend =
-                    TextMend.least(rendered, text.scenes, gallery, text.element, text.needed, text.looked);
-            Finding finding = new Finding(
-                            Finding.Kind.TEXT_ON_PICTURE,
-                            file,
-                            line,
-                            0,
-                            message,
-                            mend.map(TextMend::words).orElse("Put a plain colour behind it; no shade lets it be read."))
-                    .about(subject);
-            findings.add(mend.isPresent() ? finding.fixedBy(() -> mend.get().change(rendered)) : finding);
+            shaded(text, Finding.Kind.TEXT_ON_PICTURE, file, line, message, subject, r2 -> r2.low() >= text.needed);
+        } else if (text.busiest != null && text.busiest.busy() >= BUSY) {
+            String message = String.format(
+                    Locale.ROOT,
+                    "What is behind “%s” varies, from letter to letter, by %.0f%% of what parts it from the letters, in a window of %d px. At %.2f to 1 it has contrast enough, but it is restless.",
+                    text.words,
+                    text.busiest.busy() * 100,
+                    text.busiestWidth,
+                    floor(text.worst.low()));
+            shaded(
+                    text,
+                    Finding.Kind.BUSY_GROUND,
+                    file,
+                    line,
+                    message,
+                    subject,
+                    r -> r.low() >= text.needed && r.busy() < BUSY);
         }
         if (text.without != null && text.without.low() < text.needed && text.failing.size() < text.looked.size()) {
             Ground.Reading r = text.without;
@@ -405,6 +457,27 @@ public final class BackgroundFindings {
                     .ifPresent(
                             mend -> findings.set(findings.size() - 1, mend.apply(findings.get(findings.size() - 1))));
         }
+    }
+
+    /** A finding that another colour of the text mends, or the least shade behind it. */
+    private void shaded(
+            OnPicture text,
+            Finding.Kind kind,
+            String file,
+            int line,
+            String message,
+            String subject,
+            Predicate<Ground.Reading> good) {
+        Optional<TextMend> mend = TextMend.least(rendered, text.scenes, gallery, text.element, good, text.looked);
+        Finding finding = new Finding(
+                        kind,
+                        file,
+                        line,
+                        0,
+                        message,
+                        mend.map(TextMend::words).orElse("Put a plain colour behind it; no shade lets it be read."))
+                .about(subject);
+        findings.add(mend.isPresent() ? finding.fixedBy(() -> mend.get().change(rendered)) : finding);
     }
 
     /** A colour of the picture itself that the text reads on, to stand in for it: its edge's or its middle one. */

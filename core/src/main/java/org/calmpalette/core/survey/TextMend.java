@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
 import org.calmpalette.core.change.Change;
@@ -34,8 +35,14 @@ record TextMend(Page page, int element, String property, String value, String wo
     private static final Viewport WIDE = Viewport.of(1440, 900);
     private static final int STEPS = 20;
 
+    /** @param good what a reading has to be like at every one of the widths */
     static Optional<TextMend> least(
-            Rendered rendered, Scenes scenes, Gallery gallery, int element, double needed, Set<Integer> widths) {
+            Rendered rendered,
+            Scenes scenes,
+            Gallery gallery,
+            int element,
+            Predicate<Ground.Reading> good,
+            Set<Integer> widths) {
         Page page = scenes.page();
         List<Element> elements = page.elements();
         Ground ground = new Ground(scenes, gallery, true);
@@ -49,7 +56,7 @@ record TextMend(Page page, int element, String property, String value, String wo
         for (Color color : owners
                 ? List.<Color>of()
                 : List.of(Color.WHITE, Color.parse("#1c1e20").orElseThrow())) {
-            if (reads(ground, element, color, needed, widths)) {
+            if (reads(ground, element, color, good, widths)) {
                 return Optional.of(new TextMend(
                         page,
                         element,
@@ -65,7 +72,7 @@ record TextMend(Page page, int element, String property, String value, String wo
         for (int step = 1; step <= STEPS; step++) {
             double alpha = step / (double) STEPS;
             Ground shaded = new Ground(scenes, gallery, true, Map.of(behind, shade.withAlpha(alpha)));
-            if (reads(shaded, element, null, needed, widths)) {
+            if (reads(shaded, element, null, good, widths)) {
                 String value = String.format(
                         Locale.ROOT, "rgb(%s / %.0f%%)", shade == Color.BLACK ? "0 0 0" : "255 255 255", alpha * 100);
                 return Optional.of(new TextMend(
@@ -84,11 +91,10 @@ record TextMend(Page page, int element, String property, String value, String wo
         return Optional.empty();
     }
 
-    private static boolean reads(Ground ground, int element, Color color, double needed, Set<Integer> widths) {
-        return widths.stream().allMatch(w -> ground.under(element, w, color)
-                .reading()
-                .filter(r -> r.low() < needed)
-                .isEmpty());
+    private static boolean reads(
+            Ground ground, int element, Color color, Predicate<Ground.Reading> good, Set<Integer> widths) {
+        return widths.stream().allMatch(w -> ground.under(element, w, color).reading().stream()
+                .allMatch(good));
     }
 
     private static boolean isLight(Rendered rendered, Scenes scenes, int element) {

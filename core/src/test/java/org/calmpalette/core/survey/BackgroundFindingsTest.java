@@ -228,4 +228,54 @@ class BackgroundFindingsTest {
                 .extracting(Finding::kind)
                 .contains(Finding.Kind.TEXT_ON_PICTURE);
     }
+
+    @Test
+    void aGroundThatVariesFromLetterToLetterIsFoundAlthoughTheTextReadsOnAllOfIt() throws IOException {
+        // Stripes of 4 px: black reads on the darker ones at 5.9 to 1.
+        String stripes = ".hero{color:#000;background:#fff repeating-linear-gradient(90deg,#fff 0 4px,#888 4px 8px)}";
+        Theme theme = theme(stripes, "");
+        Finding busy = only(found(theme), Finding.Kind.BUSY_GROUND);
+        assertThat(busy.message()).contains("“Cross by dusk” varies, from letter to letter, by 22%", "At 5.92 to 1");
+        assertThat(busy.mend()).contains("light shade").contains("the least that does");
+        Theme mended = busy.fix().get().applied(theme);
+        assertThat(found(mended)).extracting(Finding::kind).doesNotContain(Finding.Kind.BUSY_GROUND);
+        // As much from one end of the text to the other is no pattern.
+        assertThat(found(".hero{color:#000;background:#fff linear-gradient(90deg,#fff,#888 260px,#fff)}"))
+                .extracting(Finding::kind)
+                .doesNotContain(Finding.Kind.BUSY_GROUND);
+        assertThat(found(".hero{color:#000;background:#fff repeating-linear-gradient(90deg,#fff 0 4px,#eee 4px 8px)}"))
+                .extracting(Finding::kind)
+                .doesNotContain(Finding.Kind.BUSY_GROUND);
+    }
+
+    @Test
+    void tilesWhoseEdgesDoNotMeetAreFoundOnlyWhereTheyMeet() throws IOException {
+        // Dark at the left and light at the right: within it jumps once, in its middle, and just as much at its edges.
+        assertThat(found(".hero{background:url(p.png)}"))
+                .extracting(Finding::kind)
+                .doesNotContain(Finding.Kind.TILE_SEAM);
+        Theme theme = theme(".hero{background:url(q.png)}", "");
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        theme.files().paths().forEach(p -> files.put(p, theme.files().read(p)));
+        BufferedImage ramp = new BufferedImage(400, 300, BufferedImage.TYPE_INT_RGB);
+        for (int x = 0; x < 400; x++) {
+            for (int y = 0; y < 300; y++) {
+                ramp.setRGB(x, y, new Color(60 + x / 4, 60 + x / 4, 90).getRGB());
+            }
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(ramp, "png", out);
+        files.put("q.png", out.toByteArray());
+        Finding seam = only(found(Theme.read(ThemeFiles.of(files), "T")), Finding.Kind.TILE_SEAM);
+        assertThat(seam.message())
+                .startsWith("The right edge of q.png does not go on at its left one: 3")
+                .endsWith("A line shows every 400 px in a window of 2560 px.");
+        for (String without : new String[] {"no-repeat", "repeat-y", "repeat-x space", "0 0/2600px 300px"}) {
+            files.put("a.css", (".hero{background:url(q.png) " + without + "}").getBytes(StandardCharsets.UTF_8));
+            assertThat(found(Theme.read(ThemeFiles.of(files), "T")))
+                    .as(without)
+                    .extracting(Finding::kind)
+                    .doesNotContain(Finding.Kind.TILE_SEAM);
+        }
+    }
 }
