@@ -97,7 +97,8 @@ class SettingsDeskTest {
         TreeMap<String, byte[]> files = new TreeMap<>();
         files.put(
                 "index.html",
-                "<link rel=stylesheet href=a.css><div class=hero>Hero<br>of the day</div><div class=tiles>Tiles</div>"
+                ("<link rel=stylesheet href=a.css><div class=hero>Hero<br>of the day</div><div class=tiles>Tiles</div>"
+                                + "<div class=inline style=\"background:url('a.svg') no-repeat\">Inline</div>")
                         .getBytes(StandardCharsets.UTF_8));
         files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
         files.put(
@@ -111,7 +112,7 @@ class SettingsDeskTest {
         theme = page.url().replaceAll("/survey.*", "");
         page.navigate(theme + "/survey");
         String before = Running.style(Running.frames(page).get(2), ".hero", "backgroundImage");
-        for (String[] part : new String[][] {{".hero", "hero-ground"}, {".tiles", "tile"}}) {
+        for (String[] part : new String[][] {{".hero", "hero-ground"}, {".tiles", "tile"}, {".inline", "inline"}}) {
             page.navigate(theme + "/survey");
             Running.clickPart(page, part[0]);
             page.waitForSelector("[data-aspect=picture][open]");
@@ -124,6 +125,7 @@ class SettingsDeskTest {
                 .isEqualTo(
                         ".hero{background:var(--hero-ground, linear-gradient(rgba(0,0,0,.4),rgba(0,0,0,.4)),url(a.svg) center/cover no-repeat)}"
                                 + ".tiles{background:var(--tile, url(a.svg)) 0 0/8px,linear-gradient(#fff8,#0000)}");
+        assertThat(handedOver("index.html")).contains("style=\"background:var(--inline, url('a.svg') no-repeat)\"");
         page.navigate(theme + "/settings?key=hero-ground");
         assertThat(page.inputValue("[name='v.strength']")).isEqualTo("40");
         Frame widest = Running.frames(page).get(2);

@@ -27,6 +27,7 @@ import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.Proposal;
 import org.calmpalette.core.survey.Suggestion;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.ColorProperties;
 import org.calmpalette.core.usage.ColorRow;
 import org.calmpalette.core.usage.PageSelector;
 import org.calmpalette.core.usage.Painted;
@@ -150,6 +151,9 @@ class NewSettingController {
         Suggestion suggestion = Suggestion.of(
                 painted.isEmpty() ? new Painted("body", at.declaration().property(), "") : painted.get(0),
                 Suggestion.comment(open.theme(), source.file(), source.start()),
+                lifted.kind().name().equals("picture") || lifted.kind().name().equals("background")
+                        ? "picture"
+                        : ColorProperties.role(at.declaration().property()),
                 open.theme(),
                 open.colors().customProperties());
         model.addAttribute(

@@ -59,9 +59,14 @@ public record Explanation(
             Origin origin,
             List<String> conditions) {
 
-        /** True for a declaration that stands in the theme's own files. */
+        /** True for a declaration in a stylesheet of the theme, as a file or inside a page. */
         public boolean isInTheme() {
-            return start >= 0 && origin != Origin.USER_AGENT;
+            return start >= 0 && origin == Origin.AUTHOR;
+        }
+
+        /** True for one in a style attribute that is written in quotes and without character references. */
+        public boolean isInAttribute() {
+            return start >= 0 && origin == Origin.STYLE_ATTRIBUTE;
         }
     }
 
@@ -274,7 +279,7 @@ public record Explanation(
                 a.property(),
                 a.value(),
                 because,
-                a.origin() == Origin.STYLE_ATTRIBUTE
+                a.origin() == Origin.STYLE_ATTRIBUTE && !a.rule().source().isVerbatim()
                         ? -1
                         : a.rule().source().offset()
                                 + a.rule().source().sheet().tokens().start(token),

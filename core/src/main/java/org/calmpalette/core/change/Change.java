@@ -134,7 +134,7 @@ public record Change(
                     "This would change nothing.", "It may have been mended already; load the page again.");
         }
         SortedMap<String, byte[]> changed = new TreeMap<>(written);
-        edits.forEach((file, list) -> changed.put(file, text(theme, file).withEdits(list)));
+        edits.keySet().forEach(file -> changed.put(file, text(theme, file).withEdits(fitted(theme, file))));
         palette.ifPresent(p -> changed.put(
                 Palette.FILE,
                 PaletteJson.write(
@@ -167,10 +167,34 @@ public record Change(
         throw new BadInputException("There is no file " + file + " in the theme any more.", "Load the page again.");
     }
 
-    /** The edits of a file in the order of its text. */
-    static List<Edit> sorted(Map<String, List<Edit>> edits, String file) {
+    /**
+     * The edits of a file in the order of its text, as they are made: what goes into a style attribute is written so that its
+     * quotes do not end there, with the other quote of CSS, or else as a character reference.
+     */
+    List<Edit> fitted(Theme theme, String file) {
+        List<ThemeSheet> inside =
+                theme.attributes().stream().filter(a -> a.path().equals(file)).toList();
         return edits.get(file).stream()
+                .map(e -> inside.stream()
+                        .filter(a -> e.start() >= a.offset()
+                                && e.end()
+                                        <= a.offset()
+                                                + a.sheet().source().text().length())
+                        .findFirst()
+                        .map(a -> new Edit(e.start(), e.end(), quoted(e.replacement(), a)))
+                        .orElse(e))
                 .sorted(Comparator.comparingInt(Edit::start).thenComparingInt(Edit::end))
                 .toList();
+    }
+
+    private static String quoted(String text, ThemeSheet attribute) {
+        String mark = attribute.file().text().substring(attribute.offset() - 1, attribute.offset());
+        String other = mark.equals("'") ? "\"" : "'";
+        String safe = text.replaceAll("&(?=[a-zA-Z#])", "&amp;");
+        return !safe.contains(mark)
+                ? safe
+                : safe.contains(other)
+                        ? safe.replace(mark, mark.equals("'") ? "&#39;" : "&quot;")
+                        : safe.replace(mark, other);
     }
 }

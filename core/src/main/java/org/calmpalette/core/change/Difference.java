@@ -18,9 +18,7 @@ public record Difference(String file, List<Hunk> hunks, String remark) {
 
     public static List<Difference> of(Theme theme, Change change) {
         List<Difference> all = new ArrayList<>();
-        change.edits()
-                .forEach(
-                        (file, list) -> all.add(edited(Change.text(theme, file), Change.sorted(change.edits(), file))));
+        change.edits().keySet().forEach(file -> all.add(edited(Change.text(theme, file), change.fitted(theme, file))));
         change.written().forEach((file, bytes) -> all.add(written(theme, file, bytes)));
         change.removed()
                 .forEach(file -> all.add(new Difference(

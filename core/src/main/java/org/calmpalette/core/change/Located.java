@@ -12,7 +12,7 @@ public record Located(ThemeSheet part, Node.Declaration declaration, List<Node.R
 
     /** @throws BadInputException if no declaration starts there */
     public static Located find(Theme theme, String file, int start) {
-        for (ThemeSheet part : theme.sheets()) {
+        for (ThemeSheet part : theme.declaring()) {
             if (part.path().equals(file)) {
                 Located[] found = new Located[1];
                 part.sheet().eachDeclaration((d, around) -> {

@@ -319,7 +319,7 @@ public final class PaletteChange {
 
     private static String declaredAt(Theme theme, String property) {
         List<String> found = new ArrayList<>();
-        for (ThemeSheet part : theme.sheets()) {
+        for (ThemeSheet part : theme.declaring()) {
             part.sheet().eachDeclaration((d, around) -> {
                 if (d.property().equals(property) && found.isEmpty()) {
                     found.add(": " + part.path() + ", line "

@@ -38,12 +38,13 @@ public record SheetRole(Kind kind, String because, String source) {
         return kind == Kind.OWN;
     }
 
-    /** The roles of all stylesheets of a theme by path; sheets inside pages are the maker's own. */
+    /** The roles of all stylesheets of a theme by path; sheets inside pages and style attributes are the maker's own. */
     public static Map<String, SheetRole> of(Theme theme) {
         Map<String, SheetRole> roles = new LinkedHashMap<>();
         for (ThemeSheet part : theme.sheets()) {
             roles.put(part.path(), part.offset() > 0 ? new SheetRole(Kind.OWN, "", "") : of(theme, part));
         }
+        theme.attributes().forEach(part -> roles.put(part.path(), new SheetRole(Kind.OWN, "", "")));
         return roles;
     }
 

@@ -1,10 +1,12 @@
 package org.calmpalette.core.page;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.calmpalette.core.css.SourceText;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
+import org.jsoup.nodes.Range;
 import org.jsoup.parser.Parser;
 import org.jsoup.parser.StreamParser;
 
@@ -92,6 +94,30 @@ public record Page(SourceText source, Document document) {
     public int attributeOffset(Element e, String name) {
         int value = e.attributes().sourceRange(name).valueRange().startPos();
         return value >= 0 ? value : Math.max(0, e.sourceRange().startPos());
+    }
+
+    /**
+     * Where the declarations of each {@code style} attribute stand, in order. Only of those in quotes whose text is what it says,
+     * character by character: one with a character reference is not edited, since its offsets are not those of its declarations.
+     */
+    public List<Span> styleAttributes() {
+        List<Span> found = new ArrayList<>();
+        String text = source.text();
+        for (Element e : document.select("[style]")) {
+            Range range = e.attributes().sourceRange("style").valueRange();
+            String value = e.attr("style");
+            int start = range.startPos();
+            boolean quoted = range.isTracked()
+                    && start > 0
+                    && (text.charAt(start - 1) == '"' || text.charAt(start - 1) == '\'')
+                    && text.startsWith(value, start)
+                    && start + value.length() < text.length()
+                    && text.charAt(start + value.length()) == text.charAt(start - 1);
+            if (quoted && !value.isBlank()) {
+                found.add(new Span(start, start + value.length()));
+            }
+        }
+        return found;
     }
 
     /** Addresses of the stylesheets that the page links to, as written, in order. */

@@ -383,7 +383,8 @@ public final class PartChange {
     }
 
     private Change commented(Change fix, Located at) {
-        if (dated == null) {
+        // A comment of a style attribute would go to every visitor, on a line of its own.
+        if (dated == null || at.around().isEmpty()) {
             return fix;
         }
         String comment = comment(fix.note()) + at.part().file().newline() + at.ruleIndent();

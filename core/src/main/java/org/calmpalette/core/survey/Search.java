@@ -59,7 +59,7 @@ public final class Search {
         String wanted = words.strip().replaceAll("\\s+", " ").toLowerCase(Locale.ROOT);
         Search search = new Search(wanted);
         if (!wanted.isEmpty()) {
-            theme.sheets().forEach(search::sheet);
+            theme.declaring().forEach(search::sheet);
             theme.pages().forEach(search::page);
         }
         return new Result(List.copyOf(search.hits), search.total);

@@ -7,6 +7,8 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.calmpalette.core.change.Located;
+import org.calmpalette.core.css.Escapes;
+import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
@@ -15,6 +17,8 @@ import org.calmpalette.core.usage.ColorProperties;
 import org.calmpalette.core.usage.ColorUse;
 import org.calmpalette.core.usage.Comments;
 import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.usage.Readers;
+import org.jsoup.nodes.Element;
 
 /** A key, a label and a place for a new setting, drawn from what the chosen uses paint. */
 public record Suggestion(String key, String label, String place) {
@@ -28,18 +32,46 @@ public record Suggestion(String key, String label, String place) {
     public static Suggestion of(List<ColorUse> uses, Theme theme, Set<String> taken) {
         ColorUse first = uses.get(0);
         String comment = uses.stream().map(ColorUse::comment).distinct().count() == 1 ? first.comment() : "";
-        return of(words(first.property(), first.selector()), comment, first.property(), first.paints(), theme, taken);
+        String selector = first.selector();
+        if (selector.equals(Readers.STYLE_ATTRIBUTE) && !first.paints().isEmpty()) {
+            selector = named(first.paints().get(0).selector(), theme);
+        }
+        String role = ColorProperties.role(first.property());
+        return of(
+                words(first.property(), selector, role), comment, first.property(), role, first.paints(), theme, taken);
     }
 
     /** For a part of a page, by what finds it. */
     public static Suggestion of(Painted painted, String comment, Theme theme, Set<String> taken) {
+        return of(painted, comment, ColorProperties.role(painted.property()), theme, taken);
+    }
+
+    /** @param role of the setting for the part, as the last word of its name: fill, text, picture */
+    public static Suggestion of(Painted painted, String comment, String role, Theme theme, Set<String> taken) {
         return of(
-                words(painted.property(), painted.selector()),
+                words(painted.property(), named(painted.selector(), theme), role),
                 comment,
                 painted.property(),
+                role,
                 List.of(painted),
                 theme,
                 taken);
+    }
+
+    /** A style attribute says nothing of the part that has it, so that part is looked for. */
+    private static String named(String selector, Theme theme) {
+        if (!selector.startsWith("[style=")) {
+            return selector;
+        }
+        for (Page page : theme.pages()) {
+            for (Element e : page.document().select("[style]")) {
+                if (selector.equals("[style=" + Escapes.string(e.attr("style")) + "]")) {
+                    String name = e.className().strip().replaceFirst("\\s.*", "");
+                    return !name.isEmpty() ? "." + name : !e.id().isEmpty() ? "#" + e.id() : e.normalName();
+                }
+            }
+        }
+        return "";
     }
 
     /** The comment above the rule of a declaration; empty if there is none. */
@@ -52,7 +84,13 @@ public record Suggestion(String key, String label, String place) {
     }
 
     private static Suggestion of(
-            List<String> words, String comment, String property, List<Painted> paints, Theme theme, Set<String> taken) {
+            List<String> words,
+            String comment,
+            String property,
+            String role,
+            List<Painted> paints,
+            Theme theme,
+            Set<String> taken) {
         String base = String.join("-", words);
         if (base.length() > Setting.LONGEST_KEY - 4) {
             base = base.substring(0, Setting.LONGEST_KEY - 4).replaceAll("-$", "");
@@ -67,7 +105,7 @@ public record Suggestion(String key, String label, String place) {
                 && !comment.contains(".")
                 && !property.startsWith("--");
         String label = named
-                ? comment + " " + ColorProperties.role(property)
+                ? comment + " " + role
                 : key.replace('-', ' ').replace('_', ' ').strip();
         return new Suggestion(
                 key, label.substring(0, 1).toUpperCase(Locale.ROOT) + label.substring(1), place(paints, theme));
@@ -79,7 +117,7 @@ public record Suggestion(String key, String label, String place) {
                 || taken.contains("--" + key + "-rgb");
     }
 
-    private static List<String> words(String property, String selector) {
+    private static List<String> words(String property, String selector, String role) {
         if (property.startsWith("--")) {
             // A custom property names what it is for better than any rule does; a short prefix is its author's own.
             String name = property.substring(2).replaceFirst("-rgb$", "").replaceFirst("^[a-z]{2}-", "");
@@ -94,7 +132,6 @@ public record Suggestion(String key, String label, String place) {
         if (!state.isEmpty()) {
             words.add(state);
         }
-        String role = ColorProperties.role(property);
         if (!ROLES.contains(words.get(words.size() - 1))) {
             words.add(role);
         }

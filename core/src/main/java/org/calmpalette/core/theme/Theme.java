@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
@@ -19,6 +20,8 @@ import org.calmpalette.core.setting.PictureKind;
  *
  * @param pages in order of path, {@code index.html} first
  * @param sheets those that are files, in order of path, then those inside pages
+ * @param attributes the declarations of style attributes, page by page; no part of {@link #sheets}, since they have no rules and stand
+ *     in no order of the cascade
  * @param media what is known of the pictures and videos
  * @param aside files that are kept but not looked at, in order of path
  */
@@ -27,6 +30,7 @@ public record Theme(
         Palette palette,
         List<Page> pages,
         List<ThemeSheet> sheets,
+        List<ThemeSheet> attributes,
         Media media,
         List<SetAside> aside) {
     public static final String SETTINGS_CSS = "settings.css";
@@ -58,8 +62,14 @@ public record Theme(
                 palette,
                 List.copyOf(reading.pages),
                 List.copyOf(reading.sheets),
+                List.copyOf(reading.attributes),
                 new ThemeMedia(files),
                 List.copyOf(reading.aside));
+    }
+
+    /** Everything that declares: {@link #sheets}, then {@link #attributes}. */
+    public List<ThemeSheet> declaring() {
+        return Stream.concat(sheets.stream(), attributes.stream()).toList();
     }
 
     /** Paths of the pictures that it holds, in order. */
@@ -81,6 +91,7 @@ public record Theme(
         private final List<Page> pages = new ArrayList<>();
         private final List<ThemeSheet> sheets = new ArrayList<>();
         private final List<ThemeSheet> embedded = new ArrayList<>();
+        private final List<ThemeSheet> attributes = new ArrayList<>();
         private final List<SetAside> aside = new ArrayList<>();
 
         Reading(ThemeFiles files) {
@@ -134,6 +145,10 @@ public record Theme(
             }
             pages.add(path.equals("index.html") ? 0 : pages.size(), page);
             embedded.addAll(inside);
+            for (Page.Span span : page.styleAttributes()) {
+                SourceText text = SourceText.of(path, page.source().text().substring(span.start(), span.end()));
+                attributes.add(new ThemeSheet(page.source(), Stylesheet.readAttribute(text), span.start()));
+            }
         }
     }
 }

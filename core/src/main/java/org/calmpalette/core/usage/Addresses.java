@@ -33,7 +33,7 @@ public final class Addresses {
     /** All addresses: those of stylesheets first, then those of pages, each in the order of the text. */
     public static List<Address> of(Theme theme) {
         Addresses found = new Addresses();
-        theme.sheets().forEach(found::sheet);
+        theme.declaring().forEach(found::sheet);
         theme.pages().forEach(found::page);
         return List.copyOf(found.all);
     }

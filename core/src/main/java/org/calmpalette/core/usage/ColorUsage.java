@@ -66,8 +66,8 @@ public final class ColorUsage {
 
     public static Result of(Theme theme) {
         ColorUsage survey = new ColorUsage(theme);
-        theme.sheets().forEach(survey::index);
-        theme.sheets().forEach(survey::collect);
+        theme.declaring().forEach(survey::index);
+        theme.declaring().forEach(survey::collect);
         Map<String, List<ColorUse>> byColor = new LinkedHashMap<>();
         for (ColorUse use : survey.uses) {
             byColor.computeIfAbsent(ColorKey.of(use.color()), k -> new ArrayList<>())
@@ -131,7 +131,8 @@ public final class ColorUsage {
     }
 
     private static boolean isPropertyRule(List<Node.Rule> around) {
-        return around.get(around.size() - 1) instanceof Node.AtRule at
+        return !around.isEmpty()
+                && around.get(around.size() - 1) instanceof Node.AtRule at
                 && at.name().equals("property");
     }
 
@@ -285,13 +286,16 @@ public final class ColorUsage {
         }
 
         private String selectorText() {
+            if (around.isEmpty()) {
+                return Readers.STYLE_ATTRIBUTE;
+            }
             Optional<SelectorList> list = Readers.selector(part.sheet(), around);
             boolean nested =
                     around.stream().filter(Node.StyleRule.class::isInstance).count() > 1;
             if (list.isPresent() && nested) {
                 return list.get().toString();
             }
-            return around.isEmpty() ? "" : innermostPrelude();
+            return innermostPrelude();
         }
 
         private String innermostPrelude() {

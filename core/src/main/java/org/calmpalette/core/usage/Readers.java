@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.TokenType;
@@ -19,6 +20,9 @@ import org.calmpalette.core.theme.ThemeSheet;
 
 /** Which declarations of a theme read which custom property. */
 public final class Readers {
+    /** What stands for a selector where there is none. */
+    public static final String STYLE_ATTRIBUTE = "style attribute";
+
     private static final int MOST_PAINTED = 300;
 
     /** A declaration that reads a custom property. */
@@ -30,7 +34,7 @@ public final class Readers {
 
     public static Readers of(Theme theme) {
         Readers found = new Readers();
-        theme.sheets().forEach(found::read);
+        theme.declaring().forEach(found::read);
         return found;
     }
 
@@ -82,8 +86,14 @@ public final class Readers {
         return names;
     }
 
-    /** The selector of a declaration with nesting resolved; empty if browsers drop the rule, or it is a keyframe. */
+    /**
+     * The selector of a declaration with nesting resolved; empty if browsers drop the rule, or it is a keyframe. A declaration of a
+     * style attribute holds for the elements that have this very attribute.
+     */
     public static Optional<SelectorList> selector(Stylesheet sheet, List<Node.Rule> around) {
+        if (around.isEmpty()) {
+            return SelectorList.parse("[style=" + Escapes.string(sheet.source().text()) + "]");
+        }
         SelectorList list = null;
         for (Node.Rule rule : around) {
             if (rule instanceof Node.AtRule at && at.name().endsWith("keyframes")) {
