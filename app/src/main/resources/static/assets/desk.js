@@ -1,6 +1,6 @@
 // The maker's desk: choosing a row brings its card, and outlines in the frames what it paints.
 import "./background.js";
-import { Asking, Frames, later, pair, words } from "./frames.js";
+import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
 import { measureMissing } from "./measure.js";
 
 const strip = document.querySelector("[data-strip]");
@@ -155,12 +155,14 @@ function follow(now) {
   uses(now);
   if (!now.dataset.try) return;
   const asking = new Asking(now.dataset.try);
+  const behind = now.dataset.behind && new Behind(now.dataset.behind, frames);
   let soon = 0;
   const attempt = () => {
     clearTimeout(soon);
     soon = setTimeout(async () => {
       const trial = await asking.ask(now.closest("form"));
-      if (trial) tried(now, trial);
+      if (trial) await tried(now, trial);
+      if (trial && behind && !trial.refusal) judged(now, await behind.ask(now.closest("form")));
     }, 90);
   };
   now.addEventListener("input", (event) => {
@@ -197,10 +199,12 @@ async function tried(now, trial) {
       place.className = "ratio" + (said?.state === "breaks" ? " state-breaks" : "");
     }
   });
-  const said = words(answers[colors.indexOf(trial.now)]);
-  const judged = now.querySelector("[data-judged]");
-  judged.className = "reading " + (said ? `state-${said.state}` : "quiet");
-  judged.textContent = said ? said.long : "No text on this page stands on it or is painted by it.";
+  judged(now, words(answers[colors.indexOf(trial.now)]), "No text on this page stands on it or is painted by it.");
+}
+function judged(now, said, otherwise = "") {
+  const line = now.querySelector("[data-judged]");
+  line.className = "reading " + (said ? `state-${said.state}` : "quiet");
+  line.textContent = said ? said.long : otherwise;
 }
 function shape(now) {
   for (const d of now.querySelectorAll("[data-default]")) {

@@ -238,6 +238,24 @@ export function later(root) {
   });
 }
 
+// What is said beside a background that is tried: the server has the pixels of pictures, and answers for the widest frame.
+export class Behind {
+  constructor(address, frames) {
+    this.asking = new Asking(address);
+    this.frames = frames;
+  }
+
+  async ask(form) {
+    const { root, windows } = this.frames;
+    const answer = await this.asking.ask(form, { page: root.dataset.page, width: windows[windows.length - 1].dataset.width });
+    if (!answer || answer.known && !answer.texts) return null;
+    if (!answer.known) return { state: "unknown", long: "How well texts read on it cannot be told: the page was not measured as it is laid out with this." };
+    const said = words(answer);
+    const others = answer.unknown === 1 ? "one text" : `${answer.unknown} texts`;
+    return { ...said, long: said.long + (answer.worst && answer.unknown ? ` Of ${others} it cannot be told.` : "") };
+  }
+}
+
 // What is said beside a choice.
 export function words(answer) {
   if (!answer || !answer.texts) return null;

@@ -1,6 +1,6 @@
 // The owner's side: choices show at once in the preview and are kept in the draft; nothing goes live by itself.
 import "./background.js";
-import { Asking, Frames, later, pair, words } from "./frames.js";
+import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
 import { Keeping } from "./keeping.js";
 
 const screen = document.querySelector("[data-screen]");
@@ -17,6 +17,7 @@ fitHeight();
 const questions = () => [...slip.querySelectorAll("[data-question]")];
 const chosen = (q) => q.querySelector("input[type=radio]:checked")?.value ?? q.querySelector("[data-any]")?.value ?? "";
 const asking = new Map();
+const behind = new Map();
 
 // What the answer to one question would make of the site, before it is kept.
 async function attempt(form, reveal = false) {
@@ -31,7 +32,11 @@ async function attempt(form, reveal = false) {
     return;
   }
   if (reveal) frames.values(trial);
-  await judge(q, trial, line);
+  if (!q.dataset.behind) return judge(q, trial, line);
+  if (!behind.has(form)) behind.set(form, new Behind(q.dataset.behind, frames));
+  const said = await behind.get(form).ask(form);
+  line.textContent = said ? said.long : "";
+  line.className = "reading" + (said ? ` state-${said.state}` : "");
 }
 
 // Says beside each choice how well the text reads that stands on it.
@@ -91,6 +96,7 @@ function openPlace(key) {
   sessionStorage.setItem("place", key);
   const marks = questions().filter((q) => !q.closest("[hidden]")).flatMap((q) => JSON.parse(q.dataset.marks));
   frames.show(marks, { reveal: true, sure: true });
+  for (const q of questions().filter((x) => x.dataset.behind && !x.closest("[hidden]"))) attempt(q.querySelector("[data-answer]"));
 }
 chips.forEach((c) => c.addEventListener("click", () => openPlace(c.dataset.place)));
 
@@ -149,6 +155,7 @@ frames.onReady = () => judgeAll();
 // After undo, redo and put back the server sends the slip anew.
 function renewed() {
   asking.clear();
+  behind.clear();
   keeping.restore();
   frames.reload(screen.dataset.base = document.getElementById("state").dataset.preview);
   start();

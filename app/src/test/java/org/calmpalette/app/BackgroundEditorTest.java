@@ -169,6 +169,10 @@ class BackgroundEditorTest {
 
     /** Takes hold of the picture in the middle of its box and moves it by a share of the box's room. */
     private static void drag(Page page, Locator stage, double across, double down) {
+        // Thumbnails that come in and boxes that become known move what stands below them.
+        stage.evaluate("async e => { let before = '', same = 0; while (same < 8) { const r = e.getBoundingClientRect();"
+                + " const now = [r.x, r.y, r.width, r.height].join(); same = now === before ? same + 1 : 0; before = now;"
+                + " await new Promise(requestAnimationFrame); } }");
         BoundingBox box = stage.boundingBox();
         double x = box.x + box.width / 2;
         double y = box.y + box.height / 2;
@@ -235,6 +239,26 @@ class BackgroundEditorTest {
         page.waitForSelector("#state >> text=not live yet");
         page.reload();
         assertThat(page.inputValue("[data-key=hero] [name='v.position']")).isEqualTo("center bottom");
+    }
+
+    /** The demo's pages are measured: what is tried behind their texts is judged at once, before it is kept. */
+    @Test
+    void howTextsReadOnABackgroundIsToldWhileItIsTried() {
+        Page page = running.maker();
+        page.navigate(running.address + "/themes");
+        page.click("h2 a >> text=Towpath");
+        page.waitForURL("**/survey**");
+        page.navigate(page.url().replaceAll("/survey.*", "/settings?key=river-picture"));
+        page.waitForSelector("[data-judged].state-breaks >> text=is hard to read: ");
+        page.fill("[name='v.strength']", "60");
+        page.waitForSelector("[data-judged].state-kept >> text=reads at ");
+        page.fill("[name='v.strength']", "0");
+        page.waitForSelector("[data-judged].state-breaks >> text=is hard to read: ");
+        Page other = running.maker();
+        other.navigate(page.url());
+        assertThat(other.inputValue("[name='v.strength']"))
+                .as("nothing was kept")
+                .isEqualTo("0");
     }
 
     private static String stops(Page page) {

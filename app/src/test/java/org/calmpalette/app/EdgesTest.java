@@ -346,7 +346,9 @@ class EdgesTest {
         assertThat(count(gone)).isZero();
         assertThat(visitor.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
         Client ida = new Client(running.address).signedIn("ida");
-        String demo = ida.get("/themes").body().replaceFirst("(?s).*href=\"(/themes/\\d+)/survey\">Towpath<.*", "$1");
+        String demo = ida.get("/themes")
+                .body()
+                .replaceFirst("(?s).*href=\"(/themes/\\d+)/survey\"[^>]*>\\s*Towpath\\s*<.*", "$1");
         assertThat(ida.get(demo + "/handover.zip").statusCode()).isEqualTo(200);
     }
 

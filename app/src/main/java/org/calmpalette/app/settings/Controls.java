@@ -12,6 +12,7 @@ import org.calmpalette.core.setting.BorderKind;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.CompositeKind;
 import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.GradientKind;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Media;
@@ -117,6 +118,11 @@ public record Controls(Media media, List<Subject> subjects, String address) {
     /** The name of a part as people read it. */
     public String said(String part) {
         return CompositeKind.said(part);
+    }
+
+    /** Whether what it paints may be a picture or a gradient, on which texts stand. */
+    public boolean liesBehind(Kind kind) {
+        return kind instanceof BackgroundKind || kind instanceof GradientKind || kind instanceof PictureKind;
     }
 
     /** Whether nothing at all may be chosen. */

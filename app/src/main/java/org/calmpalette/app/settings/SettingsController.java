@@ -20,6 +20,7 @@ import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
@@ -250,6 +251,30 @@ class SettingsController {
                                         .withBands(Map.of()),
                                 place),
                         theme.media()));
+    }
+
+    /** How well texts read on a background that is tried. */
+    @PostMapping("/behind")
+    @ResponseBody
+    Behind behind(
+            @PathVariable long id,
+            @RequestParam String page,
+            @RequestParam(defaultValue = "1440") int width,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request) {
+        OpenTheme open = themes.open(id, me);
+        SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
+        Setting before = open.theme().palette().setting(form.key()).orElse(null);
+        if (before == null) {
+            return Behind.UNKNOWN;
+        }
+        Palette after = open.theme()
+                .palette()
+                .replacing(
+                        form.setting(open.theme().palette(), before).withTriple(before.triple()),
+                        form.place(open.theme().palette()));
+        return Behind.of(themes.textsOn(
+                id, open.read(), new Rendered(open.theme().with(after)), painted(open, before), page, width));
     }
 
     @PostMapping

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.settings.Behind;
 import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.settings.Fields;
 import org.calmpalette.app.settings.Trial;
@@ -281,6 +282,24 @@ class SiteController {
         } catch (BadInputException e) {
             return Trial.refused(e.getMessage() + " " + e.mend(), "");
         }
+    }
+
+    /** How well texts read on a background that is tried; nothing is kept. */
+    @PostMapping("/{slug}/behind")
+    @ResponseBody
+    Behind behind(
+            @PathVariable String slug,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "") String band,
+            @RequestParam String page,
+            @RequestParam(defaultValue = "1440") int width,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
+        Value value = setting.kind().read(new Fields(request.getParameterMap()).of("v"));
+        Map<String, Chosen> after = SiteService.with(open.theme(), open.draft().choices(), setting, band, value);
+        return Behind.of(sites.textsOn(open, after, setting, page, width));
     }
 
     /** The values if a setting were something else, allowed or not. */

@@ -22,11 +22,14 @@ import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.Snapshot;
+import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.render.TextsOn;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
@@ -38,6 +41,7 @@ import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.Painted;
 import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -110,6 +114,17 @@ public class SiteService {
         Snapshot snapshot = themes.snapshot(open.draft().snapshotId());
         return themes.grounds(
                 snapshot.themeId(), themes.read(snapshot), open.draft().choices(), page, width);
+    }
+
+    /** How well texts read on the backgrounds of a setting with other choices, see {@link ThemeService#textsOn}. */
+    Optional<TextsOn> textsOn(OpenSite open, Map<String, Chosen> choices, Setting setting, String page, int width) {
+        Snapshot snapshot = themes.snapshot(open.draft().snapshotId());
+        ThemeCache.Read read = themes.read(snapshot);
+        List<Painted> painted = read.colors().boundTo(setting.key()).stream()
+                .flatMap(b -> b.paints().stream())
+                .distinct()
+                .toList();
+        return themes.textsOn(snapshot.themeId(), read, new Rendered(read.theme(), choices), painted, page, width);
     }
 
     // The maker's side

@@ -3,10 +3,13 @@ package org.calmpalette.app.themes;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.format.DateTimeFormatter;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Function;
@@ -22,17 +25,20 @@ import org.calmpalette.core.change.Change;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Ground;
 import org.calmpalette.core.render.LayoutKey;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.Scenes;
+import org.calmpalette.core.render.TextsOn;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.Painted;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 import org.springframework.dao.ConcurrencyFailureException;
@@ -204,6 +210,29 @@ public class ThemeService {
             }
         }
         return all;
+    }
+
+    /**
+     * How well the texts of a page read that stand on the backgrounds of a setting, while another value of it is tried.
+     *
+     * @param tried the theme with that value
+     * @param painted what the setting paints
+     * @return empty if the page was not measured, or is laid out otherwise with that value than when it was
+     */
+    public Optional<TextsOn> textsOn(
+            long themeId, ThemeCache.Read read, Rendered tried, List<Painted> painted, String path, int width) {
+        int within = Math.max(Sweep.FROM, Math.min(Sweep.TO, width));
+        Page page = tried.page(path).orElseThrow(NotFoundException::new);
+        Measures measured = measures.of(themeId, read).get(path);
+        if (measured == null || !new LayoutKey.Keys(tried).of(page).equals(measured.layout())) {
+            return Optional.empty();
+        }
+        List<Painted> backgrounds = painted.stream()
+                .filter(p -> p.property().startsWith("background"))
+                .toList();
+        Set<Element> painting = Collections.newSetFromMap(new IdentityHashMap<>());
+        painting.addAll(Landmarks.found(backgrounds, page));
+        return Optional.of(TextsOn.of(new Scenes(tried, page, measured), read.gallery(), painting, within));
     }
 
     /**

@@ -22,7 +22,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 class Rates implements HandlerInterceptor, WebMvcConfigurer {
     /** What is asked for while somebody types, points or looks a change over. */
     private static final Pattern COMPUTES = Pattern.compile(
-            ".*/(try|judge|preview|effect|part|change|search|rule|finding|grounds|measures|lighter(\\.img)?)(/.*)?");
+            ".*/(try|judge|behind|preview|effect|part|change|search|rule|finding|grounds|measures|lighter(\\.img)?)(/.*)?");
 
     private static final Pattern BRINGS_IN =
             Pattern.compile("/themes|/themes/starter|/themes/\\d+/formats/read|/sites/[^/]+/choices\\.json");

@@ -4,7 +4,23 @@ import java.util.List;
 
 /** Contrast as WCAG 2.2 defines it, over one background or over translucent layers. */
 public final class Contrast {
+    /** Font size in CSS px from which a text is large: 18 pt. */
+    private static final double LARGE = 24;
+    /** Of a bold text: 14 pt. */
+    private static final double LARGE_BOLD = 18.66;
+
     private Contrast() {}
+
+    /**
+     * The ratio that a text needs: WCAG 2.2, success criterion 1.4.3, level AA.
+     *
+     * @param fontSize in CSS px
+     * @param weight 1 to 1000; 700 is bold
+     * @return 4.5, or 3 for a large text
+     */
+    public static double needed(double fontSize, double weight) {
+        return fontSize >= LARGE || fontSize >= LARGE_BOLD && weight >= 700 ? 3 : 4.5;
+    }
 
     /**
      * Relative luminance, 0 for black to 1 for white. The alpha is not looked at.

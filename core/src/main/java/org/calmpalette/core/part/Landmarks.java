@@ -16,15 +16,20 @@ public final class Landmarks {
 
     /** How many elements of a page any of these declarations may paint, whatever their state. */
     public static int count(List<Painted> painted, Page page) {
+        return found(painted, page).size();
+    }
+
+    /** Those elements, in the order of the page. */
+    public static List<Element> found(List<Painted> painted, Page page) {
         List<SelectorList> lists = painted.stream()
                 .map(Painted::selector)
                 .distinct()
                 .flatMap(s -> SelectorList.parse(s).stream())
                 .toList();
         SelectorMatcher matcher = new SelectorMatcher(page.document(), States.ANY);
-        return (int) page.document().getAllElements().stream()
+        return page.document().getAllElements().stream()
                 .filter(e -> e != page.document() && lists.stream().anyMatch(l -> matcher.matches(l, e)))
-                .count();
+                .toList();
     }
 
     /** The place around what the selector finds, by the markup's own names; empty if they lie in several. */

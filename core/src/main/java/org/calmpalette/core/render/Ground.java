@@ -179,10 +179,43 @@ public final class Ground {
         return under(element, width, null);
     }
 
+    /** A text, and all paint behind it down to where nothing shows through any more; or why that is not known. */
+    private record Stacked(List<Rectangle> lines, List<Paint> stack, Missing missing) {
+        static Stacked not(Missing why) {
+            return new Stacked(List.of(), List.of(), why);
+        }
+    }
+
+    /**
+     * The elements whose paint may be seen behind the text of an element at a width, the innermost first: those around it, as far
+     * as none of them hides the others.
+     */
+    public List<Element> behind(int element, int width) {
+        return stacked(element, width).stack().stream()
+                .map(p -> p.layer().element())
+                .toList();
+    }
+
     /** @param color of the text, or null for its own */
     public Answer under(int element, int width, Color color) {
+        Stacked text = stacked(element, width);
+        if (text.missing() != null) {
+            return Answer.of(text.missing());
+        }
+        Color letters = color != null
+                ? color
+                : scenes.styles(width)
+                        .of(elements.get(element))
+                        .colorOf("color")
+                        .orElse(Color.BLACK);
+        return reading(text.lines(), text.stack(), letters, width)
+                .map(r -> new Answer(Optional.of(r), Optional.empty()))
+                .orElse(Answer.of(Missing.NOT_SHOWN));
+    }
+
+    private Stacked stacked(int element, int width) {
         if (!scenes.measures().isSureAt(width)) {
-            return Answer.of(Missing.NOT_MEASURED);
+            return Stacked.not(Missing.NOT_MEASURED);
         }
         List<Rectangle> lines = scenes.measures().lines(element, width).stream()
                 .filter(l -> l.width() >= 1
@@ -192,7 +225,7 @@ public final class Ground {
                         && l.y() + l.height() > 0)
                 .toList();
         if (lines.isEmpty()) {
-            return Answer.of(Missing.NOT_SHOWN);
+            return Stacked.not(Missing.NOT_SHOWN);
         }
         PageStyles styles = scenes.styles(width);
         if (widthOfPaints != width) {
@@ -209,7 +242,7 @@ public final class Ground {
             Backdrop.Layer layer = layers.get(i);
             Object paint = paints.computeIfAbsent(layer.element(), e -> paint(layer, width));
             if (paint instanceof Missing why) {
-                return Answer.of(why);
+                return new Stacked(lines, stack, why);
             }
             stack.add((Paint) paint);
             boolean last = layer.color().isOpaque()
@@ -222,14 +255,9 @@ public final class Ground {
             moved |= layer.moved();
         }
         if (moved && somethingElseLiesThere(element, lines, stack, width)) {
-            return Answer.of(Missing.OVERLAP);
+            return new Stacked(lines, stack, Missing.OVERLAP);
         }
-        Color letters = color != null
-                ? color
-                : styles.of(elements.get(element)).colorOf("color").orElse(Color.BLACK);
-        return reading(lines, stack, letters, width)
-                .map(r -> new Answer(Optional.of(r), Optional.empty()))
-                .orElse(Answer.of(Missing.NOT_SHOWN));
+        return new Stacked(lines, stack, null);
     }
 
     private Backdrop.Layer overlaid(Backdrop.Layer layer) {

@@ -3,22 +3,30 @@ package org.calmpalette.core.render;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
 
 /**
  * A name for how a page is laid out: two states of a theme in which nothing that moves a box differs have the same one. So what was
@@ -42,14 +50,17 @@ public final class LayoutKey {
         private final String common;
         private final Map<String, String> sheets = new HashMap<>();
         private final Map<String, String> pages = new HashMap<>();
+        private final Moving moving;
 
         public Keys(Rendered rendered) {
             this.rendered = rendered;
             Theme theme = rendered.theme();
-            LayoutKey key = new LayoutKey();
-            key.add(Stylesheet.read(SourceText.of(Theme.SETTINGS_CSS, ThemeBuild.settingsCss(theme))));
-            // Choices of colours alone leave nothing here, and then it is as if nobody had chosen anything.
-            rendered.chosen().map(LayoutKey::written).filter(w -> !w.isEmpty()).ifPresent(key::add);
+            Stylesheet settings = Stylesheet.read(SourceText.of(Theme.SETTINGS_CSS, ThemeBuild.settingsCss(theme)));
+            moving = Moving.of(rendered, settings);
+            LayoutKey key = new LayoutKey(moving);
+            key.add(settings);
+            // Choices of paint alone leave nothing here, and then it is as if nobody had chosen anything.
+            rendered.chosen().map(key::written).filter(w -> !w.isEmpty()).ifPresent(key::add);
             for (String path : theme.media().paths()) {
                 MediaFacts facts = theme.media().facts(path).orElseThrow();
                 key.add(path + " " + facts.width() + " " + facts.height());
@@ -63,7 +74,7 @@ public final class LayoutKey {
         /** 64 hexadecimal digits. */
         public synchronized String of(Page page) {
             return pages.computeIfAbsent(page.source().file(), p -> {
-                LayoutKey key = new LayoutKey();
+                LayoutKey key = new LayoutKey(moving);
                 key.add(common);
                 key.add(page.source().file());
                 key.digest.update(page.source().withEdits(List.of()));
@@ -73,7 +84,7 @@ public final class LayoutKey {
         }
 
         private String sheet(String path) {
-            LayoutKey key = new LayoutKey();
+            LayoutKey key = new LayoutKey(moving);
             rendered.theme().sheets().stream()
                     .filter(s -> s.path().equals(path) && s.offset() == 0)
                     .forEach(s -> key.add(s.sheet()));
@@ -81,9 +92,93 @@ public final class LayoutKey {
         }
     }
 
-    private final MessageDigest digest;
+    /**
+     * The custom properties that may move a box: those that a declaration of something else than paint reads, by way of others too,
+     * and those that a condition asks for.
+     *
+     * @param known false if some stylesheet was not looked at; then any may
+     */
+    private record Moving(Set<String> names, boolean known) {
+        private static final Pattern NAME = Pattern.compile("--[\\w-]+");
 
-    private LayoutKey() {
+        static Moving of(Rendered rendered, Stylesheet settings) {
+            Theme theme = rendered.theme();
+            Set<String> paths = theme.sheets().stream().map(ThemeSheet::path).collect(Collectors.toSet());
+            boolean known = theme.aside().isEmpty()
+                    && theme.pages().stream()
+                            .flatMap(p -> rendered.loaded(p).stream())
+                            .allMatch(p -> paths.contains(p) || Theme.isGenerated(p));
+            Map<String, Set<String>> readBy = new HashMap<>();
+            Set<String> names = new HashSet<>();
+            List<Stylesheet> all = new ArrayList<>(
+                    theme.declaring().stream().map(ThemeSheet::sheet).toList());
+            all.add(settings);
+            rendered.chosen().ifPresent(all::add);
+            for (Stylesheet sheet : all) {
+                sheet.eachDeclaration((d, around) -> {
+                    Set<String> read = read(sheet, d);
+                    if (d.isCustom()) {
+                        readBy.computeIfAbsent(d.property(), k -> new HashSet<>())
+                                .addAll(read);
+                    } else if (!PAINT.matcher(d.property()).matches()) {
+                        names.addAll(read);
+                    }
+                });
+                conditions(sheet, sheet.rules(), 0, names);
+            }
+            // Attributes whose text is not their value, character by character, are read by name alone.
+            Set<String> verbatim = theme.attributes().stream()
+                    .map(a -> a.sheet().source().text())
+                    .collect(Collectors.toSet());
+            theme.pages().forEach(p -> p.document().select("[style*=--]").stream()
+                    .map(e -> e.attr("style"))
+                    .filter(s -> !verbatim.contains(s))
+                    .forEach(s -> NAME.matcher(s).results().forEach(r -> names.add(r.group()))));
+            Deque<String> open = new ArrayDeque<>(names);
+            while (!open.isEmpty()) {
+                for (String name : readBy.getOrDefault(open.poll(), Set.of())) {
+                    if (names.add(name)) {
+                        open.add(name);
+                    }
+                }
+            }
+            return new Moving(names, known);
+        }
+
+        private static Set<String> read(Stylesheet sheet, Node.Declaration d) {
+            Set<String> read = new HashSet<>();
+            Tokens tokens = sheet.tokens();
+            for (int i = d.valueFirst(); i < d.valueEnd(); i++) {
+                if (tokens.is(i, TokenType.IDENT) && tokens.value(i).startsWith("--")) {
+                    read.add(tokens.value(i));
+                }
+            }
+            return read;
+        }
+
+        private static void conditions(Stylesheet sheet, List<? extends Node> nodes, int depth, Set<String> names) {
+            for (Node node : nodes) {
+                if (node instanceof Node.AtRule at && !at.name().equals("property")) {
+                    NAME.matcher(sheet.prelude(at)).results().forEach(r -> names.add(r.group()));
+                }
+                if (node instanceof Node.Rule rule && depth > DEEPEST) {
+                    NAME.matcher(sheet.text(rule.first(), rule.end())).results().forEach(r -> names.add(r.group()));
+                } else if (node instanceof Node.Rule rule) {
+                    conditions(sheet, rule.children(), depth + 1, names);
+                }
+            }
+        }
+
+        boolean has(String name) {
+            return !known || names.contains(name);
+        }
+    }
+
+    private final MessageDigest digest;
+    private final Moving moving;
+
+    private LayoutKey(Moving moving) {
+        this.moving = moving;
         try {
             digest = MessageDigest.getInstance("SHA-256");
         } catch (NoSuchAlgorithmException e) {
@@ -100,14 +195,14 @@ public final class LayoutKey {
     }
 
     /** What of a stylesheet can move a box. */
-    private static String written(Stylesheet sheet) {
+    private String written(Stylesheet sheet) {
         StringBuilder text = new StringBuilder();
         write(sheet, sheet.rules(), 0, text);
         return text.toString();
     }
 
     /** A rule in which nothing is left but paint is as if it were not there. What is nested deeper than any page needs is taken as it is written. */
-    private static void write(Stylesheet sheet, List<? extends Node> nodes, int depth, StringBuilder out) {
+    private void write(Stylesheet sheet, List<? extends Node> nodes, int depth, StringBuilder out) {
         for (Node node : nodes) {
             Budget.step();
             if (node instanceof Node.Declaration d) {
@@ -134,11 +229,12 @@ public final class LayoutKey {
         }
     }
 
-    private static boolean isPaint(Stylesheet sheet, Node.Declaration d) {
+    private boolean isPaint(Stylesheet sheet, Node.Declaration d) {
         String value = sheet.value(d);
         return PAINT.matcher(d.property()).matches()
                 || d.isCustom()
-                        && (Color.parse(value.strip()).isPresent()
+                        && (!moving.has(d.property())
+                                || Color.parse(value.strip()).isPresent()
                                 || ONLY_ADDRESS.matcher(value).matches()
                                 || value.strip().equals("none"));
     }

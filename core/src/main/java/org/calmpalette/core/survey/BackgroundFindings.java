@@ -328,9 +328,7 @@ public final class BackgroundFindings {
                     || style.colorOf("color").orElse(Color.TRANSPARENT).alpha() == 0) {
                 continue;
             }
-            boolean large = style.fontSizePx() >= PageFindings.LARGE
-                    || style.fontSizePx() >= PageFindings.LARGE_BOLD && style.fontWeight() >= 700;
-            double needed = large ? 3 : 4.5;
+            double needed = Contrast.needed(style.fontSizePx(), style.fontWeight());
             // What reads on no colour of the gradient behind it is told without boxes already.
             if (backdrop.range(style.colorOf("color").orElseThrow())
                     .filter(r -> r.most() < needed)

@@ -21,6 +21,7 @@ import org.calmpalette.core.change.OwnSheet;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.States;
@@ -41,10 +42,6 @@ import org.jsoup.nodes.TextNode;
 final class PageFindings {
     private static final Viewport WIDE = Viewport.of(1440, 900);
     private static final Viewport NARROW = Viewport.of(390, 800);
-    /** WCAG 2.2, success criterion 1.4.3: large text is from 24 px, or from 18.66 px if it is bold. */
-    static final double LARGE = 24;
-
-    static final double LARGE_BOLD = 18.66;
     private static final Set<String> NEEDED_TEXT =
             Set.of("label", "legend", "caption", "h1", "h2", "h3", "h4", "h5", "h6");
     private static final String OUT_OF_SIGHT =
@@ -187,9 +184,7 @@ final class PageFindings {
             String ground = gradient
                     ? "gradient " + range.get().worst().hex()
                     : backdrop.under(text.get()).ground().hex();
-            boolean large =
-                    style.fontSizePx() >= LARGE || style.fontSizePx() >= LARGE_BOLD && style.fontWeight() >= 700;
-            double needed = large ? 3 : 4.5;
+            double needed = Contrast.needed(style.fontSizePx(), style.fontWeight());
             if (ratio < needed) {
                 Explanation why = Explanation.of(style, "color");
                 String by = why.winner() == null

@@ -67,6 +67,11 @@ public record Theme(
                 List.copyOf(reading.aside));
     }
 
+    /** With other settings; the files stay as they are. */
+    public Theme with(Palette now) {
+        return new Theme(files, now, pages, sheets, attributes, media, aside);
+    }
+
     /** Everything that declares: {@link #sheets}, then {@link #attributes}. */
     public List<ThemeSheet> declaring() {
         return Stream.concat(sheets.stream(), attributes.stream()).toList();

@@ -155,6 +155,37 @@ class MeasuresTest {
                 .isNotEqualTo(made);
     }
 
+    /** What only paint reads moves nothing, whatever it holds; what anything else reads, by whatever way, may. */
+    @Test
+    void aCustomPropertyMovesBoxesOnlyIfSomethingElseThanPaintReadsIt() {
+        String page = "<link rel=stylesheet href=a.css><p class=x>Words</p>";
+        Map<String, Boolean> moves = Map.of(
+                ".x{background:var(--a)}",
+                false,
+                ".x{background:var(--b)} .x{--b:linear-gradient(red,var(--a))}",
+                false,
+                ".x{background:var(--a);border:var(--a)}",
+                true,
+                ".x{border:var(--b)} .y{--b:1px solid var(--a)}",
+                true,
+                ".x{background:var(--c, var(--a));margin:var(--c)}",
+                false,
+                ".x{margin:var(--c, var(--a))}",
+                true,
+                ".x{background:var(--a)} @container style(--a: 3px) {.x{margin:0}}",
+                true,
+                ".x{background:var(--a)} @import 'gone.css';",
+                false);
+        moves.forEach((css, moved) -> assertThat(
+                        !key(page, css + ".x{--a:3px dotted red}").equals(key(page, css + ".x{--a:4px dotted blue}")))
+                .as(css)
+                .isEqualTo(moved));
+        String inAttribute = page.replace("class=x", "class=x style=margin:var(--a)");
+        assertThat(key(inAttribute, ".x{--a:3px dotted red}")).isNotEqualTo(key(inAttribute, ".x{--a:4px dotted red}"));
+        String quoted = page.replace("class=x", "class=x style='background:var(--a)'");
+        assertThat(key(quoted, ".x{--a:3px dotted red}")).isEqualTo(key(quoted, ".x{--a:4px dotted red}"));
+    }
+
     private static String chosen(Theme theme, Map<String, Chosen> choices) {
         Rendered rendered = choices == null ? new Rendered(theme) : new Rendered(theme, choices);
         return new LayoutKey.Keys(rendered).of(rendered.page("index.html").orElseThrow());
