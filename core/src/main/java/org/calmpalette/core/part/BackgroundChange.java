@@ -46,7 +46,7 @@ public final class BackgroundChange {
      * The change, ready to be looked at and made.
      *
      * @param values by property: {@code background-position}, {@code -size}, {@code -repeat}, {@code -attachment} or {@code -color}
-     * @throws BadInputException if the picture is not set by a stylesheet or page of the maker's own, or another rule would win
+     * @throws BadInputException if the picture is not set by a stylesheet, page or style attribute of the maker's own, or another rule would win
      */
     public static Change of(Rendered rendered, PaintedPicture picture, Map<String, String> values, String note) {
         Theme theme = rendered.theme();
@@ -58,12 +58,13 @@ public final class BackgroundChange {
             return ofSetting(theme, setting.get(), values);
         }
         Explanation.Cause by = picture.because();
-        if (by != null && by.origin() == Origin.STYLE_ATTRIBUTE) {
+        if (by != null && by.origin() == Origin.STYLE_ATTRIBUTE && !by.isInAttribute()) {
             throw new BadInputException(
-                    by.file() + ", line " + by.line() + ": a style attribute sets this background.",
-                    "Write the value there, or move the background into a stylesheet first.");
+                    by.file() + ", line " + by.line()
+                            + ": a style attribute without quotes, or with character references, sets this background.",
+                    "Put it in quotes and write the characters themselves, or move the background into a stylesheet.");
         }
-        if (by == null || !by.isInTheme() || by.origin() != Origin.AUTHOR) {
+        if (by == null || !by.isInTheme() && !by.isInAttribute()) {
             throw new BadInputException(
                     "No stylesheet of this theme sets this background.",
                     "Click the part in the survey; it tells what does.");
@@ -130,13 +131,12 @@ public final class BackgroundChange {
 
     /** A longhand that the same rule writes after the picture, and that therefore counts. */
     private static Optional<Located> later(Theme theme, Located at, String property) {
-        Node.StyleRule rule = at.rule();
-        if (rule == null) {
-            return Optional.empty();
-        }
+        List<Node> siblings = at.around().isEmpty()
+                ? at.part().sheet().rules()
+                : at.rule() == null ? List.of() : at.rule().children();
         boolean shorthand = at.declaration().property().equals("background");
         Located found = null;
-        for (Node node : rule.children()) {
+        for (Node node : siblings) {
             if (node instanceof Node.Declaration d
                     && d.property().equals(property)
                     && (!shorthand || d.first() > at.declaration().first())) {

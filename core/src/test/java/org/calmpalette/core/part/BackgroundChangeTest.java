@@ -126,17 +126,28 @@ class BackgroundChangeTest {
                 .hasMessageStartingWith("a.css, line 1: an edit here does not last.");
     }
 
-    @Test
-    void aStyleAttributeIsNamed() {
-        Theme theme = Theme.read(
+    private static Theme inAttribute(String attribute) {
+        return Theme.read(
                 Themes.files(
                         "index.html",
-                        "<!doctype html><body>\n<div style='background: url(p.png)'>x</div>",
+                        "<!doctype html><body>\n<div " + attribute + ">x</div>",
                         "p.png",
                         "-"),
                 "T");
-        assertThatThrownBy(() -> change(theme, Map.of("background-position", "center top")))
-                .hasMessage("index.html, line 2: a style attribute sets this background.");
+    }
+
+    @Test
+    void aStyleAttributeIsEditedInItsPlace() {
+        Theme theme = inAttribute("style='background: url(\"p.png\"); background-size: auto; color: red'");
+        Map<String, String> values = new LinkedHashMap<>();
+        values.put("background-position", "center top");
+        values.put("background-size", "cover");
+        assertThat(Themes.text(change(theme, values).applied(theme).files(), "index.html"))
+                .isEqualTo("<!doctype html><body>\n<div style='background: url(\"p.png\"); background-position: center top;"
+                        + " background-size: cover; color: red'>x</div>");
+        assertThatThrownBy(() -> change(
+                        inAttribute("style=background:url(p.png)"), Map.of("background-position", "center top")))
+                .hasMessageStartingWith("index.html, line 2: a style attribute without quotes");
     }
 
     @Test
