@@ -126,6 +126,11 @@ class PicturesTest {
                 .contains("the ferry is covered");
         maker.locator("[data-scrub]").fill(String.valueOf(from - 1));
         assertThat(maker.locator("[data-reading]").textContent()).contains("the ferry is seen whole");
+        // Below the picture, which is 900 px high, the page goes on for the rest of its own length.
+        page.setViewportSize(1440, 800);
+        int length = ((Number) page.evaluate("() => document.documentElement.scrollHeight")).intValue();
+        assertThat(maker.locator("[data-lengths] p").first().textContent())
+                .contains("it ends 900 px down", "index.html for another " + (length - 900) + " px");
     }
 
     @Test

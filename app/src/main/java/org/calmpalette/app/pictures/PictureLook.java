@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.core.background.Seam;
@@ -56,9 +58,11 @@ record PictureLook(
      *
      * @param message what is the matter; empty if nothing is
      * @param runs stretches of widths in words, for those who do not see the drawing
+     * @param lengths the same over the length of pages; null where that decides nothing
      */
     record Swept(
             SweepDrawing drawing,
+            LengthDrawing lengths,
             List<Fact> facts,
             String message,
             boolean bad,
@@ -139,12 +143,8 @@ record PictureLook(
                 ? null
                 : open.read()
                         .derived(
-                                List.of("swept", use.painted().page(), use.key(), path),
-                                () -> swept(
-                                        open,
-                                        use,
-                                        subject,
-                                        measures.get(use.painted().page())));
+                                List.of("swept", use.painted().page(), use.key(), path, Set.copyOf(measures.keySet())),
+                                () -> swept(open, use, subject, measures));
         return new PictureLook(path, theme.media().facts(path), subject, uses, use, swept);
     }
 
@@ -154,8 +154,19 @@ record PictureLook(
                 new Scenes(open.read().rendered(), page, measures), open.read().gallery());
     }
 
-    private static Swept swept(OpenTheme open, Use use, Optional<Subject> subject, Measures measures) {
-        Backgrounds backgrounds = backgrounds(open, use, measures);
+    private static LengthDrawing lengths(Backgrounds backgrounds, Use use, Map<String, Measures> measures, int window) {
+        TreeMap<String, Integer> pages = new TreeMap<>();
+        use.pages().stream()
+                .filter(measures::containsKey)
+                .forEach(p -> pages.put(p, (int) Math.round(measures.get(p).pageHeight(window))));
+        return backgrounds
+                .lengths(use.painted(), window)
+                .map(l -> LengthDrawing.of(l, pages, window, ColorKey.of(backgrounds.beyond(use.painted(), window))))
+                .orElse(null);
+    }
+
+    private static Swept swept(OpenTheme open, Use use, Optional<Subject> subject, Map<String, Measures> all) {
+        Backgrounds backgrounds = backgrounds(open, use, all.get(use.painted().page()));
         PaintedPicture painted = use.painted();
         Optional<Sight.Part> part = Backgrounds.part(subject);
         Sweep sweep = backgrounds.sweep(painted, part, UnaryOperator.identity());
@@ -236,7 +247,15 @@ record PictureLook(
                     "Match the colour to the edge",
                     Map.of("background-color", ColorKey.of(seam.get().edge()))));
         }
-        return new Swept(SweepDrawing.of(sweep), facts, message, lost.isPresent(), mends, runs(sweep, subject), now);
+        return new Swept(
+                SweepDrawing.of(sweep),
+                lengths(backgrounds, use, all, Math.min(1440, widest)),
+                facts,
+                message,
+                lost.isPresent(),
+                mends,
+                runs(sweep, subject),
+                now);
     }
 
     /** A second drawing, of the picture as it would be. */
@@ -256,7 +275,7 @@ record PictureLook(
             OpenTheme open, Use use, Optional<Subject> subject, Measures measures, Wanted wanted) {
         Sweep sweep = backgrounds(open, use, measures).sweep(use.painted(), Backgrounds.part(subject), l -> wanted.on(l)
                 .orElse(l));
-        return new Swept(SweepDrawing.of(sweep), List.of(), "", false, List.of(), runs(sweep, subject), wanted);
+        return new Swept(SweepDrawing.of(sweep), null, List.of(), "", false, List.of(), runs(sweep, subject), wanted);
     }
 
     static Wanted wanted(BackgroundLayer l) {

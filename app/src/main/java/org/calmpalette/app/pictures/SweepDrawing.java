@@ -98,7 +98,8 @@ public record SweepDrawing(
         return all.toString();
     }
 
-    private static void close(StringBuilder all, List<double[]> points) {
+    /** Adds the area between numbers 1 and 2 of the points, and forgets them. */
+    static void close(StringBuilder all, List<double[]> points) {
         if (!points.isEmpty()) {
             if (points.size() == 1) {
                 points.add(new double[] {points.get(0)[0] + 0.3, points.get(0)[1], points.get(0)[2]});

@@ -9,6 +9,7 @@ import java.util.function.UnaryOperator;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.background.BoxGeometry.Rectangle;
 import org.calmpalette.core.background.NaturalSize;
+import org.calmpalette.core.background.PageLengths;
 import org.calmpalette.core.background.Scene;
 import org.calmpalette.core.background.Seam;
 import org.calmpalette.core.background.Sight;
@@ -69,6 +70,21 @@ public final class Backgrounds {
             BackgroundLayer painted = scenes.painted(picture.element(), l, width);
             return scene(picture, painted, width).map(scene -> Sight.of(painted, s, scene, subject));
         }));
+    }
+
+    /**
+     * A picture behind the whole page over all lengths of pages, in a window of a width; empty if it lies behind a part, stays in the
+     * window, or is not shown there.
+     */
+    public Optional<PageLengths> lengths(PaintedPicture picture, int width) {
+        if (!scenes.isCanvas(picture.element(), width)) {
+            return Optional.empty();
+        }
+        Optional<BackgroundLayer> layer = layer(picture, width)
+                .filter(l -> l.attachment() != BackgroundLayer.Attachment.FIXED)
+                .map(l -> scenes.painted(picture.element(), l, width));
+        return layer.flatMap(l -> gallery.size(picture.path()).map(size -> PageLengths.of(l, size, width)))
+                .filter(p -> !p.stretches().isEmpty());
     }
 
     private Optional<Scene> scene(PaintedPicture picture, BackgroundLayer layer, int width) {

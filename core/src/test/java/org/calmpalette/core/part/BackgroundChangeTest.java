@@ -128,12 +128,7 @@ class BackgroundChangeTest {
 
     private static Theme inAttribute(String attribute) {
         return Theme.read(
-                Themes.files(
-                        "index.html",
-                        "<!doctype html><body>\n<div " + attribute + ">x</div>",
-                        "p.png",
-                        "-"),
-                "T");
+                Themes.files("index.html", "<!doctype html><body>\n<div " + attribute + ">x</div>", "p.png", "-"), "T");
     }
 
     @Test
@@ -143,10 +138,11 @@ class BackgroundChangeTest {
         values.put("background-position", "center top");
         values.put("background-size", "cover");
         assertThat(Themes.text(change(theme, values).applied(theme).files(), "index.html"))
-                .isEqualTo("<!doctype html><body>\n<div style='background: url(\"p.png\"); background-position: center top;"
-                        + " background-size: cover; color: red'>x</div>");
-        assertThatThrownBy(() -> change(
-                        inAttribute("style=background:url(p.png)"), Map.of("background-position", "center top")))
+                .isEqualTo(
+                        "<!doctype html><body>\n<div style='background: url(\"p.png\"); background-position: center top;"
+                                + " background-size: cover; color: red'>x</div>");
+        assertThatThrownBy(() ->
+                        change(inAttribute("style=background:url(p.png)"), Map.of("background-position", "center top")))
                 .hasMessageStartingWith("index.html, line 2: a style attribute without quotes");
     }
 
