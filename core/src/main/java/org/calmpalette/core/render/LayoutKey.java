@@ -235,8 +235,8 @@ public final class LayoutKey {
                 || d.isCustom()
                         && (!moving.has(d.property())
                                 || Color.parse(value.strip()).isPresent()
-                                || ONLY_ADDRESS.matcher(value).matches()
-                                || value.strip().equals("none"));
+                                // Where not all is known, a picture is taken to lie behind something, as most do.
+                                || !moving.known() && ONLY_ADDRESS.matcher(value).matches());
     }
 
     private void add(String text) {

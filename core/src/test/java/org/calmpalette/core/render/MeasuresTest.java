@@ -180,6 +180,14 @@ class MeasuresTest {
                         !key(page, css + ".x{--a:3px dotted red}").equals(key(page, css + ".x{--a:4px dotted blue}")))
                 .as(css)
                 .isEqualTo(moved));
+        for (String[] values : new String[][] {{"none", "block"}, {"url(a.png)", "url(b.png)"}}) {
+            for (String property : new String[] {"display", "content", "background-image"}) {
+                String css = ".x{" + property + ":var(--a)}.x{--a:";
+                assertThat(key(page, css + values[0] + "}").equals(key(page, css + values[1] + "}")))
+                        .as(property + ": " + values[1])
+                        .isEqualTo(property.startsWith("background"));
+            }
+        }
         String inAttribute = page.replace("class=x", "class=x style=margin:var(--a)");
         assertThat(key(inAttribute, ".x{--a:3px dotted red}")).isNotEqualTo(key(inAttribute, ".x{--a:4px dotted red}"));
         String quoted = page.replace("class=x", "class=x style='background:var(--a)'");
