@@ -218,7 +218,8 @@ class BackgroundBox extends HTMLElement {
     stage.setAttribute("aria-valuenow", 0);
     let from = null;
     stage.addEventListener("pointerdown", (event) => {
-      if (event.button !== 0) return;
+      // Beside the picture and its box a finger scrolls the page.
+      if (event.button !== 0 || event.target === stage) return;
       event.preventDefault();
       stage.focus({ preventScroll: true });
       stage.setPointerCapture(event.pointerId);
