@@ -85,7 +85,7 @@ class PicturesTest {
     }
 
     @SuppressWarnings("unchecked")
-    private static Map<String, List<Number>> boxes(Frame frame) {
+    static Map<String, List<Number>> boxes(Frame frame) {
         return (Map<String, List<Number>>)
                 frame.evaluate(
                         """

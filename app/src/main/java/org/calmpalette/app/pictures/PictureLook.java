@@ -12,8 +12,10 @@ import java.util.function.UnaryOperator;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.core.background.Seam;
 import org.calmpalette.core.background.Sight;
+import org.calmpalette.core.background.StripGradient;
 import org.calmpalette.core.background.Sweep;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.BackgroundChange;
 import org.calmpalette.core.render.Backgrounds;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.PaintedPicture;
@@ -242,6 +244,30 @@ record PictureLook(
                             whole,
                             sweep.sights().size());
         }
+        // A strip that is drawn in its own size may as well be a gradient, which weighs next to nothing and waits for
+        // nobody.
+        open.read()
+                .gallery()
+                .pixels(painted.path())
+                .filter(p -> now.size().equals("auto") && !BackgroundChange.isHeld(open.theme(), painted))
+                .flatMap(StripGradient::of)
+                .ifPresent(g -> {
+                    long weight = open.theme()
+                            .media()
+                            .facts(painted.path())
+                            .map(MediaFacts::bytes)
+                            .orElse(0L);
+                    facts.add(new Fact(
+                            "As a gradient",
+                            g.css()
+                                    + String.format(
+                                            Locale.ROOT,
+                                            ", %d characters in place of %,d bytes and a request",
+                                            g.css().length(),
+                                            weight),
+                            ""));
+                    mends.add(new Mend("Write it as a gradient", Map.of("gradient", g.css())));
+                });
         if (seam.isPresent() && seam.get().mean() >= 2) {
             mends.add(new Mend(
                     "Match the colour to the edge",

@@ -23,6 +23,7 @@ import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.background.StripGradient;
 import org.calmpalette.core.cascade.Understanding;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.PictureChange;
@@ -280,6 +281,15 @@ class PicturesController {
         PictureLook.Use chosen = look.use();
         if (chosen == null) {
             throw new BadInputException(look.path() + " is not a background any more.", "Load the page again.");
+        }
+        if (given.containsKey("gradient")) {
+            return open.read()
+                    .gallery()
+                    .pixels(look.path())
+                    .flatMap(StripGradient::of)
+                    .map(g -> BackgroundChange.asGradient(open.read().rendered(), chosen.painted(), g))
+                    .orElseThrow(() -> new BadInputException(
+                            look.path() + " is no strip that a gradient could stand for.", "Load the page again."));
         }
         Map<String, String> all = new LinkedHashMap<>(given);
         if (given.containsKey("anchor") && look.swept() != null) {

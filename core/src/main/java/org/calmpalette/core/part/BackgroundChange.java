@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.background.StripGradient;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
@@ -16,6 +17,8 @@ import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.PaintedPicture;
@@ -24,6 +27,7 @@ import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Kinds;
+import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
@@ -101,6 +105,59 @@ public final class BackgroundChange {
         }
         check(rendered, picture, values, change);
         return change;
+    }
+
+    /**
+     * A gradient in place of a strip: its address is replaced where it stands, and the size that the strip had of itself is given
+     * to the gradient, which has none.
+     *
+     * @throws BadInputException as {@link #of}; also if a setting holds the picture, or its address is not written in the declaration
+     */
+    public static Change asGradient(Rendered rendered, PaintedPicture picture, StripGradient gradient) {
+        Theme theme = rendered.theme();
+        if (isHeld(theme, picture)) {
+            throw new BadInputException(
+                    "A setting holds this picture, and a picture is what its owner may choose.",
+                    "Let the setting go first, or make one of the kind gradient.");
+        }
+        Change change = of(
+                rendered,
+                picture,
+                Map.of("background-size", gradient.size()),
+                "Wrote " + picture.path() + " as a gradient");
+        Located at =
+                Located.find(theme, picture.because().file(), picture.because().start());
+        Edit address = address(at, picture.layer())
+                .map(span -> new Edit(span[0], span[1], gradient.css()))
+                .orElseThrow(() -> new BadInputException(
+                        picture.because().file() + ", line " + picture.because().line()
+                                + ": the address is not written in the declaration itself.",
+                        "Write the gradient where the address is: " + gradient.css()));
+        return change.with(picture.because().file(), address);
+    }
+
+    /** Whether a setting holds the picture itself; a colour beside it does not count. */
+    public static boolean isHeld(Theme theme, PaintedPicture picture) {
+        return picture.through().stream()
+                .map(theme.palette().properties()::get)
+                .anyMatch(s -> s != null && (s.kind() instanceof BackgroundKind || s.kind() instanceof PictureKind));
+    }
+
+    /** Where the address of a layer stands in a file. */
+    private static Optional<int[]> address(Located at, int layer) {
+        Tokens tokens = at.part().sheet().tokens();
+        int now = 0;
+        for (int i = at.declaration().valueFirst(); i < at.declaration().valueEnd(); ) {
+            int next = tokens.opens(i) ? tokens.afterBlock(i, at.declaration().valueEnd()) : i + 1;
+            boolean url = tokens.is(i, TokenType.URL)
+                    || tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("url");
+            if (url && now == layer) {
+                return Optional.of(new int[] {at.start(i), at.end(next - 1)});
+            }
+            now += tokens.is(i, TokenType.COMMA) ? 1 : 0;
+            i = next;
+        }
+        return Optional.empty();
     }
 
     /** Where a setting makes the background, its default changes; what is fixed for the owner is fixed anew. */

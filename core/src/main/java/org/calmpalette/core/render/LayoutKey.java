@@ -236,7 +236,8 @@ public final class LayoutKey {
                         && (!moving.has(d.property())
                                 || Color.parse(value.strip()).isPresent()
                                 // Where not all is known, a picture is taken to lie behind something, as most do.
-                                || !moving.known() && ONLY_ADDRESS.matcher(value).matches());
+                                || !moving.known()
+                                        && ONLY_ADDRESS.matcher(value).matches());
     }
 
     private void add(String text) {

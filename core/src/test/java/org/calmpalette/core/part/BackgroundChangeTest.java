@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.background.StripGradient;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.render.PaintedPicture;
 import org.calmpalette.core.render.Rendered;
@@ -153,5 +154,31 @@ class BackgroundChangeTest {
         values.put("background-position", "center top");
         assertThatThrownBy(() -> change(".hero{background:url(p.png)} body .hero{background-position:1px 2px}", values))
                 .hasMessageContaining("Another rule sets background-position too and wins");
+    }
+
+    private static String asGradient(String css) {
+        Theme theme = Theme.read(Themes.files(files(css)), "T");
+        Rendered rendered = new Rendered(theme);
+        PaintedPicture picture =
+                PaintedPicture.of(rendered, theme.pages().get(0)).get(0);
+        StripGradient strip = new StripGradient("linear-gradient(#284050, #1f3347)", "100% 40px", 1);
+        return new String(
+                BackgroundChange.asGradient(rendered, picture, strip)
+                        .files(theme)
+                        .get("a.css"),
+                java.nio.charset.StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void aStripIsWrittenAsAGradientInItsPlaceWithTheSizeThatItHad() {
+        assertThat(asGradient(".hero {\n  background: #123 url( 'p.png' ) repeat-x; /* strip */\n}"))
+                .isEqualTo(
+                        ".hero {\n  background: #123 linear-gradient(#284050, #1f3347) repeat-x;\n  background-size: 100% 40px; /* strip */\n}");
+        assertThat(asGradient(".hero{background:linear-gradient(red,blue) no-repeat,url(p.png) repeat-x}"))
+                .isEqualTo(
+                        ".hero{background:linear-gradient(red,blue) no-repeat,linear-gradient(#284050, #1f3347) repeat-x; background-size: auto, 100% 40px}");
+        assertThatThrownBy(() -> asGradient(":root{--strip:url(p.png)} .hero{background:var(--strip) repeat-x}"))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("the address is not written in the declaration itself");
     }
 }
