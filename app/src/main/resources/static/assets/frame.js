@@ -159,8 +159,7 @@ function painted(element, known) {
   if (!known.has(element)) {
     const style = getComputedStyle(element);
     known.set(element, { color: bytes(style.backgroundColor), image: style.backgroundImage !== "none", opacity: Number(style.opacity),
-      changed: style.mixBlendMode !== "normal" || style.filter !== "none" || (style.backdropFilter || "none") !== "none"
-        || style.backgroundImage !== "none" && style.backgroundBlendMode.split(", ").some((m) => m !== "normal") });
+      changed: style.mixBlendMode !== "normal" || style.filter !== "none" || (style.backdropFilter || "none") !== "none" });
   }
   return known.get(element);
 }

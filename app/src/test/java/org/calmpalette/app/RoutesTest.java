@@ -44,7 +44,7 @@ class RoutesTest {
                       GET /themes/{id}/part/change  GET /themes/{id}/part/preview  POST /themes/{id}/part
                       GET /themes/{id}/finding  GET /themes/{id}/finding/effect  POST /themes/{id}/finding/mend
                       POST /themes/{id}/finding/dismiss  POST /themes/{id}/finding/take-back  GET /themes/{id}/rule  GET /themes/{id}/rule/effect  POST /themes/{id}/rule/win
-                      GET /themes/{id}/settings  GET /themes/{id}/settings/card  POST /themes/{id}/settings  POST /themes/{id}/settings/try  POST /themes/{id}/settings/each
+                      GET /themes/{id}/settings  GET /themes/{id}/settings/card  POST /themes/{id}/settings  POST /themes/{id}/settings/try  POST /themes/{id}/settings/behind  POST /themes/{id}/settings/each
                       POST /themes/{id}/settings/move  POST /themes/{id}/settings/rename  POST /themes/{id}/settings/duplicate  POST /themes/{id}/settings/remove
                       GET /themes/{id}/settings/new  POST /themes/{id}/settings/new
                       POST /themes/{id}/settings/new/release  GET /themes/{id}/bands  POST /themes/{id}/bands  GET /themes/{id}/schemes  POST /themes/{id}/schemes
@@ -53,7 +53,7 @@ class RoutesTest {
                       POST /themes/{id}/pictures/subject  POST /themes/{id}/pictures/lay  GET /themes/{id}/pictures/lighter  GET /themes/{id}/pictures/lighter.img
                       POST /themes/{id}/pictures/lighten  GET /themes/{id}/pictures/all  GET /themes/{id}/pictures/all/progress  POST /themes/{id}/pictures/all  POST /themes/{id}/pictures/all/stop  POST /themes/{id}/pictures/all/keep  POST /themes/{id}/pictures/replace  POST /themes/{id}/pictures/add  POST /themes/{id}/pictures/remove  GET /themes/{id}/measures  GET /themes/{id}/grounds  POST /themes/{id}/measures   POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
                       POST /themes/{id}/sites/{site}/update  POST /themes/{id}/sites/{site}/remove
-      OWNER           GET /sites/{slug}  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/judge
+      OWNER           GET /sites/{slug}  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/behind  POST /sites/{slug}/judge
                       GET /sites/{slug}/grounds  GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  POST /sites/{slug}/put-back
                       POST /sites/{slug}/go-live  GET /sites/{slug}/editions  POST /sites/{slug}/editions/{number}/take-back
       SIGNED_ADDRESS  GET /frame/{token}/**

@@ -3,13 +3,16 @@ package org.calmpalette.core.render;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.color.BlendMode;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.color.Interpolation;
@@ -52,6 +55,7 @@ public record Backdrop(List<Layer> layers) {
      *
      * @param color of its background, may be translucent
      * @param images over that colour, the uppermost first
+     * @param blends how each of them mixes with those below it and the colour
      * @param opacity of the element with all that is in it, 0 to 1
      * @param unknown what keeps its paint from being known, or null
      * @param moved whether it is taken out of the flow, or pulled over its neighbours
@@ -60,6 +64,7 @@ public record Backdrop(List<Layer> layers) {
             Element element,
             Color color,
             List<BackgroundLayer> images,
+            List<BlendMode> blends,
             double opacity,
             Unknown unknown,
             boolean moved) {}
@@ -96,23 +101,31 @@ public record Backdrop(List<Layer> layers) {
             ElementStyle style = styles.of(element);
             Color color = style.colorOf("background-color").orElse(Color.TRANSPARENT);
             var read = style.backgroundLayers();
-            List<BackgroundLayer> images =
-                    read.orElse(List.of()).stream().filter(this::shows).toList();
+            List<BackgroundLayer> all = read.orElse(List.of());
+            List<BlendMode> modes = blends(style);
+            List<BackgroundLayer> images = new ArrayList<>();
+            List<BlendMode> blends = new ArrayList<>();
+            for (int i = 0; i < all.size(); i++) {
+                if (shows(all.get(i))) {
+                    images.add(all.get(i));
+                    blends.add(modes.get(i % modes.size()));
+                }
+            }
+            boolean mixed = blends.stream().anyMatch(b -> b != BlendMode.NORMAL);
             boolean moved = isMoved(style);
             // What changes the colours of all its layers comes before what the layers are.
             Unknown unknown = read.isEmpty()
                     ? Unknown.UNREAD_BACKGROUND
                     : isDeclared(style, "mix-blend-mode", "normal")
-                                    || !images.isEmpty() && isDeclared(style, "background-blend-mode", "normal")
                             ? Unknown.BLEND_MODE
                             : isDeclared(style, "filter", "none") || isDeclared(style, "backdrop-filter", "none")
                                     ? Unknown.FILTER
                                     : !images.isEmpty()
-                                            ? images.size() == 1 && isFilling(images.get(0))
+                                            ? images.size() == 1 && !mixed && isFilling(images.get(0))
                                                     ? Unknown.GRADIENT
                                                     : Unknown.PICTURE
                                             : moved ? Unknown.MOVED : null;
-            return new Layer(element, color, images, style.opacity(), unknown, moved);
+            return new Layer(element, color, images, blends, style.opacity(), unknown, moved);
         }
 
         /** A gradient as large as its box, which therefore lies behind every letter. */
@@ -130,6 +143,15 @@ public record Backdrop(List<Layer> layers) {
                     && !(layer.image() instanceof Image.Url url
                             && !url.address().startsWith("data:")
                             && !there.test(url.address()));
+        }
+
+        /** At least one; a mode that nobody knows is as if it were not declared. */
+        private static List<BlendMode> blends(ElementStyle style) {
+            List<BlendMode> modes = Painting.declared(style, "background-blend-mode").stream()
+                    .flatMap(v -> Stream.of(v.toLowerCase(Locale.ROOT).split(",")))
+                    .map(v -> BlendMode.of(v.strip()).orElse(BlendMode.NORMAL))
+                    .toList();
+            return modes.isEmpty() ? List.of(BlendMode.NORMAL) : modes;
         }
 
         private static boolean isDeclared(ElementStyle style, String longhand, String without) {
@@ -248,6 +270,7 @@ public record Backdrop(List<Layer> layers) {
             Layer flat = new Layer(
                     where.element(),
                     Contrast.over(color, where.color()),
+                    List.of(),
                     List.of(),
                     where.opacity(),
                     null,

@@ -14,6 +14,7 @@ import org.calmpalette.core.background.NaturalSize;
 import org.calmpalette.core.background.Placement;
 import org.calmpalette.core.background.Scene;
 import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.color.BlendMode;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.picture.Pixels;
@@ -133,6 +134,10 @@ public final class Ground {
 
     /** Paint of one element: what is asked for at each point. */
     private record Paint(Backdrop.Layer layer, Rectangle box, boolean canvas, List<Sheet> sheets) {
+        boolean isMixed() {
+            return sheets.stream().anyMatch(s -> s.blend() != BlendMode.NORMAL);
+        }
+
         boolean hides(List<Rectangle> lines) {
             return canvas
                     || lines.stream()
@@ -145,7 +150,13 @@ public final class Ground {
 
     /** One image of a background, ready to be asked. */
     private record Sheet(
-            Placement placement, double x, double y, Rectangle clip, Pixels pixels, GradientPaint gradient) {}
+            Placement placement,
+            double x,
+            double y,
+            Rectangle clip,
+            Pixels pixels,
+            GradientPaint gradient,
+            BlendMode blend) {}
 
     private final Scenes scenes;
     private final Gallery gallery;
@@ -268,6 +279,7 @@ public final class Ground {
                         layer.element(),
                         Contrast.over(overlay, layer.color()),
                         layer.images(),
+                        layer.blends(),
                         layer.opacity(),
                         layer.unknown(),
                         layer.moved());
@@ -323,7 +335,8 @@ public final class Ground {
             return Missing.NOT_MEASURED;
         }
         List<Sheet> sheets = new ArrayList<>();
-        for (BackgroundLayer image : layer.images()) {
+        for (int i = 0; i < layer.images().size(); i++) {
+            BackgroundLayer image = layer.images().get(i);
             if (image.image() instanceof Image.Unread || image.clip() == BackgroundLayer.Box.TEXT) {
                 return Missing.UNREAD_BACKGROUND;
             }
@@ -335,7 +348,7 @@ public final class Ground {
             if (scene.isEmpty()) {
                 continue;
             }
-            Optional<Sheet> sheet = sheet(painted, scene.get());
+            Optional<Sheet> sheet = sheet(painted, layer.blends().get(i), scene.get());
             if (sheet.isEmpty()) {
                 return Missing.PICTURE_NOT_READ;
             }
@@ -374,7 +387,7 @@ public final class Ground {
         return new Rectangle(x, y, Math.round(r.x() + r.width()) - x, Math.round(r.y() + r.height()) - y);
     }
 
-    private Optional<Sheet> sheet(BackgroundLayer layer, Scene scene) {
+    private Optional<Sheet> sheet(BackgroundLayer layer, BlendMode blend, Scene scene) {
         Rectangle clip = scene.boxes().of(layer.clip());
         Rectangle onPage = new Rectangle(scene.x() + clip.x(), scene.y() + clip.y(), clip.width(), clip.height());
         if (layer.image() instanceof Image.Gradient g) {
@@ -382,7 +395,7 @@ public final class Ground {
             GradientPaint paint = p.tile().width() > 0
                     ? new GradientPaint(g, p.tile().width(), p.tile().height())
                     : null;
-            return Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, null, paint));
+            return Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, null, paint, blend));
         }
         String path = ((Image.Url) layer.image()).address();
         Optional<Pixels> pixels = gallery.pixels(path);
@@ -391,7 +404,7 @@ public final class Ground {
             Placement p = Placement.of(layer, size, scene.boxes());
             boolean seen =
                     p.tile().width() <= 0 || px.fills(p.tile().width(), p.tile().height());
-            return seen ? Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, px, null)) : Optional.empty();
+            return seen ? Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, px, null, blend)) : Optional.empty();
         });
     }
 
@@ -474,23 +487,31 @@ public final class Ground {
                             && x < p.box().x() + p.box().width()
                             && y >= p.box().y()
                             && y < p.box().y() + p.box().height();
-            if (inside) {
+            if (inside && p.isMixed()) {
+                // From the colour upwards, and by itself: backgrounds do not blend with what is behind their element.
+                double[] own = premultiplied(p.layer().color());
+                for (int i = p.sheets().size() - 1; i >= 0; i--) {
+                    if (at(p.sheets().get(i), x, y, one)) {
+                        p.sheets().get(i).blend().over(own, one);
+                        // What a browser keeps between two layers is whole levels.
+                        for (int k = 0; k < 4; k++) {
+                            own[k] = Math.round(own[k] * 255) / 255.0;
+                        }
+                    }
+                }
+                under(letters, own);
+                under(ground, own);
+            } else if (inside) {
                 for (Sheet sheet : p.sheets()) {
                     if (at(sheet, x, y, one)) {
                         under(letters, one);
                         under(ground, one);
                     }
                 }
-                Color c = p.layer().color();
-                double a = c.alpha();
-                if (a > 0) {
-                    Color in = c.toGamut();
-                    one[0] = in.c0() * a;
-                    one[1] = in.c1() * a;
-                    one[2] = in.c2() * a;
-                    one[3] = a;
-                    under(letters, one);
-                    under(ground, one);
+                if (p.layer().color().alpha() > 0) {
+                    double[] own = premultiplied(p.layer().color());
+                    under(letters, own);
+                    under(ground, own);
                 }
             }
             double opacity = p.layer().opacity();
@@ -505,6 +526,12 @@ public final class Ground {
         Arrays.fill(one, 1);
         under(letters, one);
         under(ground, one);
+    }
+
+    private static double[] premultiplied(Color c) {
+        Color in = c.toGamut();
+        double a = c.alpha();
+        return new double[] {in.c0() * a, in.c1() * a, in.c2() * a, a};
     }
 
     /** Lays a colour under another: source-over, premultiplied. */

@@ -44,6 +44,10 @@ public class GroundsTest {
       .box { background: rgb(255 255 255 / 60%); color: #333; padding: 10px }
       .tiles { background: url(hills.png) 7px 3px / 90px 60px; color: #111 }
       .round { background: radial-gradient(circle at 30% 40%, #fff, #456 60%), #000; color: #223 }
+      .duo { background: url(hills.png) center / cover #204060; background-blend-mode: luminosity; color: #fff }
+      .mixed { background: linear-gradient(90deg, #fc8, #6ad), url(hills.png) 0 0 no-repeat, #e8d8c8;
+        background-blend-mode: multiply, hard-light; color: #102030 }
+      .soft { background: url(hills.png) center / 300px, #c04020; background-blend-mode: soft-light, normal; color: #ffd }
       @media (min-width: 768px) { .hero { background-position: right bottom } .band { color: #fff } }
       </style></head><body>
       <p>On the picture of the page itself, which ends somewhere.</p>
@@ -52,6 +56,9 @@ public class GroundsTest {
       <section class=veil><p>Under a veil.</p><div class=box><p>In a box that lets something through, with more words than fit on a line.</p></div></section>
       <section class=tiles><p>Tiles repeat behind this text.</p></section>
       <section class=round><p>Light in one corner.</p></section>
+      <section class=duo><p>A picture in two tones, as many heroes have it.</p></section>
+      <section class=mixed><p>Two layers, each mixed with those below it in its own way.</p></section>
+      <section class=soft><p>Soft light on tiles.</p></section>
       </body></html>""";
 
     /** Hills with grain, the same each time. */
