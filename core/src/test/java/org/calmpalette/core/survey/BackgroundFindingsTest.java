@@ -155,7 +155,11 @@ class BackgroundFindingsTest {
     void whatIsBlendedFilteredOrLiesUnderSomethingElseIsNotJudged() throws IOException {
         String hero = ".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}";
         assertThat(found(hero)).isNotEmpty();
-        assertThat(found(hero + ".hero{background-blend-mode:multiply}")).isEmpty();
+        // Layers that are mixed with each other are seen as they are mixed: with nothing below, and with white.
+        assertThat(found(hero + ".hero{background-blend-mode:multiply}")).isNotEmpty();
+        assertThat(found(hero + ".hero{color:#757575}")).isNotEmpty();
+        assertThat(found(hero + ".hero{color:#757575;background-color:#fff;background-blend-mode:lighten}"))
+                .isEmpty();
         assertThat(found(hero + ".hero{mix-blend-mode:screen}")).isEmpty();
         assertThat(found(hero + ".hero{filter:invert(1)}")).isEmpty();
         assertThat(found(hero + "p{backdrop-filter:blur(3px)}")).isEmpty();
