@@ -189,6 +189,8 @@ class BackgroundBox extends HTMLElement {
       : moves[0] && !moves[1] ? " It fills the height, so it moves sideways only." : moves[1] && !moves[0] ? " It fills the width, so it moves up and down only." : "";
     this.reading.textContent = `At ${width} px ${share}% of the picture shows${drawn > 1.005 ? `, enlarged to ${Math.round(100 * drawn)}%, so it blurs` : ""}.`
       + this.subject(picture, p) + (this.free("position") && values.repeat === "no-repeat" ? fills : "");
+    // Hundredths of the way across, as a slider has one number; the text says both.
+    this.stage.setAttribute("aria-valuenow", moves[0] ? Math.round(clamp(100 * p.at[0] / (this.box[0] - p.tile[0]), 0, 100)) : 50);
     this.stage.setAttribute("aria-valuetext", `${values.position}, ${share}% of the picture shows`);
   }
 
@@ -215,7 +217,6 @@ class BackgroundBox extends HTMLElement {
     Object.assign(stage, { tabIndex: 0, role: "slider" });
     stage.classList.add("can-move");
     stage.setAttribute("aria-label", `Position of the picture: ${this.dataset.name}. Arrow keys move it.`);
-    stage.setAttribute("aria-valuenow", 0);
     let from = null;
     stage.addEventListener("pointerdown", (event) => {
       // Beside the picture and its box a finger scrolls the page.

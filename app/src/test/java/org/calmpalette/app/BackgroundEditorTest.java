@@ -211,6 +211,7 @@ class BackgroundEditorTest {
         assertThat(page.inputValue("[name='v.position']"))
                 .as("the way the arrow points")
                 .isEqualTo("90% 99%");
+        assertThat(stage.getAttribute("aria-valuenow")).isEqualTo("90");
         page.fill("[name='v.position']", "40px 0px");
         stage.focus();
         page.keyboard().press("ArrowLeft");
