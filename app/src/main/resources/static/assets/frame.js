@@ -155,10 +155,19 @@ function texts() {
 }
 // What is seen of a text and of the ground around it: all paint down to the canvas, each group with its opacity, as core's
 // Backdrop has it. A test holds the two together.
+// A painted ::before or ::after out of the flow may lie behind the text; the server tells of it what boxes tell.
+function isOverlaid(element) {
+  return ["::before", "::after"].some((name) => {
+    const s = getComputedStyle(element, name);
+    return s.content !== "none" && s.content !== "normal" && (s.position === "absolute" || s.position === "fixed") && s.display !== "none"
+      && s.opacity !== "0" && s.visibility === "visible" && !(parseFloat(s.width) < 10) && !(parseFloat(s.height) < 10)
+      && (bytes(s.backgroundColor).a > 0 || s.backgroundImage !== "none");
+  });
+}
 function painted(element, known) {
   if (!known.has(element)) {
     const style = getComputedStyle(element);
-    known.set(element, { color: bytes(style.backgroundColor), image: style.backgroundImage !== "none", opacity: Number(style.opacity),
+    known.set(element, { color: bytes(style.backgroundColor), image: style.backgroundImage !== "none" || isOverlaid(element), opacity: Number(style.opacity),
       changed: style.mixBlendMode !== "normal" || style.filter !== "none" || (style.backdropFilter || "none") !== "none" });
   }
   return known.get(element);

@@ -59,6 +59,7 @@ public record Backdrop(List<Layer> layers) {
      * @param opacity of the element with all that is in it, 0 to 1
      * @param unknown what keeps its paint from being known, or null
      * @param moved whether it is taken out of the flow, or pulled over its neighbours
+     * @param generated the generated box of the element whose paint this is, or null for that of the element itself
      */
     public record Layer(
             Element element,
@@ -67,7 +68,16 @@ public record Backdrop(List<Layer> layers) {
             List<BlendMode> blends,
             double opacity,
             Unknown unknown,
-            boolean moved) {}
+            boolean moved,
+            Pseudo generated) {}
+
+    /**
+     * A {@code ::before} or {@code ::after} that is taken out of the flow; where it is, layout tells.
+     *
+     * @param opacity its own, 0 to 1, which concerns nothing else; that of the layer is 1
+     * @param above whether it is painted over the text, not behind it
+     */
+    public record Pseudo(String name, double opacity, boolean above) {}
 
     /** What one sees: the colour of a text and the colour around it, both opaque. */
     public record Seen(Color text, Color ground) {
@@ -82,6 +92,7 @@ public record Backdrop(List<Layer> layers) {
         private final PageStyles styles;
         private final Predicate<String> there;
         private final Map<Element, Layer> known = new IdentityHashMap<>();
+        private final Map<Element, List<Generated.Box>> boxes = new IdentityHashMap<>();
 
         /** @param there whether a picture of an address in computed values can be loaded; one that cannot shows nothing */
         public Reader(PageStyles styles, Predicate<String> there) {
@@ -91,14 +102,60 @@ public record Backdrop(List<Layer> layers) {
 
         public Backdrop of(Element element) {
             List<Layer> layers = new ArrayList<>();
+            List<Element> path = new ArrayList<>();
+            List<Layer> sunk = new ArrayList<>();
             for (Element at = element; at != null && !at.normalName().equals("#root"); at = at.parent()) {
-                layers.add(known.computeIfAbsent(at, this::layer));
+                for (Generated.Box box : boxes.computeIfAbsent(at, this::boxes)) {
+                    if (box.level() < 0) {
+                        sunk.add(layer(at, box, false));
+                    } else if (Generated.isBelow(styles, box, path)) {
+                        layers.add(layer(at, box, false));
+                    } else {
+                        layers.add(0, layer(at, box, true));
+                    }
+                }
+                // What is below level 0 lies on the background of the stacking context that it belongs to.
+                if (!sunk.isEmpty() && Generated.isStackingContext(styles, at)) {
+                    layers.addAll(sunk);
+                    sunk.clear();
+                }
+                layers.add(known.computeIfAbsent(at, e -> layer(e, styles.of(e))));
+                path.add(at);
             }
             return new Backdrop(List.copyOf(layers));
         }
 
-        private Layer layer(Element element) {
-            ElementStyle style = styles.of(element);
+        /** Uppermost first. */
+        private List<Generated.Box> boxes(Element element) {
+            return Stream.of("after", "before")
+                    .flatMap(name -> Generated.of(styles, element, name).stream())
+                    .filter(box -> {
+                        Layer paint = layer(element, box.style());
+                        return paint.color().alpha() > 0
+                                || !paint.images().isEmpty()
+                                || paint.unknown() == Unknown.FILTER;
+                    })
+                    .sorted(java.util.Comparator.comparing(Generated.Box::level).reversed())
+                    .toList();
+        }
+
+        private Layer layer(Element element, Generated.Box box, boolean above) {
+            Layer paint = layer(element, box.style());
+            boolean read = paint.unknown() != Unknown.UNREAD_BACKGROUND
+                    && paint.unknown() != Unknown.BLEND_MODE
+                    && paint.unknown() != Unknown.FILTER;
+            return new Layer(
+                    element,
+                    paint.color(),
+                    paint.images(),
+                    paint.blends(),
+                    1,
+                    read ? Unknown.MOVED : paint.unknown(),
+                    false,
+                    new Pseudo(box.name(), paint.opacity(), above));
+        }
+
+        private Layer layer(Element element, ElementStyle style) {
             Color color = style.colorOf("background-color").orElse(Color.TRANSPARENT);
             var read = style.backgroundLayers();
             List<BackgroundLayer> all = read.orElse(List.of());
@@ -125,7 +182,7 @@ public record Backdrop(List<Layer> layers) {
                                                     ? Unknown.GRADIENT
                                                     : Unknown.PICTURE
                                             : moved ? Unknown.MOVED : null;
-            return new Layer(element, color, images, blends, style.opacity(), unknown, moved);
+            return new Layer(element, color, images, blends, style.opacity(), unknown, moved, null);
         }
 
         /** A gradient as large as its box, which therefore lies behind every letter. */
@@ -187,7 +244,7 @@ public record Backdrop(List<Layer> layers) {
             }
             // What covers all behind it may lie wherever it likes; but an opacity further out lets through what it
             // covers.
-            if (layer.color().isOpaque() && layer.opacity() == 1) {
+            if (layer.color().isOpaque() && layer.opacity() == 1 && layer.generated() == null) {
                 return opacityAround(layer);
             }
             if (moved) {
@@ -274,7 +331,8 @@ public record Backdrop(List<Layer> layers) {
                     List.of(),
                     where.opacity(),
                     null,
-                    where.moved());
+                    where.moved(),
+                    null);
             Backdrop here =
                     new Backdrop(layers.stream().map(l -> l == where ? flat : l).toList());
             if (here.unknown() != null) {

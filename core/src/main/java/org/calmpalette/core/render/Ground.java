@@ -138,6 +138,10 @@ public final class Ground {
             return sheets.stream().anyMatch(s -> s.blend() != BlendMode.NORMAL);
         }
 
+        boolean touches(List<Rectangle> lines) {
+            return lines.stream().anyMatch(l -> overlap(l, box));
+        }
+
         boolean hides(List<Rectangle> lines) {
             return canvas
                     || lines.stream()
@@ -165,7 +169,7 @@ public final class Ground {
     private final boolean withPictures;
     private final Map<Integer, Color> overlays;
     private int widthOfPaints = -1;
-    private final Map<Element, Object> paints = new HashMap<>();
+    private final Map<List<Object>, Object> paints = new HashMap<>();
     private Backdrop.Reader backdrops;
 
     /** @param withPictures false for a page whose pictures have not come: only colours and gradients show */
@@ -251,12 +255,21 @@ public final class Ground {
         boolean moved = false;
         for (int i = 0; i < layers.size(); i++) {
             Backdrop.Layer layer = layers.get(i);
-            Object paint = paints.computeIfAbsent(layer.element(), e -> paint(layer, width));
+            Backdrop.Pseudo generated = layer.generated();
+            Object paint = paints.computeIfAbsent(
+                    List.of(layer.element(), generated == null ? "" : generated.name()), k -> paint(layer, width));
+            if (generated != null && generated.above()) {
+                if (!(paint instanceof Paint p) || p.touches(lines)) {
+                    return new Stacked(lines, stack, Missing.OVERLAP);
+                }
+                continue;
+            }
             if (paint instanceof Missing why) {
                 return new Stacked(lines, stack, why);
             }
             stack.add((Paint) paint);
             boolean last = layer.color().isOpaque()
+                    && (generated == null || generated.opacity() == 1)
                     && ((Paint) paint).hides(lines)
                     && layers.subList(i, layers.size()).stream().allMatch(l -> l.opacity() == 1 && !isChanged(l));
             if (last) {
@@ -271,9 +284,16 @@ public final class Ground {
         return new Stacked(lines, stack, null);
     }
 
+    private static boolean overlap(Rectangle a, Rectangle b) {
+        return a.x() < b.x() + b.width()
+                && b.x() < a.x() + a.width()
+                && a.y() < b.y() + b.height()
+                && b.y() < a.y() + a.height();
+    }
+
     private Backdrop.Layer overlaid(Backdrop.Layer layer) {
         Color overlay = overlays.get(indexes.get(layer.element()));
-        return overlay == null
+        return overlay == null || layer.generated() != null
                 ? layer
                 : new Backdrop.Layer(
                         layer.element(),
@@ -282,7 +302,8 @@ public final class Ground {
                         layer.blends(),
                         layer.opacity(),
                         layer.unknown(),
-                        layer.moved());
+                        layer.moved(),
+                        null);
     }
 
     private static boolean isChanged(Backdrop.Layer layer) {
@@ -304,12 +325,7 @@ public final class Ground {
             Backdrop.Layer own = backdrops.of(e).layers().get(0);
             boolean paints = own.color().alpha() > 0 || !own.images().isEmpty() || replaced;
             Optional<Rectangle> box = paints ? scenes.measures().box(i, width) : Optional.empty();
-            if (box.isPresent()
-                    && lines.stream()
-                            .anyMatch(l -> l.x() < box.get().x() + box.get().width()
-                                    && box.get().x() < l.x() + l.width()
-                                    && l.y() < box.get().y() + box.get().height()
-                                    && box.get().y() < l.y() + l.height())) {
+            if (box.isPresent() && lines.stream().anyMatch(l -> overlap(l, box.get()))) {
                 return true;
             }
         }
@@ -329,7 +345,18 @@ public final class Ground {
             return Missing.UNREAD_BACKGROUND;
         }
         int index = indexes.get(layer.element());
-        boolean canvas = scenes.isCanvas(index, width);
+        Optional<Rectangle> made = layer.generated() == null
+                ? Optional.empty()
+                : Generated.place(
+                        scenes,
+                        layer.element(),
+                        scenes.styles(width)
+                                .of(layer.element(), layer.generated().name()),
+                        width);
+        if (layer.generated() != null && made.isEmpty()) {
+            return Missing.OVERLAP;
+        }
+        boolean canvas = made.isEmpty() && scenes.isCanvas(index, width);
         boolean paints = layer.color().alpha() > 0 || !layer.images().isEmpty();
         if (paints && !scenes.measures().boxes().containsKey(canvas ? 1 : index)) {
             return Missing.NOT_MEASURED;
@@ -343,8 +370,11 @@ public final class Ground {
             if (image.image() instanceof Image.Url && !withPictures) {
                 continue;
             }
-            BackgroundLayer painted = scenes.painted(index, image, width);
-            Optional<Scene> scene = scenes.scene(index, painted, width).map(Ground::snapped);
+            BackgroundLayer painted = made.isEmpty() ? scenes.painted(index, image, width) : image;
+            Optional<Scene> scene = (made.isEmpty()
+                            ? scenes.scene(index, painted, width)
+                            : Optional.of(scenes.sceneOf(made.get(), image, width)))
+                    .map(Ground::snapped);
             if (scene.isEmpty()) {
                 continue;
             }
@@ -358,8 +388,7 @@ public final class Ground {
                 layer,
                 canvas
                         ? null
-                        : scenes.measures()
-                                .box(index, width)
+                        : made.or(() -> scenes.measures().box(index, width))
                                 .map(Ground::snapped)
                                 .orElse(new Rectangle(0, 0, 0, 0)),
                 canvas,
@@ -487,7 +516,9 @@ public final class Ground {
                             && x < p.box().x() + p.box().width()
                             && y >= p.box().y()
                             && y < p.box().y() + p.box().height();
-            if (inside && p.isMixed()) {
+            double alone =
+                    p.layer().generated() == null ? 1 : p.layer().generated().opacity();
+            if (inside && (p.isMixed() || alone < 1)) {
                 // From the colour upwards, and by itself: backgrounds do not blend with what is behind their element.
                 double[] own = premultiplied(p.layer().color());
                 for (int i = p.sheets().size() - 1; i >= 0; i--) {
@@ -498,6 +529,9 @@ public final class Ground {
                             own[k] = Math.round(own[k] * 255) / 255.0;
                         }
                     }
+                }
+                for (int k = 0; k < 4; k++) {
+                    own[k] *= alone;
                 }
                 under(letters, own);
                 under(ground, own);

@@ -242,6 +242,15 @@ public final class Scenes {
                 }));
     }
 
+    /** The same for a box that is generated and has no border: nothing is known to lie over it. */
+    Scene sceneOf(Rectangle box, BackgroundLayer layer, int width) {
+        double high = measures.pageHeight(width);
+        return layer.attachment() == BackgroundLayer.Attachment.FIXED
+                ? new Scene(
+                        0, 0, BoxGeometry.of(width, measures.windowHeight()), width, measures.windowHeight(), List.of())
+                : new Scene(box.x(), box.y(), BoxGeometry.of(box.width(), box.height()), width, high, List.of());
+    }
+
     /** A layer as it is painted: what belongs to the canvas is not cut at a box. */
     public BackgroundLayer painted(int element, BackgroundLayer layer, int width) {
         boolean fixed = layer.attachment() == BackgroundLayer.Attachment.FIXED;

@@ -48,6 +48,12 @@ public class GroundsTest {
       .mixed { background: linear-gradient(90deg, #fc8, #6ad), url(hills.png) 0 0 no-repeat, #e8d8c8;
         background-blend-mode: multiply, hard-light; color: #102030 }
       .soft { background: url(hills.png) center / 300px, #c04020; background-blend-mode: soft-light, normal; color: #ffd }
+      .shade { position: relative; background: url(hills.png) center / cover; color: #fff }
+      .shade::before { content: ""; position: absolute; inset: 10px 0 0 20%; background: linear-gradient(90deg, rgb(0 0 0 / 70%), transparent) }
+      .shade p { position: relative }
+      .sunk { position: relative; z-index: 0; background: #e8e0d0; color: #201008; border: 4px solid #888 }
+      .sunk::after { content: ""; position: absolute; z-index: -1; left: 5%; bottom: 1em; width: 60%; height: 2.5em; padding: 3px;
+        background: url(hills.png) 0 0 / 200px; opacity: .6 }
       @media (min-width: 768px) { .hero { background-position: right bottom } .band { color: #fff } }
       </style></head><body>
       <p>On the picture of the page itself, which ends somewhere.</p>
@@ -59,6 +65,8 @@ public class GroundsTest {
       <section class=duo><p>A picture in two tones, as many heroes have it.</p></section>
       <section class=mixed><p>Two layers, each mixed with those below it in its own way.</p></section>
       <section class=soft><p>Soft light on tiles.</p></section>
+      <section class=shade><p>A shade that comes from a generated box, as many heroes have it.</p></section>
+      <section class=sunk><p>Something lies below the words and above the background.</p></section>
       </body></html>""";
 
     /** Hills with grain, the same each time. */

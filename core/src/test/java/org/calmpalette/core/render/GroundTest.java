@@ -53,6 +53,43 @@ class GroundTest {
         assertThat(r.dark()).isEqualTo(r.light());
     }
 
+    /** What is painted where: CSS 2.2, appendix E, by hand. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "section::before{content:'';position:absolute;inset:0;background:rgb(0 0 0/50%)} section{position:relative;background:#fff} p{position:relative} | #808080",
+                "section::before{content:'';position:absolute;z-index:-1;inset:0;background:rgb(0 0 0/50%)} section{position:relative;isolation:isolate;background:#fff} | #808080",
+                "section::before{content:'';position:absolute;z-index:-1;inset:0;background:#000} section{position:relative;background:#fff} | #ffffff",
+                "section::after{content:'';position:absolute;inset:0;background:rgb(0 0 0/50%)} section{position:relative;background:#fff} p{position:relative;z-index:1} | #808080",
+                "section::before{content:'';position:absolute;inset:0;background:#000;opacity:.5} section{position:relative;background:#fff} p{position:relative} | #808080",
+                "section::before{content:'';position:absolute;top:0;left:0;width:100%;height:100%;background:linear-gradient(#000,#000)} section{position:relative;background:#fff} p{position:relative} | #000000",
+                "section::before{content:'';position:absolute;top:0;left:0;width:100%;height:8px;background:#000} section{position:relative;background:#fff} | #ffffff",
+                "section::before{content:'';position:absolute;bottom:0;left:0;right:0;height:40%;background:#000} section{position:relative;background:#fff} p{position:relative} | #ffffff",
+                "section::after{content:'';position:absolute;right:0;bottom:0;width:50px;height:50px;background:#000} section{position:relative;background:#fff} | #ffffff",
+                "section::before{content:none;position:absolute;inset:0;background:#000} section{position:relative;background:#fff} p{position:relative} | #ffffff",
+                "section::before{content:'';inset:0;background:#000} section{background:#fff} p{position:relative} | #ffffff",
+                "body{position:relative} section::before{content:'';position:absolute;inset:0;background:rgb(0 0 0/50%)} section{background:#fff} p{position:relative} | #808080",
+            })
+    void generatedBoxesAreLaidWhereTheyAre(String css, String ground) {
+        assertThat(under("p{color:red}" + css).reading().orElseThrow().ground().hex())
+                .isEqualTo(ground);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                // Over the letters, or nobody knows where.
+                "section::before{content:'';position:absolute;inset:0;background:rgb(0 0 0/50%)} section{position:relative;background:#fff}",
+                "section::after{content:'';position:absolute;inset:0;background:rgb(0 0 0/50%)} section{position:relative;background:#fff} p{position:relative}",
+                "section::before{content:'';position:absolute;inset:0;transform:skewY(2deg);background:#000} section{position:relative;background:#fff} p{position:relative}",
+                "section::before{content:'';position:absolute;top:0;background:#000} section{position:relative;background:#fff} p{position:relative}",
+            })
+    void aGeneratedBoxThatMayCoverTheLettersIsToldOf(String css) {
+        assertThat(under(css).missing()).contains(Ground.Missing.OVERLAP);
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
