@@ -14,6 +14,7 @@ import picocli.CommandLine.Command;
             BackgroundCommand.class,
             SurveyCommand.class,
             ExplainCommand.class,
+            FamilyCommand.class,
             BuildCommand.class,
             ExportCommand.class,
             PictureCommand.class

@@ -245,6 +245,43 @@ class CalmTest {
     }
 
     @Test
+    void familyTellsWhatWasComputedAndWhatItBecomes() throws IOException {
+        Path sheet = folder.resolve("brand.css");
+        Files.writeString(sheet, "a{background:#b03a2e;color:#fff}\na:hover{background:#8d2e25}\np{color:#808080}");
+        JsonNode told = calm("family", sheet.toString(), "--color", "#b03a2e", "--to", "#2e7d32", "--json")
+                .json()
+                .path("relatives");
+        assertThat(told.size()).isEqualTo(2);
+        assertThat(told.get(0).path("derivation").asString()).isEqualTo("same");
+        assertThat(told.get(0).path("to").asString()).isEqualTo("#2e7d32");
+        assertThat(told.get(1).path("line").intValue()).isEqualTo(2);
+        assertThat(told.get(1).path("property").asString()).isEqualTo("background");
+        assertThat(told.get(1).path("written").asString()).isEqualTo("#8d2e25");
+        assertThat(told.get(1).path("derivation").asString()).isEqualTo("20% black");
+        assertThat(told.get(1).path("fit").doubleValue()).isLessThan(0.002);
+        assertThat(told.get(1).path("to").asString()).isEqualTo("#256428");
+        assertThat(calm("family", sheet.toString()).exit()).isEqualTo(2);
+        assertThat(calm("family", sheet.toString(), "--color", "brandish").exit())
+                .isEqualTo(2);
+        Path cases = folder.resolve("cases.jsonl");
+        Files.writeString(
+                cases,
+                "{\"path\": \"" + sheet + "\", \"color\": \"#b03a2e\"}\n{\"path\": \"nowhere\", \"color\": \"red\"}\n");
+        Answer answers = calm("family", "--cases", cases.toString());
+        assertThat(answers.exit()).isEqualTo(2);
+        assertThat(JsonMapper.shared()
+                        .readTree(answers.out().lines().toList().get(0))
+                        .path("relatives")
+                        .size())
+                .isEqualTo(3);
+        assertThat(JsonMapper.shared()
+                        .readTree(answers.out().lines().toList().get(1))
+                        .path("error")
+                        .asString())
+                .contains("nowhere");
+    }
+
+    @Test
     void surveyTakesMeasuresOfThePageAsItIs() throws IOException {
         Path theme = Files.createDirectory(folder.resolve("measured"));
         Files.writeString(

@@ -32,6 +32,8 @@ public record SettingCard(
         List<Setting> followable,
         List<Setting> others,
         String shownIs) {
+    /** As the form has it, in place of a key: the owner is never asked. */
+    static final String NEVER = "never";
 
     /**
      * A default in all widths or in one band.
@@ -52,6 +54,10 @@ public record SettingCard(
             String way,
             String amount,
             String with) {}
+
+    public boolean isNeverAsked() {
+        return setting.shown() != null && setting.shown().isNever();
+    }
 
     public Kind kind() {
         return setting.kind();
@@ -147,7 +153,9 @@ public record SettingCard(
                                 ? "mixed"
                                 : how instanceof Given.Translucent
                                         ? "opacity"
-                                        : how instanceof Given.Readable ? "readable" : "same";
+                                        : how instanceof Given.Readable
+                                                ? "readable"
+                                                : how instanceof Given.Computed ? "computed" : "same";
         BigDecimal amount = how instanceof Given.Lighter l
                 ? l.by()
                 : how instanceof Given.Darker d
@@ -164,6 +172,6 @@ public record SettingCard(
                 f.key(),
                 way,
                 amount == null ? "" : amount.toPlainString(),
-                how instanceof Given.Mixed m ? m.with() : "");
+                how instanceof Given.Mixed m ? m.with() : how instanceof Given.Computed c ? c.text() : "");
     }
 }

@@ -8,6 +8,7 @@ import java.util.Map;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.ColorStep;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Kinds;
@@ -93,7 +94,7 @@ public record SettingForm(Fields fields) {
         }
         BigDecimal amount = fields.number(prefix + ".amount");
         String way = fields.text(prefix + ".way");
-        boolean counts = !way.equals("same") && !way.equals("readable") && !way.isEmpty();
+        boolean counts = !way.equals("same") && !way.equals("readable") && !way.equals("computed") && !way.isEmpty();
         if (counts && (amount == null || amount.signum() < 0 || amount.intValue() > 100)) {
             throw new BadInputException("By how much is missing, or not from 0 to 100.", "Write a number such as 12.");
         }
@@ -103,6 +104,7 @@ public record SettingForm(Fields fields) {
                     case "darker" -> new Given.Darker(amount);
                     case "opacity" -> new Given.Translucent(amount);
                     case "mixed" -> mixed(fields.text(prefix + ".with"), amount);
+                    case "computed" -> new Given.Computed(ColorStep.read(fields.text(prefix + ".with")));
                     case "readable" -> new Given.Readable("#1c1e20", "#ffffff");
                     default -> new Given.Same();
                 };
@@ -122,6 +124,9 @@ public record SettingForm(Fields fields) {
         String key = fields.text("shown.key");
         if (key.isEmpty()) {
             return null;
+        }
+        if (key.equals(SettingCard.NEVER)) {
+            return Setting.Shown.NEVER;
         }
         Kind kind = palette.known(key).kind();
         List<Value> is = new ArrayList<>();

@@ -192,7 +192,9 @@ class SettingsController {
                 color == null ? "" : color.words(v),
                 others,
                 color == null ? List.of() : color.swatches(),
-                brief(s.kind().inWords(), 70),
+                s.shown() != null && s.shown().isNever()
+                        ? "not asked"
+                        : brief(s.kind().inWords(), 70),
                 s.perBand(),
                 paints,
                 follows,

@@ -2,6 +2,7 @@ package org.calmpalette.app.survey;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -22,6 +23,7 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Pager;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.change.Lift;
+import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.Finding;
@@ -29,8 +31,10 @@ import org.calmpalette.core.survey.Proposal;
 import org.calmpalette.core.survey.Search;
 import org.calmpalette.core.survey.Suggestion;
 import org.calmpalette.core.survey.Survey;
+import org.calmpalette.core.usage.ColorFamily;
 import org.calmpalette.core.usage.ColorRow;
 import org.calmpalette.core.usage.ColorUse;
+import org.calmpalette.core.usage.NearColors;
 import org.calmpalette.core.usage.Painted;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -242,6 +246,7 @@ class SurveyController {
                         .filter(f -> !open.roles().get(f).lasts())
                         .map(f -> f + ": " + open.roles().get(f).because())
                         .toList());
+        relatives(open, row, model);
         model.addAttribute(
                 "suggestion",
                 Suggestion.of(
@@ -275,6 +280,47 @@ class SurveyController {
                 open.colors().rows().stream().limit(14).map(ColorRow::value).toList());
     }
 
+    /** Read as they were sent: their words have commas, at which lists of parameters are cut. */
+    private static Set<String> relatives(HttpServletRequest request) {
+        String[] sent = request.getParameterValues("relative");
+        return sent == null ? Set.of() : new LinkedHashSet<>(List.of(sent));
+    }
+
+    /**
+     * Colours that were computed from one in one way.
+     *
+     * @param value the first of them, as it is written
+     * @param fits whether nobody can tell it from what is written
+     */
+    public record Relatives(String words, String value, int uses, List<Painted> paints, boolean fits) {}
+
+    private static void relatives(OpenTheme open, ColorRow row, Model model) {
+        Map<String, List<ColorFamily.Relative>> groups = new LinkedHashMap<>();
+        int drawn = 0;
+        for (ColorFamily.Relative r : ColorFamily.of(open.colors(), row.color())) {
+            if (!r.use().isLiftable()) {
+                drawn++;
+            } else if (!r.words().equals("same")) {
+                groups.computeIfAbsent(r.words(), k -> new ArrayList<>()).add(r);
+            }
+        }
+        model.addAttribute(
+                "relatives",
+                groups.entrySet().stream()
+                        .map(e -> new Relatives(
+                                e.getKey(),
+                                ColorKey.of(e.getValue().get(0).use().color()),
+                                e.getValue().size(),
+                                e.getValue().stream()
+                                        .limit(MOST_USES)
+                                        .flatMap(r -> r.use().paints().stream())
+                                        .distinct()
+                                        .toList(),
+                                e.getValue().stream().allMatch(r -> r.fit() < NearColors.NEAR)))
+                        .toList());
+        model.addAttribute("drawn", drawn);
+    }
+
     @PostMapping("/lift")
     String lift(
             @PathVariable long id,
@@ -294,7 +340,12 @@ class SurveyController {
                 id,
                 base,
                 me,
-                theme -> Lift.lift(theme, uses, form.setting(theme.palette(), null), form.place(theme.palette())));
+                theme -> Lift.lift(
+                        theme,
+                        uses,
+                        form.setting(theme.palette(), null),
+                        form.place(theme.palette()),
+                        relatives(request)));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/settings?key=" + form.key());
     }

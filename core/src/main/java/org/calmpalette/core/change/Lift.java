@@ -1,14 +1,25 @@
 package org.calmpalette.core.change;
 
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.ColorFamily;
 import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.ColorUse;
 
@@ -23,6 +34,16 @@ public final class Lift {
      * @throws BadInputException if a use is not there, cannot be lifted, or the key is taken
      */
     public static Change lift(Theme theme, Set<String> ids, Setting wanted, Place place) {
+        return lift(theme, ids, wanted, place, Set.of());
+    }
+
+    /**
+     * The same, and what was computed from the colour follows it.
+     *
+     * @param derivations of the relatives that follow, as {@link ColorFamily.Relative#words} has them; each becomes a setting of its
+     *     own that the owner is not asked for
+     */
+    public static Change lift(Theme theme, Set<String> ids, Setting wanted, Place place, Set<String> derivations) {
         ColorUsage.Result survey = ColorUsage.of(theme);
         List<ColorUse> uses = survey.rows().stream()
                 .flatMap(r -> r.uses().stream())
@@ -52,11 +73,89 @@ public final class Lift {
             edits.computeIfAbsent(use.file(), f -> new ArrayList<>())
                     .add(new Edit(use.start(), use.end(), "var(" + property + ", " + use.written() + ")"));
         }
+        Palette palette = theme.palette().with(setting, place);
+        if (!derivations.isEmpty()) {
+            palette = followers(theme, survey, setting, place, derivations, palette, edits);
+        }
         String where = uses.size() == 1
                 ? uses.get(0).file() + ", line " + uses.get(0).line()
                 : uses.size() + " uses of " + uses.get(0).written();
-        return Change.of("Lifted " + where + " into the setting “" + setting.label() + "”")
+        return Change.of("Lifted " + where + " into the setting “" + setting.label() + "”"
+                        + (derivations.isEmpty()
+                                ? ""
+                                : ", and " + derivations.size() + " computed from it "
+                                        + (derivations.size() == 1 ? "follows" : "follow")))
                 .with(edits)
-                .withPalette(theme, theme.palette().with(setting, place));
+                .withPalette(theme, palette);
+    }
+
+    private static Palette followers(
+            Theme theme,
+            ColorUsage.Result survey,
+            Setting brand,
+            Place place,
+            Set<String> derivations,
+            Palette palette,
+            Map<String, List<Edit>> edits) {
+        Color color = Color.parse(((Value.Text) ((Given.Fixed) brand.given()).value()).text())
+                .orElseThrow();
+        Map<String, List<ColorFamily.Relative>> groups = new LinkedHashMap<>();
+        for (ColorFamily.Relative r : ColorFamily.of(survey, color)) {
+            if (r.use().isLiftable() && derivations.contains(r.words())) {
+                groups.computeIfAbsent(r.words(), k -> new ArrayList<>()).add(r);
+            }
+        }
+        if (groups.size() < derivations.size()) {
+            throw new BadInputException(
+                    "Some of the chosen relatives are no longer there.", "Open the survey again and choose anew.");
+        }
+        Map<String, String> keys = new HashMap<>(Map.of("same", brand.key()));
+        // What others stand on comes before them.
+        List<List<ColorFamily.Relative>> order = new ArrayList<>(groups.values());
+        order.sort(Comparator.comparing(g -> g.get(0).ground() != null));
+        for (List<ColorFamily.Relative> group : order) {
+            ColorFamily.Relative first = group.get(0);
+            String ground = first.ground() == null ? "same" : first.words().substring(ColorFamily.READABLE.length());
+            if (!keys.containsKey(ground)) {
+                throw new BadInputException(
+                        "The text that is " + first.words() + " follows a relative that is not chosen.",
+                        "Tick “" + ground + "” as well, or leave the text out.");
+            }
+            String end = first.words().replaceAll("[^A-Za-z0-9]+", "-").replaceAll("^-|-$", "");
+            String key = brand.key().substring(0, Math.min(brand.key().length(), Setting.LONGEST_KEY - 36)) + "-"
+                    + end.substring(0, Math.min(end.length(), 34)).replace("readable-on-same", "text");
+            String label = brand.label() + ", " + first.words().replace("readable on same", "text on it");
+            Setting follower = Setting.of(
+                            free(palette, survey, key),
+                            label.substring(0, Math.min(label.length(), Setting.LONGEST_LABEL)),
+                            "",
+                            brand.place(),
+                            ColorKind.ANY,
+                            Value.of(ColorKey.of(first.use().color())))
+                    .withGiven(new Given.Follows(keys.get(ground), first.how()))
+                    .withShown(Setting.Shown.NEVER)
+                    .withTriple(group.stream().anyMatch(r -> r.use().triple()));
+            keys.put(first.words(), follower.key());
+            palette = palette.with(follower, place);
+            for (ColorFamily.Relative r : group) {
+                ColorUse use = r.use();
+                String property = use.triple() ? follower.tripleProperty() : follower.property();
+                edits.computeIfAbsent(use.file(), f -> new ArrayList<>())
+                        .add(new Edit(use.start(), use.end(), "var(" + property + ", " + use.written() + ")"));
+            }
+        }
+        return palette;
+    }
+
+    private static String free(Palette palette, ColorUsage.Result survey, String wanted) {
+        String key = wanted;
+        for (int i = 2;
+                palette.setting(key).isPresent()
+                        || survey.customProperties().contains("--" + key)
+                        || survey.customProperties().contains("--" + key + "-rgb");
+                i++) {
+            key = wanted + "-" + i;
+        }
+        return key;
     }
 }

@@ -72,7 +72,9 @@ public final class PaletteChange {
             what.add(
                     after.shown() == null
                             ? "always asked for"
-                            : "asked for depending on " + after.shown().key());
+                            : after.shown().isNever()
+                                    ? "never asked for"
+                                    : "asked for depending on " + after.shown().key());
         }
         if (!before.label().equals(after.label())) {
             what.add("label, was “" + before.label() + "”");

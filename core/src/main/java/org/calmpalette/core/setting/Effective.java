@@ -226,10 +226,12 @@ public final class Effective {
     /** Whether the owner is asked for a setting: what it depends on has one of the wanted values, in the widest band. */
     public boolean isAsked(Setting s) {
         return s.shown() == null
-                || palette.setting(s.shown().key())
-                        .map(o ->
-                                s.shown().is().contains(value(o, palette.bands().widest())))
-                        .orElse(true);
+                || !s.shown().isNever()
+                        && palette.setting(s.shown().key())
+                                .map(o -> s.shown()
+                                        .is()
+                                        .contains(value(o, palette.bands().widest())))
+                                .orElse(true);
     }
 
     public String words(Setting s, Band band) {

@@ -1,7 +1,9 @@
 package org.calmpalette.core.setting;
 
 import java.math.BigDecimal;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
@@ -37,6 +39,9 @@ public sealed interface Given {
             }
             if (how instanceof Translucent t) {
                 return p.with("opacity", Value.of(t.opacity()));
+            }
+            if (how instanceof Computed c) {
+                return p.with("computed", Value.of(c.text()));
             }
             return how instanceof Readable r
                     ? p.with("readable", Value.parts("dark", r.dark(), "light", r.light()))
@@ -148,6 +153,36 @@ public sealed interface Given {
         }
     }
 
+    /** Computed step by step, as a stylesheet preprocessor had it. */
+    record Computed(List<ColorStep> steps) implements How {
+        public Computed {
+            steps = List.copyOf(steps);
+        }
+
+        public String text() {
+            return steps.stream().map(ColorStep::text).collect(Collectors.joining(", "));
+        }
+
+        @Override
+        public String inWords(String key) {
+            return key + ", " + text();
+        }
+
+        @Override
+        public Value of(Value other) {
+            return written(of(color(other)));
+        }
+
+        /** The colour after all steps. */
+        public Color of(Color color) {
+            Color now = color;
+            for (ColorStep step : steps) {
+                now = step.of(now);
+            }
+            return now;
+        }
+    }
+
     /** Whichever of two colours has the higher contrast with the followed one (WCAG 2.2, contrast ratio). */
     record Readable(String dark, String light) implements How {
         @Override
@@ -215,11 +250,19 @@ public sealed interface Given {
                     ColorKind.canonical(r.optionalText("light").orElse("#ffffff")));
             ways++;
         }
+        if (e.has("computed")) {
+            try {
+                how = new Computed(ColorStep.read(e.text("computed")));
+            } catch (BadInputException bad) {
+                throw JsonEntry.bad(e.at("computed"), bad.getMessage().replaceAll("\\.$", ""), bad.mend());
+            }
+            ways++;
+        }
         if (ways > 1) {
             throw JsonEntry.bad(
                     e.place(),
                     "it follows in more than one way",
-                    "Keep one of lighter, darker, mixed, opacity and readable.");
+                    "Keep one of lighter, darker, mixed, computed, opacity and readable.");
         }
         return new Follows(e.text("follows"), how);
     }

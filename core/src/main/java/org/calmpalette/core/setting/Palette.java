@@ -104,6 +104,7 @@ public record Palette(
             }
         }
         if (s.shown() != null
+                && !s.shown().isNever()
                 && (!byKey.containsKey(s.shown().key()) || s.shown().key().equals(s.key()))) {
             throw new BadInputException(
                     "“" + s.label() + "” is asked for depending on “"
@@ -310,7 +311,7 @@ public record Palette(
             r.bands().forEach((band, g) -> each.put(band, renamed(g, name)));
             r = r.withGiven(renamed(r.given(), name)).withBands(each).withKind(renamed(r.kind(), name));
             all.add(
-                    r.shown() == null
+                    r.shown() == null || r.shown().isNever()
                             ? r
                             : r.withShown(new Setting.Shown(
                                     name.apply(r.shown().key()), r.shown().is())));

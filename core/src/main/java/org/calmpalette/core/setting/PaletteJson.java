@@ -40,6 +40,7 @@ public final class PaletteJson {
             "allowed",
             "perBand",
             "shownWhen",
+            "asked",
             "former",
             "triple");
     private static final JsonMapper MAPPER = JsonMapper.builder()
@@ -191,6 +192,9 @@ public final class PaletteJson {
             JsonEntry when = e.entry("shownWhen");
             shown = new Setting.Shown(when.text("key"), when.list("is"));
         }
+        if (e.has("asked") && !e.flag("asked")) {
+            shown = Setting.Shown.NEVER;
+        }
         Setting s = new Setting(
                 e.text("key"),
                 e.text("label"),
@@ -276,6 +280,7 @@ public final class PaletteJson {
             }
         }
         boolean lost = s.shown() != null
+                && !s.shown().isNever()
                 && (!settings.containsKey(s.shown().key()) || s.shown().key().equals(s.key()));
         return lost ? "it is shown depending on “" + s.shown().key() + "”, and there is no such other setting" : "";
     }
@@ -498,13 +503,14 @@ public final class PaletteJson {
         putOrRemove(
                 node,
                 "shownWhen",
-                setting.shown() == null
+                setting.shown() == null || setting.shown().isNever()
                         ? null
                         : Value.parts(
                                 "key",
                                 setting.shown().key(),
                                 "is",
                                 new Value.Many(setting.shown().is())));
+        putOrRemove(node, "asked", setting.shown() != null && setting.shown().isNever() ? Value.of(false) : null);
         putOrRemove(node, "former", setting.former().isEmpty() ? null : Value.of(setting.former()));
         putOrRemove(node, "triple", setting.triple() ? Value.of(true) : null);
     }

@@ -44,6 +44,13 @@ public record Setting(
      * @param key of the other setting
      */
     public record Shown(String key, List<Value> is) {
+        /** The owner is never asked: what follows another setting goes with it. */
+        public static final Shown NEVER = new Shown("", List.of());
+
+        public boolean isNever() {
+            return key.isEmpty();
+        }
+
         public Shown {
             is = List.copyOf(is);
         }

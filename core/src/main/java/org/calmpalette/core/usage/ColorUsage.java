@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.NamedColors;
@@ -26,6 +27,7 @@ import org.calmpalette.core.theme.ThemeSheet;
 public final class ColorUsage {
     private static final Pattern TRIPLE =
             Pattern.compile("\\s*(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})\\s*");
+    private static final Pattern ONE_VARIABLE = Pattern.compile("\\s*var\\(\\s*(--[^\\s(),]+)\\s*\\)\\s*");
     private static final Set<String> COLOR_FUNCTIONS =
             Set.of("rgb", "rgba", "hsl", "hsla", "hwb", "lab", "lch", "oklab", "oklch", "color", "color-mix");
     private static final Set<String> NO_COLORS_INSIDE =
@@ -35,6 +37,7 @@ public final class ColorUsage {
     private final Readers readers;
     private final Set<String> namesInRgb = new LinkedHashSet<>();
     private final Set<String> customProperties = new LinkedHashSet<>();
+    private final Map<String, Set<String>> passed = new LinkedHashMap<>();
     private final List<ColorUse> uses = new ArrayList<>();
     private final Map<String, Setting> settings;
     private final List<BoundUse> bound = new ArrayList<>();
@@ -67,6 +70,7 @@ public final class ColorUsage {
     public static Result of(Theme theme) {
         ColorUsage survey = new ColorUsage(theme);
         theme.declaring().forEach(survey::index);
+        survey.passOn();
         theme.declaring().forEach(survey::collect);
         Map<String, List<ColorUse>> byColor = new LinkedHashMap<>();
         for (ColorUse use : survey.uses) {
@@ -83,12 +87,29 @@ public final class ColorUsage {
         return new Result(theme, List.copyOf(rows), List.copyOf(survey.bound), Set.copyOf(survey.customProperties));
     }
 
+    /** What a property in {@code rgb()} is set to from another one is numbers as well. */
+    private void passOn() {
+        List<String> open = new ArrayList<>(namesInRgb);
+        while (!open.isEmpty()) {
+            for (String from : passed.getOrDefault(open.remove(open.size() - 1), Set.of())) {
+                if (namesInRgb.add(from)) {
+                    open.add(from);
+                }
+            }
+        }
+    }
+
     private void index(ThemeSheet part) {
         Stylesheet sheet = part.sheet();
         Tokens tokens = sheet.tokens();
         sheet.eachDeclaration((declaration, around) -> {
             if (declaration.isCustom()) {
                 customProperties.add(declaration.property());
+                Matcher other = ONE_VARIABLE.matcher(sheet.value(declaration));
+                if (other.matches()) {
+                    passed.computeIfAbsent(declaration.property(), k -> new LinkedHashSet<>())
+                            .add(other.group(1));
+                }
             }
             for (int i = declaration.valueFirst(); i < declaration.valueEnd(); i++) {
                 if (!tokens.is(i, TokenType.FUNCTION)) {
@@ -198,6 +219,9 @@ public final class ColorUsage {
             if (COLOR_FUNCTIONS.contains(name) && addIfColor(open, after)) {
                 return;
             }
+            if ((name.equals("rgb") || name.equals("rgba")) && addNumbers(open, after)) {
+                return;
+            }
             if (NO_COLORS_INSIDE.contains(name)) {
                 // No colour is there, but a setting may be read.
                 colorless++;
@@ -227,6 +251,32 @@ public final class ColorUsage {
                     || name.equals("light-dark")
                     || COLOR_FUNCTIONS.contains(name);
             read(open + 1, after, inside);
+        }
+
+        /** The three numbers of {@code rgba(10, 88, 202, var(--opacity))}: a colour whose opacity is read from elsewhere. */
+        private boolean addNumbers(int open, int after) {
+            int first = tokens.skipBlank(open + 1, after);
+            int last = first;
+            int numbers = 0;
+            for (int i = first; i < after && numbers < 3; i++) {
+                if (tokens.is(i, TokenType.NUMBER)) {
+                    numbers++;
+                    last = i + 1;
+                } else if (!tokens.isBlank(i) && !tokens.is(i, TokenType.COMMA)) {
+                    return false;
+                }
+            }
+            int comma = tokens.skipBlank(last, after);
+            if (numbers < 3 || colorless > 0 || comma >= after || !tokens.is(comma, TokenType.COMMA)) {
+                return false;
+            }
+            int end = last;
+            Optional<Color> color = triple(part.sheet().text(first, last));
+            color.ifPresent(c -> {
+                add(first, end, c, true);
+                read(comma + 1, after, false);
+            });
+            return color.isPresent();
         }
 
         private boolean bind(String read, int open, int after, int fallback) {

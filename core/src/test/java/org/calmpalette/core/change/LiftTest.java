@@ -108,6 +108,52 @@ class LiftTest {
         assertThat(ColorUsage.of(after).boundTo("link").get(0).paints()).containsExactly(new Painted("a", "color", ""));
     }
 
+    /** A small sheet as a preprocessor writes it: hover, text, focus ring, alert ground. */
+    private static final String COMPILED =
+            ":root{--l-rgb: 176, 58, 46}\n.b{background:#b03a2e;color:#fff;outline-color:rgba(176, 58, 46, .5)}\n"
+                    + ".b:hover{background:#8d2e25;color:#fff}\n.a{background:#efd8d5;color:rgba(var(--l-rgb),.8)}\n.g{color:#808080}";
+
+    private static Change family(Theme theme, String... derivations) {
+        return Lift.lift(
+                theme,
+                uses(theme, u -> u.color().isOpaque() && u.color().hex().equals("#b03a2e")),
+                setting("brand", "#b03a2e"),
+                Place.EVERYWHERE,
+                new java.util.LinkedHashSet<>(java.util.List.of(derivations)));
+    }
+
+    @Test
+    void whatWasComputedFromAColourFollowsIt() {
+        Theme theme = Themes.of("a.css", COMPILED);
+        Theme after = family(
+                        theme, "20% black", "80% white", "opacity 50%", "readable on same", "readable on 20% black")
+                .applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .contains("background:var(--brand-20-black, #8d2e25);color:var(--brand-readable-on-20-black, #fff)")
+                .contains("outline-color:var(--brand-opacity-50, rgba(176, 58, 46, .5))")
+                .contains("background:var(--brand-80-white, #efd8d5)")
+                .contains(".g{color:#808080}");
+        assertThat(after.palette().known("brand-20-black").shown()).isEqualTo(Setting.Shown.NEVER);
+        // A pale brand: the rest moves with it, and texts turn dark.
+        assertThat(ThemeBuild.paletteCss(after, Map.of("brand", Chosen.of("#ffd43b"))))
+                .contains("--brand: #ffd43b;", "--brand-rgb: 255, 212, 59;")
+                .contains("--brand-20-black: #ccaa2f;", "--brand-80-white: #fff6d8;")
+                .contains("--brand-opacity-50: #ffd43b80;")
+                .contains("--brand-text: #1c1e20;", "--brand-readable-on-20-black: #1c1e20;");
+        // What is written again is read as the same.
+        assertThat(Theme.read(after.files(), "T").palette().settings())
+                .isEqualTo(after.palette().settings());
+    }
+
+    @Test
+    void aRelativeThatIsNotThereOrStandsOnNoneIsRefused() {
+        Theme theme = Themes.of("a.css", COMPILED);
+        assertThatThrownBy(() -> family(theme, "35% black")).hasMessageContaining("no longer there");
+        assertThatThrownBy(() -> family(theme, "readable on 20% black"))
+                .hasMessageContaining("follows a relative that is not chosen");
+        assertThat(Themes.text(family(theme).applied(theme).files(), "a.css")).contains("background:#8d2e25");
+    }
+
     @Test
     void coloursInsideStyleElementsAreLiftedWhereTheyStand() {
         String html = "<!doctype html>\n<style>\n h1 { color: #123456 }\n</style>\n<h1 title='#123456'>\u00fc</h1>";

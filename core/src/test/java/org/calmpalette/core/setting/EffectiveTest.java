@@ -1,12 +1,14 @@
 package org.calmpalette.core.setting;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class EffectiveTest {
     private static final Palette PALETTE = Specimens.palette();
@@ -15,6 +17,48 @@ class EffectiveTest {
     private static String value(Map<String, Chosen> choices, String key, String band) {
         return Effective.of(PALETTE, choices, Media.NONE)
                 .words(PALETTE.known(key), BANDS.band(band).orElseThrow());
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                // Formulas of Sass's color module, reckoned by hand from its documentation.
+                "#336699 | 80% white | #d6e0eb",
+                "#336699 | 50% black | #1a334d",
+                "#336699 | lightness +20 | #6699cc",
+                "#336699 | lightness -20 | #1a334d",
+                "#336699 | lightness 60% towards white | #a3c2e0",
+                "#336699 | lightness 50% towards black | #1a334d",
+                "#336699 | lightness 92% | #e0ebf5",
+                "#336699 | 50% white, 50% black | #4d5966",
+                "#336699 | 50% white, opacity 25% | #99b3cc40",
+                "#33669980 | opacity 50% | #33669940"
+            })
+    void coloursAreComputedStepByStep(String from, String steps, String to) {
+        Given.How how = new Given.Computed(ColorStep.read(steps));
+        assertThat(org.calmpalette.core.color.Color.parse(((Value.Text) how.of(Value.of(from))).text())
+                        .orElseThrow()
+                        .hex())
+                .isEqualTo(to);
+        assertThat(((Given.Computed) how).text()).isEqualTo(steps);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "",
+                "white",
+                "120% white",
+                "80% red",
+                "lightness",
+                "80% white 5% black",
+                "1% white, 1% white, 1% white, 1% white, 1% white"
+            })
+    void stepsThatCannotBeReadAreNamed(String steps) {
+        assertThatThrownBy(() -> ColorStep.read(steps))
+                .isInstanceOf(org.calmpalette.core.BadInputException.class)
+                .hasMessageMatching("(?s).*(no step|more than 4).*");
     }
 
     @Test
