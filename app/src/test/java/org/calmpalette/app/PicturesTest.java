@@ -318,6 +318,67 @@ class PicturesTest {
                 .isIn(409, 422);
     }
 
+    /** The whole theme in other colours, seen first, as a theme of its own; one picture cut to a slot; a strip drawn. */
+    @Test
+    void picturesAreRecolouredCutAndDrawn() throws java.io.IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><link rel=stylesheet href=a.css><img src=p.png><img src=d.svg><p>x</p>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", "p { color: #a03020 }".getBytes(StandardCharsets.UTF_8));
+        files.put("p.png", org.calmpalette.core.chromium.GroundsTest.picture());
+        files.put(
+                "d.svg",
+                "<svg xmlns='http://www.w3.org/2000/svg' width='8' height='8'><path fill='#a03020' d='M0 0h8v8z'/></svg>"
+                        .getBytes(StandardCharsets.UTF_8));
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        String theme = client.bringIn("recolor.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page maker = running.maker();
+        maker.navigate(running.address + theme + "/pictures");
+        maker.click("text=Recolour the theme");
+        maker.fill("[name=amount]", "120");
+        maker.click("text=Try it");
+        maker.waitForSelector("text=1 colour that its own stylesheets write");
+        maker.waitForCondition(() -> maker.locator(".picture-pairs img").count() == 4);
+        maker.locator(".picture-pairs img").last().scrollIntoViewIfNeeded();
+        maker.waitForCondition(
+                () -> ((Number) maker.locator(".picture-pairs img").last().evaluate("i => i.naturalWidth")).intValue()
+                        == 900);
+        maker.fill("[name=variant]", "In green");
+        maker.click("text=Keep the ticked ones");
+        maker.waitForSelector("text=Made the theme “In green” of this one");
+        maker.waitForSelector(".code >> text=#");
+        assertThat(maker.locator("main").innerText()).doesNotContain("#a03020");
+        maker.navigate(running.address + theme + "/survey");
+        maker.waitForSelector("text=#a03020");
+
+        maker.navigate(running.address + theme + "/pictures?picture=p.png");
+        maker.click("summary:has-text('Cut it to a slot')");
+        maker.fill("form[action$=edit] [name=width]", "300");
+        maker.fill("form[action$=edit] [name=height]", "300");
+        maker.locator("form[action$=edit] [name=height]").blur();
+        maker.waitForSelector("#fitted >> text=300 by 300");
+        maker.click("text=Cut it so");
+        maker.waitForSelector(".notice >> text=p.png: cut and scaled to 300 by 300 px");
+
+        maker.click("text=Draw a strip");
+        maker.fill("[name=length]", "1e9");
+        maker.waitForSelector("text=The length is no whole number");
+        maker.fill("[name=length]", "60");
+        maker.fill("[name=last]", "#fff0");
+        maker.waitForSelector("text=1 by 60 px");
+        maker.waitForSelector("text=#ffffff00 60px");
+        maker.click("text=Add it to the theme");
+        maker.waitForSelector(".notice >> text=Added the picture strip.png.");
+        assertThat(client.post(theme + "/pictures/recolor", "way", "hue", "amount", "9999")
+                        .statusCode())
+                .isEqualTo(422);
+        assertThat(client.get(theme + "/pictures/edit?picture=nothing.png&edit=fit&width=1&height=1")
+                        .statusCode())
+                .isEqualTo(404);
+    }
+
     @Test
     void aClickAsksAboutWhatIsSeenThere() {
         Page maker = running.maker();

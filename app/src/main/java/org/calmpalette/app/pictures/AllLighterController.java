@@ -22,11 +22,13 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 @RequestMapping("/themes/{id}/pictures/all")
 class AllLighterController {
+    private static final AllPictures.Sort LIGHTER = AllPictures.Sort.LIGHTER;
+
     private final ThemeService themes;
-    private final AllLighter all;
+    private final AllPictures all;
     private final Notices notices;
 
-    AllLighterController(ThemeService themes, AllLighter all, Notices notices) {
+    AllLighterController(ThemeService themes, AllPictures all, Notices notices) {
         this.themes = themes;
         this.all = all;
         this.notices = notices;
@@ -47,7 +49,7 @@ class AllLighterController {
 
     private void fill(OpenTheme open, Model model) {
         model.addAttribute("open", open);
-        model.addAttribute("asked", all.asked(open).orElse(null));
+        model.addAttribute("asked", all.asked(open, LIGHTER).orElse(null));
         model.addAttribute("count", open.theme().pictures().size());
     }
 
@@ -57,14 +59,14 @@ class AllLighterController {
             @RequestParam(defaultValue = "2560") int width,
             @RequestParam(defaultValue = "80") int quality,
             @AuthenticationPrincipal SignedIn me) {
-        all.start(themes.open(id, me), width, quality);
+        all.start(themes.open(id, me), new AllPictures.Lightening(width, quality));
         return here(id);
     }
 
     @PostMapping("/stop")
     String stop(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         themes.stored(id, me);
-        all.stop(id);
+        all.stop(id, LIGHTER);
         return here(id);
     }
 
@@ -78,8 +80,9 @@ class AllLighterController {
         String[] ticked = request.getParameterValues("picture");
         List<String> paths = ticked == null ? List.of() : List.of(ticked);
         OpenTheme open = themes.open(id, me);
-        Snapshot made = themes.change(id, base, me, theme -> PictureChange.lighter(theme, all.chosen(open, paths)));
-        all.forget(id);
+        Snapshot made =
+                themes.change(id, base, me, theme -> PictureChange.lighter(theme, all.chosen(open, LIGHTER, paths)));
+        all.forget(id, LIGHTER);
         notices.done(made.note());
         return Go.to("/themes/" + id + "/pictures");
     }

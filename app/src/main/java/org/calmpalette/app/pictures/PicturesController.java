@@ -27,6 +27,7 @@ import org.calmpalette.core.background.StripGradient;
 import org.calmpalette.core.cascade.Understanding;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.PictureChange;
+import org.calmpalette.core.color.Tint;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.BackgroundChange;
 import org.calmpalette.core.picture.Lighter;
@@ -49,6 +50,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.util.UriComponentsBuilder;
 import org.springframework.web.util.UriUtils;
 
 /** The pictures of a theme, and what every window width shows of them. */
@@ -114,6 +116,8 @@ class PicturesController {
                                     .orElse(Anchor.ALL.get(0)));
             model.addAttribute("uses", uses.get(chosen));
             model.addAttribute("writes", Lighter.writes(chosen));
+            model.addAttribute("ways", Tint.Way.values());
+            model.addAttribute("drawn", Paths.ending(chosen).equals("svg"));
             model.addAttribute("compresses", Lighter.compresses(chosen));
             model.addAttribute("address", base + Paths.address(chosen));
             model.addAttribute("about", about(open, chosen));
@@ -344,10 +348,16 @@ class PicturesController {
             Model model) {
         OpenTheme open = themes.open(id, me);
         model.addAttribute("open", open);
-        model.addAttribute("picture", picture);
         model.addAttribute("address", addresses.ofSnapshot(open.head().id()) + Paths.address(picture));
-        model.addAttribute("width", width);
-        model.addAttribute("quality", quality);
+        model.addAttribute(
+                "then",
+                UriComponentsBuilder.fromPath("/themes/" + id + "/pictures/lighter.img")
+                        .queryParam("picture", "{picture}")
+                        .queryParam("width", width)
+                        .queryParam("quality", quality)
+                        .encode()
+                        .buildAndExpand(picture)
+                        .toUriString());
         try {
             byte[] light = light(open, picture, width, quality);
             model.addAttribute("before", about(open, picture));
@@ -464,8 +474,12 @@ class PicturesController {
     }
 
     private static String back(long id, String picture, String page) {
-        return Go.to("/themes/" + id + "/pictures?picture=" + encoded(picture)
-                + (page.isEmpty() ? "" : "&page=" + encoded(page)));
+        return Go.to(address(id, picture) + (page.isEmpty() ? "" : "&page=" + encoded(page)));
+    }
+
+    /** Where a picture is looked at. */
+    static String address(long id, String picture) {
+        return "/themes/" + id + "/pictures?picture=" + encoded(picture);
     }
 
     private static String encoded(String text) {

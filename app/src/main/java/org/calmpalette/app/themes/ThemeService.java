@@ -343,6 +343,27 @@ public class ThemeService {
         });
     }
 
+    /**
+     * A theme of its own that differs from another one by a change; that one stays as it is.
+     *
+     * @param base id of the snapshot that the person saw
+     */
+    public StoredTheme variant(long id, long base, String name, SignedIn me, Function<Theme, Change> change) {
+        StoredTheme seen = at(themes.findByIdAndMakerId(id, me.id()), base);
+        Snapshot from = snapshots.findById(base).orElseThrow();
+        Change made = change.apply(cache.get(from.treeHash(), seen.name()).theme());
+        SortedMap<String, byte[]> files =
+                made.files(cache.get(from.treeHash(), seen.name()).theme());
+        return transaction.execute(s -> {
+            String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed());
+            StoredTheme theme = themes.save(new StoredTheme(freeName(name, me.id()), me.id()));
+            Snapshot first = snapshots.save(
+                    new Snapshot(theme.id(), null, tree, "Made of “" + seen.name() + "”: " + made.note(), me.name()));
+            theme.moveHead(first.id());
+            return theme;
+        });
+    }
+
     private Snapshot advance(StoredTheme stored, Snapshot head, String tree, String note, SignedIn me) {
         Snapshot next = snapshots.save(new Snapshot(stored.id(), head.id(), tree, note, me.name()));
         stored.moveHead(next.id());

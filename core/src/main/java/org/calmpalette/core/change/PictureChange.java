@@ -1,5 +1,7 @@
 package org.calmpalette.core.change;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -7,10 +9,12 @@ import java.util.Map;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.Lighter;
+import org.calmpalette.core.picture.PictureEdit;
 import org.calmpalette.core.picture.PictureSize;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Limits;
 import org.calmpalette.core.theme.Theme;
@@ -66,6 +70,44 @@ public final class PictureChange {
             change = change.withFile(e.getKey(), e.getValue());
         }
         return change;
+    }
+
+    /**
+     * The same picture with its pixels changed. What is marked in one that is cut is marked where it is then.
+     *
+     * @throws BadInputException if it cannot be read or written, or is too small for what is asked
+     */
+    public static Change edited(Theme theme, String path, PictureEdit edit) {
+        byte[] before = known(theme, path);
+        byte[] after = Lighter.edited(path, before, edit);
+        Change change = Change.of(path + ": " + edit.inWords()).withFile(path, after);
+        Subject subject = theme.palette().subject(path).orElse(null);
+        if (!(edit instanceof PictureEdit.Fitted fitted) || subject == null) {
+            return change;
+        }
+        PictureSize size = PictureSize.read(before).orElseThrow();
+        double[] cut = fitted.cut(size.width(), size.height());
+        double[] x = inside(subject.left(), subject.width(), size.width(), cut[0], cut[2]);
+        double[] y = inside(subject.top(), subject.height(), size.height(), cut[1], cut[3]);
+        boolean lost = x[1] <= 0 || y[1] <= 0;
+        return change.withPalette(
+                theme,
+                lost
+                        ? theme.palette().withoutSubject(path)
+                        : theme.palette()
+                                .withSubject(new Subject(
+                                        path, subject.name(), share(x[0]), share(y[0]), share(x[1]), share(y[1]))));
+    }
+
+    /** Where a stretch is in a part that was cut out: start and size, in hundredths of the part. */
+    private static double[] inside(BigDecimal start, BigDecimal size, int whole, double cutFrom, double cutSize) {
+        double a = Math.max(0, start.doubleValue() / 100 * whole - cutFrom);
+        double b = Math.min(cutSize, start.add(size).doubleValue() / 100 * whole - cutFrom);
+        return new double[] {a / cutSize * 100, (b - a) / cutSize * 100};
+    }
+
+    private static BigDecimal share(double hundredths) {
+        return BigDecimal.valueOf(hundredths).setScale(2, RoundingMode.DOWN).stripTrailingZeros();
     }
 
     /**

@@ -1,6 +1,5 @@
 package org.calmpalette.core.picture;
 
-import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -24,6 +23,7 @@ public final class Lighter {
     /** Pixels that are in memory at once; of a larger picture every second, third … is read. */
     private static final long AT_ONCE = 25_000_000;
 
+    private static final int EDITED = 90;
     private static final int LOWEST = 30;
     private static final int HIGHEST = 95;
 
@@ -79,6 +79,35 @@ public final class Lighter {
         }
     }
 
+    /**
+     * A picture with its pixels changed, in its own format; JPEG at a quality at which nobody sees that it was written twice.
+     *
+     * @throws BadInputException if it cannot be read or written, or has more pixels than are changed at once
+     */
+    public static byte[] edited(String path, byte[] bytes, PictureEdit edit) {
+        if (edit instanceof PictureEdit.Recolored r && SvgDrawing.isSvg(bytes)) {
+            return SvgColors.changed(path, bytes, r.tint());
+        }
+        String format = format(path)
+                .orElseThrow(() -> new BadInputException(
+                        path + " is neither a JPEG nor a PNG"
+                                + (edit instanceof PictureEdit.Recolored ? " nor an SVG" : "")
+                                + ", and only these are changed here.",
+                        "Save it as one of these with a picture editor."));
+        PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
+        if ((long) size.width() * size.height() > AT_ONCE) {
+            throw new BadInputException(
+                    path + " has more than " + AT_ONCE / 1_000_000 + " million pixels.", "Make it lighter first.");
+        }
+        synchronized (Lighter.class) {
+            try {
+                return written(edit.of(upright(path, bytes, 1)), format, EDITED);
+            } catch (IOException broken) {
+                throw unreadable(path);
+            }
+        }
+    }
+
     /** @throws BadInputException if the numbers are out of their bounds */
     public static void check(int width, int quality) {
         if (width < 1 || width > 20_000) {
@@ -92,6 +121,16 @@ public final class Lighter {
     }
 
     private static byte[] written(String path, byte[] bytes, int width, int quality, String format, int every) {
+        try {
+            BufferedImage image = upright(path, bytes, every);
+            return written(image.getWidth() > width ? scaled(image, width) : image, format, quality);
+        } catch (IOException broken) {
+            throw unreadable(path);
+        }
+    }
+
+    /** What is written anew says nothing of how it is to be turned, so the pixels are turned. */
+    private static BufferedImage upright(String path, byte[] bytes, int every) {
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             if (!readers.hasNext()) {
@@ -102,9 +141,7 @@ public final class Lighter {
                 reader.setInput(in, true, true);
                 ImageReadParam param = reader.getDefaultReadParam();
                 param.setSourceSubsampling(every, every, 0, 0);
-                // What is written anew says nothing of how it is to be turned, so the pixels are turned.
-                BufferedImage image = Orientation.of(bytes).upright(reader.read(0, param));
-                return written(image.getWidth() > width ? scaled(image, width) : image, format, quality);
+                return Orientation.of(bytes).upright(reader.read(0, param));
             } finally {
                 reader.dispose();
             }
@@ -131,25 +168,22 @@ public final class Lighter {
     }
 
     /** Halved as long as that leaves enough, then drawn bicubic: a large step at once would leave pixels out. */
-    private static BufferedImage scaled(BufferedImage image, int width) {
-        BufferedImage now = image;
-        while (now.getWidth() >= 2 * width) {
-            now = drawn(now, Math.max(width, now.getWidth() / 2), RenderingHints.VALUE_INTERPOLATION_BILINEAR);
-        }
-        return now.getWidth() == width ? now : drawn(now, width, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
+    static BufferedImage scaled(BufferedImage image, int width) {
+        return scaled(image, width, Math.max(1, Math.round(image.getHeight() * (float) width / image.getWidth())));
     }
 
-    private static BufferedImage drawn(BufferedImage image, int width, Object how) {
-        int height = Math.max(1, Math.round(image.getHeight() * (float) width / image.getWidth()));
-        BufferedImage out = new BufferedImage(
-                width,
-                height,
-                image.getColorModel().hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
-        Graphics2D g = out.createGraphics();
-        g.setRenderingHint(RenderingHints.KEY_INTERPOLATION, how);
-        g.drawImage(image, 0, 0, width, height, null);
-        g.dispose();
-        return out;
+    static BufferedImage scaled(BufferedImage image, int width, int height) {
+        BufferedImage now = image;
+        while (now.getWidth() >= 2 * width && now.getHeight() >= 2 * height) {
+            now = PictureEdit.drawn(
+                    now,
+                    Math.max(width, now.getWidth() / 2),
+                    Math.max(height, now.getHeight() / 2),
+                    RenderingHints.VALUE_INTERPOLATION_BILINEAR);
+        }
+        return now.getWidth() == width && now.getHeight() == height
+                ? now
+                : PictureEdit.drawn(now, width, height, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
     }
 
     private static BadInputException unreadable(String path) {

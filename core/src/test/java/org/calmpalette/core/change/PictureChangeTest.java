@@ -6,14 +6,21 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import javax.imageio.ImageIO;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.Tint;
+import org.calmpalette.core.picture.PictureEdit;
+import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.theme.Limits;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
+import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
 
 class PictureChangeTest {
@@ -47,6 +54,58 @@ class PictureChangeTest {
                 .containsExactlyInAnyOrder("index.html, line 1", "a.css, line 1");
         assertThat(PictureChange.uses(theme()).get("pics/b.png")).containsExactly("the setting “Banner”");
         assertThat(PictureChange.uses(theme()).get("pics/c.png")).isEmpty();
+    }
+
+    @Test
+    void whatIsMarkedIsMarkedWhereItIsAfterACut() throws IOException {
+        Theme theme = theme();
+        theme = Change.of("m")
+                .withPalette(
+                        theme,
+                        theme.palette()
+                                .withSubject(new Subject(
+                                        "pics/a.png",
+                                        "the ferry",
+                                        new BigDecimal("60"),
+                                        new BigDecimal("20"),
+                                        new BigDecimal("20"),
+                                        new BigDecimal("50"))))
+                .applied(theme);
+        // 30 by 20, cut to a square of 20 around 21 px: from 10 to 30.
+        Theme after = PictureChange.edited(theme, "pics/a.png", new PictureEdit.Fitted(10, 10, 0.7, 0.45))
+                .applied(theme);
+        Subject s = after.palette().subject("pics/a.png").orElseThrow();
+        assertThat(s.left()).isEqualByComparingTo("40");
+        assertThat(s.width()).isEqualByComparingTo("30");
+        assertThat(s.top()).isEqualByComparingTo("20");
+        assertThat(s.height()).isEqualByComparingTo("50");
+        Theme without = PictureChange.edited(theme, "pics/a.png", new PictureEdit.Fitted(5, 20, 0, 0.5))
+                .applied(theme);
+        assertThat(without.palette().subject("pics/a.png")).isEmpty();
+    }
+
+    @Test
+    void aThemeIsRecolouredAsAWhole() {
+        Theme theme = Themes.of(
+                "a.css",
+                "a{color:#336699;border-color:#777} b{color:rgba(51,102,153,.5)} i{color:var(--brand, #336699)}",
+                "palette.json",
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[
+                 {"key":"brand","label":"Brand","kind":"color","place":"p","default":"#336699","allowed":{"swatches":["#336699","#ffffff"]}},
+                 {"key":"soft","label":"Soft","kind":"color","place":"p","default":{"follows":"brand","opacity":50}}]}""");
+        Tint tint = new Tint(Tint.Way.OVER, Color.parse("#ff0000").orElseThrow(), Color.WHITE, 50);
+        assertThat(Recolored.written(theme)).isEqualTo(2);
+        Change change = Recolored.of(theme, tint, Map.of(), Set.of("brand"), true);
+        assertThat(change.note()).isEqualTo("Recoloured 1 setting, 2 written colours: 50% of #ff0000 over it");
+        Theme after = change.applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .isEqualTo("a{color:#99334d;border-color:#777} b{color:#99334d80} i{color:var(--brand, #336699)}");
+        assertThat(Themes.text(after.files(), "palette.json")).contains("\"#99334d\"", "\"#ffffff\"");
+        assertThatThrownBy(() -> Recolored.of(theme, tint, Map.of(), Set.of("soft"), false))
+                .hasMessageContaining("no colour of its own");
+        assertThatThrownBy(() -> Recolored.of(theme, tint, Map.of(), Set.of(), false))
+                .hasMessageContaining("Nothing was chosen");
     }
 
     @Test

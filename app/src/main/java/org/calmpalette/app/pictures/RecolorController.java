@@ -1,0 +1,201 @@
+package org.calmpalette.app.pictures;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Function;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Go;
+import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.Recolored;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.Tint;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** A theme in other colours: pictures, settings and written colours together, in this theme or as a variant of it. */
+@Controller
+@RequestMapping("/themes/{id}/pictures/recolor")
+class RecolorController {
+    private static final AllPictures.Sort RECOLORED = AllPictures.Sort.RECOLORED;
+
+    private final ThemeService themes;
+    private final AllPictures all;
+    private final FrameAddresses addresses;
+    private final Notices notices;
+
+    RecolorController(ThemeService themes, AllPictures all, FrameAddresses addresses, Notices notices) {
+        this.themes = themes;
+        this.all = all;
+        this.addresses = addresses;
+        this.notices = notices;
+    }
+
+    /** A colour of a setting, before and after. */
+    public record Swatch(String key, String label, String now, String then) {}
+
+    /** A picture that was written anew. */
+    public record Pair(String path, String now, String then) {}
+
+    @GetMapping
+    String view(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        fill(themes.open(id, me), model);
+        return "pictures/recolor";
+    }
+
+    @GetMapping("/progress")
+    String progress(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        fill(themes.open(id, me), model);
+        return "pictures/recolor :: state";
+    }
+
+    private void fill(OpenTheme open, Model model) {
+        model.addAttribute("open", open);
+        model.addAttribute("ways", Tint.Way.values());
+        AllPictures.Asked asked = all.asked(open, RECOLORED).orElse(null);
+        model.addAttribute("asked", asked);
+        if (asked == null) {
+            return;
+        }
+        Tint tint = ((AllPictures.Recoloring) asked.how()).tint();
+        model.addAttribute("tint", tint);
+        String base = addresses.ofSnapshot(open.head().id());
+        asked.job().result().ifPresent(r -> {
+            model.addAttribute(
+                    "pairs",
+                    r.lighter().stream()
+                            .sorted(java.util.Comparator.comparing(AllPictures.Light::path))
+                            .map(l -> new Pair(l.path(), base + Paths.address(l.path()), l.hash()))
+                            .toList());
+            model.addAttribute("unread", r.unread());
+        });
+        model.addAttribute(
+                "swatches",
+                open.theme().palette().settings().stream()
+                        .filter(Recolored::takes)
+                        .map(s -> swatch(s, tint))
+                        .toList());
+        model.addAttribute("written", Recolored.written(open.theme()));
+    }
+
+    private static Swatch swatch(Setting s, Tint tint) {
+        String now = ((Value.Text) ((Given.Fixed) s.given()).value()).text();
+        return new Swatch(
+                s.key(),
+                s.label(),
+                now,
+                tint.of(Color.parse(now).orElse(Color.BLACK)).hex());
+    }
+
+    @PostMapping
+    String start(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "color") String way,
+            @RequestParam(defaultValue = "#2b8a3e") String color,
+            @RequestParam(defaultValue = "#ffffff") String light,
+            @RequestParam(defaultValue = "50") double amount,
+            @AuthenticationPrincipal SignedIn me) {
+        all.start(
+                themes.open(id, me),
+                new AllPictures.Recoloring(new Tint(Tint.Way.of(way), color(color), color(light), amount)));
+        return here(id);
+    }
+
+    static Color color(String text) {
+        return Color.parse(text.strip())
+                .orElseThrow(() -> new BadInputException(
+                        "“" + (text.length() > 40 ? text.substring(0, 40) + "…" : text) + "” is no CSS colour.",
+                        "Write it as #2b8a3e or rgb(43 138 62)."));
+    }
+
+    @PostMapping("/stop")
+    String stop(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        themes.stored(id, me);
+        all.stop(id, RECOLORED);
+        return here(id);
+    }
+
+    /** A picture in its other colours; written by us, and an SVG among them is no document of ours: it runs and loads nothing. */
+    @GetMapping("/picture")
+    ResponseEntity<byte[]> picture(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String picture,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        byte[] bytes = all.chosen(open, RECOLORED, List.of(picture)).get(picture);
+        if (bytes == null) {
+            throw new NotFoundException();
+        }
+        return changed(picture, bytes);
+    }
+
+    static ResponseEntity<byte[]> changed(String path, byte[] bytes) {
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType(
+                        switch (Paths.ending(path)) {
+                            case "png" -> "image/png";
+                            case "svg" -> "image/svg+xml";
+                            default -> "image/jpeg";
+                        }))
+                .header("X-Content-Type-Options", "nosniff")
+                .header("Content-Security-Policy", "sandbox; default-src 'none'; style-src 'unsafe-inline'")
+                .body(bytes);
+    }
+
+    @PostMapping("/keep")
+    String keep(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "false") boolean written,
+            @RequestParam(defaultValue = "") String variant,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request) {
+        OpenTheme open = themes.open(id, me);
+        Tint tint = all.asked(open, RECOLORED)
+                .map(a -> ((AllPictures.Recoloring) a.how()).tint())
+                .orElseThrow(() -> new BadInputException(
+                        "The theme has changed since, or it is too long ago.", "Try the colours again."));
+        List<String> paths = list(request, "picture");
+        Set<String> settings = new LinkedHashSet<>(list(request, "setting"));
+        Function<Theme, Change> change =
+                theme -> Recolored.of(theme, tint, all.chosen(open, RECOLORED, paths), settings, written);
+        if (variant.isBlank()) {
+            notices.done(themes.change(id, base, me, change).note());
+            all.forget(id, RECOLORED);
+            return Go.to("/themes/" + id + "/pictures");
+        }
+        long made = themes.variant(id, base, variant, me, change).id();
+        notices.done("Made the theme “" + variant.strip() + "” of this one; this one is as it was.");
+        return Go.to("/themes/" + made + "/survey");
+    }
+
+    /** Not as a list of strings: a comma in a path would cut it in two. */
+    private static List<String> list(HttpServletRequest request, String name) {
+        String[] ticked = request.getParameterValues(name);
+        return ticked == null ? List.of() : List.of(ticked);
+    }
+
+    private static String here(long id) {
+        return Go.to("/themes/" + id + "/pictures/recolor");
+    }
+}

@@ -1,0 +1,123 @@
+package org.calmpalette.core.change;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.color.Tint;
+import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.ColorUsage;
+import org.calmpalette.core.usage.ColorUse;
+
+/** A theme in other colours: pictures, defaults of colour settings and colours of its stylesheets, all changed in one way. */
+public final class Recolored {
+    /** OKLCH chroma under which a colour of a stylesheet stays: greys carry texts, not the colour of a theme. */
+    private static final double GREY = 0.03;
+
+    private Recolored() {}
+
+    /** Whether a setting's default is a colour of its own that can be changed. */
+    public static boolean takes(Setting s) {
+        return s.kind() instanceof ColorKind && s.given() instanceof Given.Fixed;
+    }
+
+    /** How many colours that stylesheets write, outside of settings, would change. */
+    public static int written(Theme theme) {
+        return uses(theme).size();
+    }
+
+    private static List<ColorUse> uses(Theme theme) {
+        Map<String, SheetRole> roles = SheetRole.of(theme);
+        return ColorUsage.of(theme).rows().stream()
+                .filter(r -> r.color().to(ColorSpace.OKLCH).c1() >= GREY)
+                .flatMap(r -> r.uses().stream())
+                .filter(ColorUse::isLiftable)
+                .filter(u -> !roles.containsKey(u.file()) || roles.get(u.file()).lasts())
+                .toList();
+    }
+
+    /**
+     * @param pictures what they become, by path
+     * @param settings keys of those whose default changes
+     * @param written whether the colours that the theme's own stylesheets write change as well
+     * @throws BadInputException if nothing is chosen, or a setting does not allow what its default would become
+     */
+    public static Change of(
+            Theme theme, Tint tint, Map<String, byte[]> pictures, Set<String> settings, boolean written) {
+        Map<String, List<Edit>> edits = new TreeMap<>();
+        Map<String, String> names = new LinkedHashMap<>();
+        int colors = 0;
+        if (written) {
+            for (ColorUse use : uses(theme)) {
+                Color to = tint.of(use.color());
+                String text = use.triple() ? Setting.triple(to.hex()) : ColorKey.of(to);
+                edits.computeIfAbsent(use.file(), f -> new ArrayList<>()).add(new Edit(use.start(), use.end(), text));
+                colors++;
+            }
+        }
+        Palette palette = theme.palette();
+        for (String key : settings) {
+            Setting s = palette.known(key);
+            if (!takes(s)) {
+                throw new BadInputException(
+                        "“" + s.label() + "” has no colour of its own as its default.", "Leave it out.");
+            }
+            Color now = Color.parse(((Value.Text) ((Given.Fixed) s.given()).value()).text())
+                    .orElseThrow();
+            ColorKind kind = (ColorKind) s.kind();
+            String to = ColorKey.of(tint.of(now));
+            // What an owner may pick from a list moves with it.
+            ColorKind moved = kind.swatches().isEmpty()
+                    ? kind
+                    : new ColorKind(
+                            kind.swatches().stream()
+                                    .map(c -> Color.parse(c).orElseThrow())
+                                    .map(c -> c.to(ColorSpace.OKLCH).c1() < GREY
+                                            ? ColorKey.of(c)
+                                            : ColorKey.of(tint.of(c)))
+                                    .distinct()
+                                    .toList(),
+                            kind.bounds(),
+                            kind.contrasts(),
+                            kind.opaque());
+            palette = palette.replacing(
+                    s.withKind(moved).withGiven(new Given.Fixed(Value.of(to))),
+                    palette.places().stream()
+                            .filter(p -> p.key().equals(s.place()))
+                            .findFirst()
+                            .orElseThrow());
+            names.put(key, s.label());
+        }
+        if (pictures.isEmpty() && names.isEmpty() && colors == 0) {
+            throw new BadInputException("Nothing was chosen.", "Tick the pictures and colours that are to change.");
+        }
+        List<String> what = new ArrayList<>();
+        count(what, pictures.size(), "picture");
+        count(what, names.size(), "setting");
+        count(what, colors, "written colour");
+        Change change = Change.of("Recoloured " + String.join(", ", what) + ": " + tint.inWords())
+                .with(edits);
+        for (Map.Entry<String, byte[]> p : pictures.entrySet()) {
+            change = change.withFile(p.getKey(), p.getValue());
+        }
+        return names.isEmpty() ? change : change.withPalette(theme, palette);
+    }
+
+    private static void count(List<String> what, int n, String one) {
+        if (n > 0) {
+            what.add(n + " " + one + (n == 1 ? "" : "s"));
+        }
+    }
+}
