@@ -1,5 +1,6 @@
 // The maker's desk: choosing a row brings its card, and outlines in the frames what it paints.
 import "./background.js";
+import "./take.js";
 import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
 import { measureMissing } from "./measure.js";
 

@@ -379,6 +379,42 @@ class PicturesTest {
                 .isEqualTo(404);
     }
 
+    /** A colour is that of the pixel that was pointed at, by mouse and by keys. */
+    @Test
+    void aColourIsTakenFromAPicture() throws java.io.IOException {
+        java.awt.image.BufferedImage halves =
+                new java.awt.image.BufferedImage(40, 20, java.awt.image.BufferedImage.TYPE_INT_RGB);
+        for (int x = 20; x < 40; x++) {
+            for (int y = 0; y < 20; y++) {
+                halves.setRGB(x, y, 0x2b8a3e);
+            }
+        }
+        java.io.ByteArrayOutputStream png = new java.io.ByteArrayOutputStream();
+        javax.imageio.ImageIO.write(halves, "png", png);
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", "<!doctype html><img src=p.png>".getBytes(StandardCharsets.UTF_8));
+        files.put("p.png", png.toByteArray());
+        String theme = new Client(running.address)
+                .signedIn("ida", Running.PASSWORD)
+                .bringIn("taken.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page maker = running.maker();
+        maker.navigate(running.address + theme + "/settings");
+        maker.click("text=New setting");
+        maker.click(".kinds >> text='colour'");
+        maker.locator("calm-taker button").first().click();
+        maker.waitForSelector(".taker output >> text=#2b8a3e");
+        maker.keyboard().press("Shift+ArrowLeft");
+        maker.waitForSelector(".taker output >> text=#000000");
+        maker.keyboard().press("ArrowRight");
+        maker.keyboard().press("Enter");
+        assertThat(maker.locator("[name=v]").inputValue()).isEqualTo("#000000");
+        maker.locator("calm-taker button").first().click();
+        maker.waitForSelector(".taker output >> text=#2b8a3e");
+        maker.click(".taker [data-use]");
+        assertThat(maker.locator("[name=v]").inputValue()).isEqualTo("#2b8a3e");
+        assertThat(maker.locator(".taker").count()).isZero();
+    }
+
     @Test
     void aClickAsksAboutWhatIsSeenThere() {
         Page maker = running.maker();

@@ -150,6 +150,25 @@ public record Controls(Media media, List<Subject> subjects, String address) {
         return files(path -> kind.refusal(Value.of(path), around()), PictureKind.FORMATS);
     }
 
+    /** Whether a colour can be taken from a picture. */
+    public boolean hasPictures() {
+        return media.paths().stream().anyMatch(Controls::isPicture);
+    }
+
+    /** Pictures that a colour can be taken from, as JSON: name and address of each. */
+    public String takeable() {
+        return JsonMapper.shared()
+                .writeValueAsString(media.paths().stream()
+                        .filter(Controls::isPicture)
+                        .limit(MOST_SHOWN)
+                        .map(p -> Map.of("name", p.substring(p.lastIndexOf('/') + 1), "address", address(p)))
+                        .toList());
+    }
+
+    private static boolean isPicture(String path) {
+        return PictureKind.FORMATS.contains(Paths.ending(path).replace("jpeg", "jpg"));
+    }
+
     public List<File> videos(VideoKind kind) {
         return files(path -> kind.refusal(path, around()), VideoKind.FORMATS);
     }
