@@ -411,6 +411,8 @@ if (measuring?.dataset.unmeasured && measureLine) {
   measureLine.querySelector("button").addEventListener("click", async () => {
     try {
       await measureMissing(measuring, (page, i, all) => { measureLine.textContent = `Measuring what lies behind the texts: page ${i + 1} of ${all}.`; });
+      // Where the parts are is told by what was measured, and nothing is typed there.
+      if (new URLSearchParams(location.search).get("view") === "parts" && !current()) return location.reload();
       measureLine.replaceChildren(Object.assign(document.createElement("a"), { href: location.href, textContent: "Pages are measured: show what was found behind the texts." }));
     } catch (problem) {
       measureLine.textContent = problem.message;

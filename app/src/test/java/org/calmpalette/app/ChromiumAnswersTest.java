@@ -23,6 +23,7 @@ import org.calmpalette.core.chromium.ConditionsTest;
 import org.calmpalette.core.chromium.GradientsTest;
 import org.calmpalette.core.chromium.GroundsTest;
 import org.calmpalette.core.chromium.OutsideSheets;
+import org.calmpalette.core.chromium.PagePartsTest;
 import org.calmpalette.core.chromium.SelectorsTest;
 import org.calmpalette.core.chromium.SvgTest;
 import org.calmpalette.core.chromium.WebpTest;
@@ -341,6 +342,66 @@ class ChromiumAnswersTest {
                         lines)));
         readings.add(0, measures);
         settle("grounds", Map.of(GroundsTest.question(), readings));
+    }
+
+    /** Boxes of pages in the markup of ten libraries, at the widths that tell where their parts are. */
+    @Test
+    @SuppressWarnings("unchecked")
+    void parts() throws IOException {
+        Map<String, List<String>> all = new LinkedHashMap<>();
+        for (PagePartsTest.Site site : PagePartsTest.sites()) {
+            Path own = Files.createDirectories(folder.resolve(site.name()));
+            Files.writeString(own.resolve("index.html"), site.html());
+            Files.write(own.resolve("lib.css"), site.css());
+            Files.writeString(own.resolve("own.css"), PagePartsTest.own());
+            Map<String, List<List<Object>>> boxes = new TreeMap<>();
+            Map<String, List<List<Object>>> lines = new TreeMap<>();
+            List<List<Object>> heights = new ArrayList<>();
+            for (int width : List.of(320, 390, 767, 768, 820, 1199, 1200, 1440, 2560)) {
+                Page browser = Browsers.page(width, 800);
+                browser.navigate(own.resolve("index.html").toUri().toString());
+                Map<String, Object> laid = (Map<String, Object>)
+                        browser.evaluate(
+                                """
+              () => { document.documentElement.style.scrollbarWidth = 'none'; const boxes = {}, lines = {};
+                [...document.querySelectorAll('*')].forEach((e, i) => { const b = e.getBoundingClientRect(); if (!e.getClientRects().length) return;
+                  boxes[i + 1] = [b.left, b.top, b.width, b.height];
+                  const own = [...e.childNodes].filter(n => n.nodeType === 3 && n.data.trim()).flatMap(n => { const r = document.createRange(); r.selectNodeContents(n); return [...r.getClientRects()] });
+                  if (own.length) lines[i + 1] = own.flatMap(r => [r.left, r.top, r.width, r.height]) });
+                return { boxes, lines, height: document.documentElement.scrollHeight } }""");
+                heights.add(List.of(width, laid.get("height")));
+                ((Map<String, List<Object>>) laid.get("boxes"))
+                        .forEach((k, v) ->
+                                boxes.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
+                ((Map<String, List<Object>>) laid.get("lines"))
+                        .forEach((k, v) ->
+                                lines.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
+                Browsers.closeAll();
+            }
+            all.put(
+                    site.question(),
+                    List.of(tools.jackson.databind.json.JsonMapper.shared()
+                            .writeValueAsString(new TreeMap<>(Map.of(
+                                    "format",
+                                    "calm-measures/1",
+                                    "page",
+                                    "index.html",
+                                    "windowHeight",
+                                    800,
+                                    "from",
+                                    320,
+                                    "to",
+                                    2560,
+                                    "unsure",
+                                    List.of(),
+                                    "height",
+                                    heights,
+                                    "boxes",
+                                    boxes,
+                                    "lines",
+                                    lines)))));
+        }
+        settle("parts", all);
     }
 
     private static List<Object> at(int width, List<Object> numbers) {

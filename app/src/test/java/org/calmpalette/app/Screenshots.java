@@ -38,6 +38,9 @@ class Screenshots {
         maker.locator("tr.pick .name").last().click();
         maker.locator("#card .ways-to-win button").first().click();
         shoot(maker, "rules");
+        maker.navigate(running.address + theme + "/survey?view=parts");
+        maker.click("tr.pick[data-row=hero] .name");
+        shoot(maker, "parts");
         take(maker, theme + "/settings?key=hero-height", "settings");
         take(maker, theme + "/settings?key=river-picture", "background");
         take(maker, theme + "/schemes?key=heather", "schemes");

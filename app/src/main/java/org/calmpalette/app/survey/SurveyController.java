@@ -23,6 +23,7 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Pager;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.change.Lift;
+import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Value;
@@ -142,6 +143,7 @@ class SurveyController {
                 model.addAttribute("dismissals", open.dismissed().values());
             }
             case "search" -> search(open, q, model);
+            case "parts" -> parts(open, page, model);
             default -> {
                 List<ColorRow> found = wanted.isEmpty()
                         ? rows
@@ -210,6 +212,26 @@ class SurveyController {
         model.addAttribute("open", open);
         search(open, q, model);
         return "survey/survey :: hits";
+    }
+
+    private void parts(OpenTheme open, String wanted, Model model) {
+        Map<String, Measures> measures = themes.measures(open);
+        open.theme().pages().stream()
+                .filter(p -> wanted.isEmpty() || p.source().file().equals(wanted))
+                .findFirst()
+                .or(() -> open.theme().pages().stream().findFirst())
+                .ifPresentOrElse(
+                        p -> {
+                            model.addAttribute("partsPage", p.source().file());
+                            model.addAttribute(
+                                    "measured", measures.containsKey(p.source().file()));
+                            model.addAttribute("parts", PageParting.of(open, p, measures));
+                        },
+                        () -> {
+                            model.addAttribute("partsPage", "");
+                            model.addAttribute("measured", true);
+                            model.addAttribute("parts", List.of());
+                        });
     }
 
     private static void search(OpenTheme open, String q, Model model) {

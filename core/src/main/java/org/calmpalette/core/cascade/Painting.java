@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.Tokens;
@@ -14,6 +15,8 @@ import org.jsoup.nodes.Element;
 /** Compares what two states of a theme make of one element. */
 public final class Painting {
     private static final List<String> PSEUDOS = List.of("before", "after");
+
+    private static final Pattern IDLE_ZEROS = Pattern.compile("(\\d)\\.0+(?!\\d)");
 
     private Painting() {}
 
@@ -49,10 +52,15 @@ public final class Painting {
             }
         }
         for (String l : others) {
-            if (!a.winner(l).map(ElementStyle.Winner::value).equals(b.winner(l).map(ElementStyle.Winner::value))) {
+            if (!a.winner(l).map(Painting::plain).equals(b.winner(l).map(Painting::plain))) {
                 differ.add(l);
             }
         }
+    }
+
+    /** As it is written, but for zeros that say nothing: 112.0rem is 112rem. */
+    private static String plain(ElementStyle.Winner w) {
+        return IDLE_ZEROS.matcher(w.value()).replaceAll("$1");
     }
 
     /**
@@ -88,6 +96,17 @@ public final class Painting {
             i = next;
         }
         return Optional.empty();
+    }
+
+    /** Whether a stretch that {@link #component} found decides one longhand only: the first of two paddings decides two. */
+    public static boolean isAlone(
+            ElementStyle style, Stylesheet sheet, Node.Declaration d, int[] stretch, String probe) {
+        String tried = sheet.text(d.valueFirst(), stretch[0]) + probe + sheet.text(stretch[1], d.valueEnd());
+        return style.variables()
+                .substitute(tried)
+                .flatMap(v -> Expansion.of(d.property(), v.strip()))
+                .filter(m -> m.values().stream().filter(probe::equalsIgnoreCase).count() == 1)
+                .isPresent();
     }
 
     /** The declared value of a longhand, with its custom properties replaced; empty if nothing declares it. */

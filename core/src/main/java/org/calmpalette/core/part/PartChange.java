@@ -27,6 +27,7 @@ import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
@@ -44,6 +45,9 @@ public final class PartChange {
     public sealed interface What {
         /** A setting of its own. */
         record NewSetting(Setting setting, Place place) implements What {}
+
+        /** A setting that is given to several places in a row, and put into the palette by whoever gives it. */
+        record Reads(Setting setting) implements What {}
 
         /** A setting that is there. */
         record Follow(String key) implements What {}
@@ -124,8 +128,9 @@ public final class PartChange {
     }
 
     private String value(What what, Explanation e) {
-        if (what instanceof What.NewSetting s) {
-            return "var(" + s.setting().property() + ", " + literal(e) + ")";
+        if (setting(what) != null) {
+            return "var(" + setting(what).property() + ", "
+                    + literal(e, setting(what).kind() instanceof ColorKind) + ")";
         }
         if (what instanceof What.Follow f) {
             Setting s = rendered.theme()
@@ -168,6 +173,11 @@ public final class PartChange {
         return none(property);
     }
 
+    /** The setting that is read, where a literal of today stands beside it. */
+    private static Setting setting(What what) {
+        return what instanceof What.NewSetting n ? n.setting() : what instanceof What.Reads r ? r.setting() : null;
+    }
+
     private boolean isColor() {
         return property.endsWith("color") || property.equals("fill") || property.equals("stroke");
     }
@@ -179,13 +189,18 @@ public final class PartChange {
         return property.equals("background-color") ? "transparent" : "none";
     }
 
-    /** Today's colour as a literal: what shows where settings.css is missing. */
-    private String literal(Explanation e) {
+    /** Today's value as a literal: what shows where settings.css is missing. */
+    private String literal(Explanation e, boolean colored) {
+        if (!isColor() && !colored) {
+            Element holder = e.inheritedFrom() == null ? element : e.inheritedFrom();
+            return Painting.declared(style(holder), property)
+                    .filter(v -> !v.contains("var("))
+                    .orElse(e.value());
+        }
         return Color.parse(e.value())
                 .map(ColorKey::of)
                 .orElseThrow(() -> new BadInputException(
-                        "What paints it is no colour: " + e.value() + ".",
-                        "Settings hold colours for now; give it a value instead."));
+                        "What paints it is no colour: " + e.value() + ".", "Give it a value instead."));
     }
 
     private String title(String reach, What what, Explanation e) {
@@ -197,8 +212,8 @@ public final class PartChange {
                 + (pseudo == null ? "" : "::" + pseudo);
         String aspect = String.join("", Painting.inGroups(List.of(property)));
         String of = "the " + aspect + " of " + part;
-        if (what instanceof What.NewSetting s) {
-            return "Gave " + of + " the setting “" + s.setting().label() + "”";
+        if (setting(what) != null) {
+            return "Gave " + of + " the setting “" + setting(what).label() + "”";
         }
         if (what instanceof What.Follow f) {
             return "Let " + of + " follow “"
@@ -279,15 +294,17 @@ public final class PartChange {
             return Change.edit(title, file, new Edit(at.valueStart(), at.valueEnd(), "0"));
         }
         if (!(what instanceof What.Nothing)) {
-            Optional<int[]> stretch = Painting.component(
-                    holder, at.part().sheet(), at.declaration(), property, isColor() ? PROBE : value);
+            String probe = isColor() ? PROBE : probe(value);
+            boolean side = property.matches("(margin|padding)-(top|right|bottom|left)");
+            Optional<int[]> stretch = Painting.component(holder, at.part().sheet(), at.declaration(), property, probe)
+                    .filter(s -> !side || Painting.isAlone(holder, at.part().sheet(), at.declaration(), s, probe));
             if (stretch.isPresent()) {
                 int start = at.start(stretch.get()[0]);
                 int end = at.end(stretch.get()[1] - 1);
                 String written = at.part().file().text().substring(start, end);
                 String text = value;
-                if (what instanceof What.NewSetting s && Color.parse(written).isPresent()) {
-                    text = "var(" + s.setting().property() + ", " + written + ")";
+                if (setting(what) != null && !written.contains("var(")) {
+                    text = "var(" + setting(what).property() + ", " + written + ")";
                 }
                 return Change.edit(title, file, new Edit(start, end, text));
             }
@@ -300,6 +317,13 @@ public final class PartChange {
                     .append(at.declaration().important() ? " !important" : "");
         }
         return Change.edit(title, file, new Edit(at.declarationEnd(), at.declarationEnd(), more.toString()));
+    }
+
+    /** A value of the property that no stylesheet has, to see which of several it is. */
+    private String probe(String value) {
+        return value.startsWith("var(")
+                ? Understanding.of(property, "12321px") == Understanding.FULL ? "12321px" : "inherit"
+                : value;
     }
 
     private Change variable(String title, String name, String value, What what, Explanation e) {
@@ -317,10 +341,9 @@ public final class PartChange {
         Located at = Located.find(rendered.theme(), w.file(), w.start());
         if (roles.get(w.file()).lasts()) {
             String written = at.value();
-            String text =
-                    what instanceof What.NewSetting s && Color.parse(written).isPresent()
-                            ? "var(" + s.setting().property() + ", " + written + ")"
-                            : value;
+            String text = setting(what) != null && !written.contains("var(")
+                    ? "var(" + setting(what).property() + ", " + written + ")"
+                    : value;
             return commented(Change.edit(title, w.file(), new Edit(at.valueStart(), at.valueEnd(), text)), at);
         }
         SelectorList list = Readers.selector(at.part().sheet(), at.around()).orElseThrow();

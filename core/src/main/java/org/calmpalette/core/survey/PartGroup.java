@@ -1,0 +1,605 @@
+package org.calmpalette.core.survey;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Pattern;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.cascade.Explanation;
+import org.calmpalette.core.cascade.Origin;
+import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.change.Between;
+import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.LiftedValue;
+import org.calmpalette.core.change.OwnSheet;
+import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.css.selector.SelectorMatcher;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.PartChange;
+import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.render.Breakpoint;
+import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.ChoiceKind;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.LengthKind;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.ColorUsage;
+import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.value.Viewport;
+import org.jsoup.nodes.Element;
+
+/**
+ * A part of a page as a ready-made group of settings: what decides how it looks, at every band of window widths, and the change that
+ * lets settings decide it. Nothing looks otherwise by it: each setting has today's value as its default.
+ */
+public final class PartGroup {
+    private static final int HEIGHT = 900;
+    private static final int FROM = 320;
+    private static final Pattern RELATIVE = Pattern.compile("\\d(em|ex|ch|lh|%)");
+
+    /**
+     * One setting that could be made.
+     *
+     * @param id names it among those of the part
+     * @param label as the owner reads it
+     * @param element index of the element that it concerns
+     * @param kind with what an owner may choose
+     * @param value today's, in the widest band
+     * @param bands today's in those bands that differ
+     * @param now in words
+     * @param where what decides it today; empty if nothing does
+     * @param note what an owner's choice does not reach; may be empty
+     */
+    public record Offer(
+            String id,
+            String label,
+            int element,
+            String property,
+            Kind kind,
+            Value value,
+            Map<String, Value> bands,
+            String now,
+            List<String> where,
+            String note) {}
+
+    /** What to look at: a property of an element, and how the owner reads it. */
+    private record Wanted(String id, String label, Element element, String property) {}
+
+    private final Rendered rendered;
+    private final Page page;
+    private final Measures measures;
+    private final PageParts.Kind part;
+    private final int index;
+    private final List<Element> elements;
+    private final List<Integer> widths = new ArrayList<>();
+    private final Map<Integer, PageStyles> styles = new LinkedHashMap<>();
+
+    /** @param measures of the page, or null; without them a header's room is not offered */
+    public PartGroup(Rendered rendered, Page page, Measures measures, PageParts.Kind part, int index) {
+        this.rendered = rendered;
+        this.page = page;
+        this.measures = measures;
+        this.part = part;
+        this.index = index;
+        this.elements = page.elements();
+        if (index < 2 || index >= elements.size()) {
+            throw new BadInputException("That part is no longer on the page.", "Point at it again.");
+        }
+        Set<Integer> turns = new TreeSet<>(List.of(FROM, PageParts.WIDTH));
+        for (Breakpoint b : Breakpoint.of(rendered.theme())) {
+            turns.add((int) (b.from() ? Math.ceil(b.width()) : Math.floor(b.width()) + 1));
+        }
+        Bands bands = rendered.theme().palette().bands();
+        bands.list().forEach(b -> turns.add(Math.max(FROM, bands.from(b))));
+        turns.stream().filter(w -> w >= FROM && w <= 2560).limit(60).forEach(widths::add);
+    }
+
+    public Element element() {
+        return elements.get(index);
+    }
+
+    /** What can be made of the part, in the order in which a person would ask. */
+    public List<Offer> offers() {
+        List<Offer> all = new ArrayList<>();
+        for (Wanted w : wanted()) {
+            offer(w).ifPresent(all::add);
+        }
+        if (part == PageParts.Kind.HEADER) {
+            room().ifPresent(all::add);
+        }
+        return List.copyOf(all);
+    }
+
+    private List<Wanted> wanted() {
+        Element e = element();
+        List<Wanted> all = new ArrayList<>();
+        switch (part) {
+            case HEADER -> {
+                all.add(new Wanted("stays", "When the page scrolls", e, "position"));
+                all.add(new Wanted("fill", "Colour", e, "background-color"));
+                all.add(new Wanted("above", "Room above", e, "padding-top"));
+                all.add(new Wanted("below", "Room below", e, "padding-bottom"));
+                all.add(new Wanted("height", "Height", e, "height"));
+                all.add(new Wanted("least-height", "Least height", e, "min-height"));
+                Element link = link(e);
+                if (link != null) {
+                    all.add(new Wanted("link-color", "Colour of the links", link, "color"));
+                    all.add(new Wanted("link-size", "Size of the links", link, "font-size"));
+                    all.add(new Wanted("link-weight", "Weight of the links", link, "font-weight"));
+                    all.add(new Wanted("link-spacing", "Letter spacing of the links", link, "letter-spacing"));
+                }
+            }
+            case HERO -> {
+                all.add(new Wanted("height", "Least height", e, "min-height"));
+                all.add(new Wanted("fixed-height", "Height", e, "height"));
+                all.add(new Wanted("fill", "Colour", e, "background-color"));
+                all.add(new Wanted("place", "Where the content is", e, "align-items"));
+                all.add(new Wanted("align", "Alignment of the text", e, "text-align"));
+                all.add(new Wanted("above", "Room above", e, "padding-top"));
+                all.add(new Wanted("below", "Room below", e, "padding-bottom"));
+                Element heading = e.selectFirst("h1, h2");
+                if (heading != null) {
+                    all.add(new Wanted("heading-color", "Colour of the heading", heading, "color"));
+                    all.add(new Wanted("heading-size", "Size of the heading", heading, "font-size"));
+                }
+            }
+            case COLUMN -> {
+                all.add(new Wanted("width", "Width", e, "max-width"));
+                all.add(new Wanted("left", "Room at the left", e, "padding-left"));
+                all.add(new Wanted("right", "Room at the right", e, "padding-right"));
+                all.add(new Wanted("size", "Size of the text", e, "font-size"));
+            }
+        }
+        return all;
+    }
+
+    /** Of the links of a header one that looks as most of them do. */
+    private Element link(Element header) {
+        List<Element> links = header.select("nav a[href], ul a[href]");
+        PageStyles wide = styles(PageParts.WIDTH);
+        Map<String, List<Element>> alike = new LinkedHashMap<>();
+        for (Element a : links.isEmpty() ? header.select("a[href]") : links) {
+            Explanation e = Explanation.of(wide.of(a), "color");
+            alike.computeIfAbsent(
+                            e.winner() == null
+                                    ? ""
+                                    : e.winner().file() + e.winner().start(),
+                            k -> new ArrayList<>())
+                    .add(a);
+        }
+        return alike.values().stream()
+                .max(java.util.Comparator.comparingInt(List::size))
+                .map(l -> l.get(0))
+                .orElse(null);
+    }
+
+    private PageStyles styles(int width) {
+        return styles.computeIfAbsent(width, w -> rendered.styles(page, Viewport.of(w, HEIGHT), States.NONE));
+    }
+
+    private Optional<Offer> offer(Wanted w) {
+        Map<Integer, String> declared = new LinkedHashMap<>();
+        Set<String> where = new LinkedHashSet<>();
+        for (int width : widths) {
+            Explanation e = Explanation.of(styles(width).of(w.element()), w.property());
+            Element holder = e.inheritedFrom() == null ? w.element() : e.inheritedFrom();
+            String css =
+                    Painting.declared(styles(width).of(holder), w.property()).orElse(e.value());
+            if (holder != w.element() && RELATIVE.matcher(e.value()).find()) {
+                return Optional.empty();
+            }
+            // What is relative to the font means something else on the element that inherits it.
+            declared.put(width, holder != w.element() && RELATIVE.matcher(css).find() ? e.value() : css);
+            boolean bound =
+                    e.through().stream().anyMatch(rendered.theme().palette().properties()::containsKey);
+            if (bound || part == PageParts.Kind.COLUMN && e.inheritedFrom() != null) {
+                // A setting decides it already; or the whole page does, not its column.
+                return Optional.empty();
+            }
+            if (e.winner() != null && e.winner().isInTheme()) {
+                where.add(e.winner().file() + ", line " + e.winner().line());
+            }
+        }
+        String widest = declared.get(PageParts.WIDTH);
+        if (comesFromOutside(w) && !isFree(w)) {
+            return Optional.empty();
+        }
+        if (where.isEmpty() && !w.property().equals("position")) {
+            // Nobody ever decided it, so nobody would look for it.
+            return Optional.empty();
+        }
+        String file =
+                where.isEmpty() ? page.source().file() : where.iterator().next().replaceAll(", line \\d+$", "");
+        Kind kind = kind(w.property(), widest, file).orElse(null);
+        Value value = kind == null ? null : kind.readCss(widest).orElse(null);
+        if (value == null) {
+            return Optional.empty();
+        }
+        Map<String, Value> bands = new LinkedHashMap<>();
+        String note = perBand(declared, kind, value, bands);
+        Explanation.Cause wide = Explanation.of(styles(PageParts.WIDTH).of(w.element()), w.property())
+                .winner();
+        if (!note.isEmpty() && (wide == null || !wide.isInTheme() || !lasts(rendered.theme(), wide.file()))) {
+            // A rule of a library that turns with the window can only be beaten as a whole.
+            return Optional.empty();
+        }
+        return Optional.of(new Offer(
+                w.id(),
+                w.label(),
+                elements.indexOf(w.element()),
+                w.property(),
+                allowed(kind, value, bands, w),
+                value,
+                bands,
+                words(declared, bands, note),
+                List.copyOf(where),
+                note));
+    }
+
+    private boolean comesFromOutside(Wanted w) {
+        Element holder = Explanation.of(styles(PageParts.WIDTH).of(w.element()), w.property())
+                .inheritedFrom();
+        return w.element() != element()
+                && holder != null
+                && holder != element()
+                && !holder.parents().contains(element());
+    }
+
+    /** Whether none of those that a rule for all alike would find has a rule of its own. */
+    private boolean isFree(Wanted w) {
+        return SelectorList.parse(alike(page, element(), w.element())).stream().allMatch(list -> {
+            SelectorMatcher matcher = new SelectorMatcher(page.document(), States.ANY);
+            return elements.stream()
+                    .skip(1)
+                    .filter(e -> matcher.matches(list, e))
+                    .allMatch(e -> Explanation.of(styles(PageParts.WIDTH).of(e), w.property())
+                                    .inheritedFrom()
+                            != null);
+        });
+    }
+
+    /** A selector for all elements of the part that are like one: links of a list, links of a navigation, headings. */
+    private static String alike(Page page, Element whole, Element one) {
+        String in = one.parents().stream()
+                .takeWhile(p -> p != whole)
+                .map(Element::normalName)
+                .filter(n -> n.equals("ul") || n.equals("ol") || n.equals("nav"))
+                .findFirst()
+                .map(n -> n + " ")
+                .orElse("");
+        return PartSelector.unique(page, whole) + " " + in + one.normalName();
+    }
+
+    private Optional<Kind> kind(String property, String css, String file) {
+        if (property.equals("position")) {
+            List<ChoiceKind.Option> options = new ArrayList<>(List.of(
+                    new ChoiceKind.Option(
+                            css.equals("relative") ? "relative" : "static",
+                            "it scrolls away",
+                            css.equals("relative") ? "relative" : "static"),
+                    new ChoiceKind.Option("sticky", "it stays in view", "sticky")));
+            if (css.equals("fixed")) {
+                options.add(new ChoiceKind.Option("fixed", "it stays, over the page", "fixed"));
+            }
+            return Set.of("static", "relative", "sticky", "fixed").contains(css)
+                    ? Optional.of(new ChoiceKind(options))
+                    : Optional.empty();
+        }
+        if (property.equals("align-items")) {
+            return choice(
+                    css,
+                    Map.of(
+                            "start",
+                            "top",
+                            "flex-start",
+                            "top",
+                            "center",
+                            "middle",
+                            "end",
+                            "bottom",
+                            "flex-end",
+                            "bottom"));
+        }
+        if (property.equals("text-align")) {
+            return choice(
+                    css,
+                    Map.of("left", "left", "start", "left", "center", "centred", "right", "right", "end", "right"));
+        }
+        return LiftedValue.of(property, css, file).stream()
+                .map(LiftedValue::kind)
+                .filter(k -> !(k instanceof ChoiceKind))
+                .findFirst();
+    }
+
+    /** Of keywords that mean the same that one which stands there, so that the default is what is written. */
+    private static Optional<Kind> choice(String now, Map<String, String> labels) {
+        if (!labels.containsKey(now)) {
+            return Optional.empty();
+        }
+        boolean flex = now.startsWith("flex-");
+        Map<String, ChoiceKind.Option> byLabel = new LinkedHashMap<>();
+        for (String label : List.of("top", "left", "middle", "centred", "bottom", "right")) {
+            labels.entrySet().stream()
+                    .filter(e -> e.getValue().equals(label))
+                    .map(Map.Entry::getKey)
+                    .sorted(java.util.Comparator.comparing((String k) -> !k.equals(now))
+                            .thenComparing(k -> k.startsWith("flex-") != flex)
+                            .thenComparing(k -> k))
+                    .findFirst()
+                    .ifPresent(k -> byLabel.put(label, new ChoiceKind.Option(k, label, k)));
+        }
+        return Optional.of(new ChoiceKind(List.copyOf(byLabel.values())));
+    }
+
+    /** Fills the values of bands that differ; where a value turns inside of a band, only the widest stretch is bound, and that is said. */
+    private String perBand(Map<Integer, String> declared, Kind kind, Value value, Map<String, Value> bands) {
+        Bands all = rendered.theme().palette().bands();
+        Map<String, Set<String>> byBand = new LinkedHashMap<>();
+        declared.forEach((width, css) -> byBand.computeIfAbsent(all.at(width).key(), k -> new LinkedHashSet<>())
+                .add(css));
+        boolean even = byBand.values().stream().allMatch(s -> s.size() == 1)
+                && declared.values().stream().allMatch(css -> kind.readCss(css).isPresent());
+        if (!even) {
+            List<String> turns = new ArrayList<>();
+            String before = null;
+            for (Map.Entry<Integer, String> e : declared.entrySet()) {
+                if (before != null && !before.equals(e.getValue())) {
+                    turns.add(e.getKey() + " px");
+                }
+                before = e.getValue();
+            }
+            return "It turns at " + String.join(", ", turns) + " by rules of the theme. What decides it at "
+                    + PageParts.WIDTH + " px follows the setting; the others stay.";
+        }
+        for (Band b : all.list()) {
+            Set<String> css = byBand.get(b.key());
+            if (css != null && b != all.widest()) {
+                Value own = kind.readCss(css.iterator().next()).orElseThrow();
+                if (!own.equals(value)) {
+                    bands.put(b.key(), own);
+                }
+            }
+        }
+        return "";
+    }
+
+    private Kind allowed(Kind kind, Value value, Map<String, Value> bands, Wanted w) {
+        List<Painted> painted = List.of(new Painted(PartSelector.unique(page, w.element()), w.property(), ""));
+        Kind proposed = Proposal.of(
+                kind, value, rendered, ColorUsage.of(rendered.theme()).rows(), painted);
+        boolean all = bands.values().stream()
+                .allMatch(v -> proposed.refusal(v, Kind.Around.NOTHING).isEmpty());
+        return all ? proposed : kind;
+    }
+
+    private String words(Map<Integer, String> declared, Map<String, Value> bands, String note) {
+        String widest = declared.get(PageParts.WIDTH);
+        if (!note.isEmpty() || bands.isEmpty()) {
+            return widest;
+        }
+        Bands all = rendered.theme().palette().bands();
+        List<String> parts = new ArrayList<>();
+        for (Band b : all.list()) {
+            declared.entrySet().stream()
+                    .filter(e -> all.at(e.getKey()) == b)
+                    .findFirst()
+                    .ifPresent(e -> parts.add(b.label() + " " + e.getValue()));
+        }
+        return String.join(", ", parts);
+    }
+
+    /** What a header that stays in view hides is given room: anchors stop below it. As high as it was measured in each band. */
+    private Optional<Offer> room() {
+        if (measures == null) {
+            return Optional.empty();
+        }
+        Element root = elements.get(1);
+        boolean given = Painting.declared(styles(PageParts.WIDTH).of(root), "scroll-padding-top")
+                .isPresent();
+        if (given) {
+            return Optional.empty();
+        }
+        Bands all = rendered.theme().palette().bands();
+        Map<String, Value> bands = new LinkedHashMap<>();
+        Value widest = null;
+        for (Band b : all.list()) {
+            int from = Math.max(FROM, all.from(b));
+            int to = b.to() == null ? 2560 : b.to();
+            double most = 0;
+            for (int w = from; w <= to; w += Math.max(1, (to - from) / 12)) {
+                most = Math.max(
+                        most, measures.box(index, w).map(x -> x.height()).orElse(0.0));
+            }
+            Value v = Value.parts("value", (int) Math.ceil(most), "unit", "px");
+            if (b == all.widest()) {
+                widest = v;
+            } else {
+                bands.put(b.key(), v);
+            }
+        }
+        Value wide = Objects.requireNonNull(widest);
+        bands.values().removeIf(wide::equals);
+        return Optional.of(new Offer(
+                "room",
+                "Room for it above what one jumps to",
+                1,
+                "scroll-padding-top",
+                LengthKind.ANY,
+                wide,
+                bands,
+                "nothing",
+                List.of(),
+                "As high as it is now in each band. Owners are not asked."));
+    }
+
+    /**
+     * Lets settings decide what was chosen.
+     *
+     * @param ids of the offers
+     * @param name what the part is called: the place of the settings
+     * @throws BadInputException if nothing is chosen, a key is taken, or a rule cannot be bound
+     */
+    public Change take(Set<String> ids, String name) {
+        List<Offer> chosen = offers().stream().filter(o -> ids.contains(o.id())).toList();
+        if (chosen.isEmpty()) {
+            throw new BadInputException("Nothing was chosen.", "Tick what the owner should be able to change.");
+        }
+        String label = name.isBlank() ? part.label() : name.strip();
+        Theme before = rendered.theme();
+        Place place = before.palette().places().stream()
+                .filter(p -> p.label().equalsIgnoreCase(label))
+                .findFirst()
+                .orElseGet(() -> new Place(Place.keyOf(label), label));
+        Theme now = before;
+        for (Offer o : chosen) {
+            now = bound(now, o, place, label);
+        }
+        if (ids.contains("stays") && chosen.stream().anyMatch(o -> o.id().equals("stays"))) {
+            now = stuck(now);
+        }
+        return Between.of(
+                before,
+                now,
+                "Made " + chosen.size() + (chosen.size() == 1 ? " setting" : " settings") + " of the "
+                        + part.label().toLowerCase(Locale.ROOT) + ", “" + label + "”");
+    }
+
+    private Theme bound(Theme theme, Offer o, Place place, String label) {
+        Palette palette = theme.palette();
+        String base = place.key() + "-" + o.id();
+        String key = base;
+        Set<String> taken = ColorUsage.of(theme).customProperties();
+        for (int i = 2; palette.setting(key).isPresent() || taken.contains("--" + key); i++) {
+            key = base + "-" + i;
+        }
+        Map<String, Given> bands = new LinkedHashMap<>();
+        o.bands().forEach((b, v) -> bands.put(b, new Given.Fixed(v)));
+        Setting setting = Setting.of(key, o.label(), "", place.key(), o.kind(), o.value())
+                .withBands(bands)
+                .withPerBand(!bands.isEmpty());
+        if (o.id().equals("room")) {
+            setting = setting.withShown(Setting.Shown.NEVER).withPerBand(false);
+        }
+        Theme now = theme;
+        if (o.id().equals("room")) {
+            now = roomed(now, setting);
+        } else {
+            List<Integer> at = new ArrayList<>(o.note().isEmpty() ? widths : List.of(PageParts.WIDTH));
+            // The widest first: what stands there is what all the others fall back on.
+            at.sort(java.util.Comparator.comparingInt(w -> Math.abs(w - PageParts.WIDTH)));
+            Rendered then = new Rendered(now);
+            for (int width : at) {
+                Theme next = bound(then, o, setting, width);
+                then = next == then.theme() ? then : new Rendered(next);
+            }
+            now = then.theme();
+        }
+        return Change.of(label)
+                .withPalette(now, now.palette().with(setting, place))
+                .applied(now);
+    }
+
+    /** The element on the page as it is now: a link to a new stylesheet in its head moves all that follow. */
+    private int now(Rendered then, int element) {
+        int more = then.page(page.source().file()).orElseThrow().elements().size() - elements.size();
+        return element <= 1 ? element : element + more;
+    }
+
+    private Theme bound(Rendered then, Offer o, Setting setting, int width) {
+        Theme theme = then.theme();
+        Page there = then.page(page.source().file()).orElseThrow();
+        int at = now(then, o.element());
+        Explanation e = Explanation.of(
+                then.styles(there, Viewport.of(width, HEIGHT), States.NONE)
+                        .of(there.elements().get(at)),
+                o.property());
+        if (e.through().contains(setting.property())) {
+            return theme;
+        }
+        Element target = there.elements().get(at);
+        Element whole = there.elements().get(now(then, index));
+        Element holder = e.inheritedFrom();
+        boolean inside = holder == null || holder == whole || holder.parents().contains(whole);
+        boolean own = e.winner() != null
+                && e.winner().isInTheme()
+                && e.winner().origin() == Origin.AUTHOR
+                && inside
+                && e.through().stream().allMatch(theme.palette().properties()::containsKey)
+                && lasts(theme, e.winner().file());
+        if (!inside && target != whole) {
+            // What comes from outside is decided by no rule on the element, so that a plain one does for all that are
+            // like it.
+            String css = o.bands().isEmpty() ? o.now() : e.value();
+            return new OwnSheet(then, SheetRole.of(theme))
+                    .append(
+                            o.label(),
+                            alike(there, whole, target) + " {\n  " + o.property() + ": var(" + setting.property() + ", "
+                                    + css + ");\n}",
+                            theme.pages())
+                    .applied(theme);
+        }
+        Change change = new PartChange(then, there, at, null, o.property(), Viewport.of(width, HEIGHT), Set.of(), null)
+                .fix(own ? "rule" : "only", new PartChange.What.Reads(setting));
+        return change.applied(theme);
+    }
+
+    private static boolean lasts(Theme theme, String file) {
+        SheetRole role = SheetRole.of(theme).get(file);
+        return role == null || role.lasts();
+    }
+
+    private Theme roomed(Theme theme, Setting setting) {
+        Rendered then = new Rendered(theme);
+        String css = setting.kind().name().equals("length")
+                ? ((Value.Parts) ((Given.Fixed) setting.given()).value()).number("value") + "px"
+                : "0";
+        return new OwnSheet(then, SheetRole.of(theme))
+                .append(
+                        "Room for the header",
+                        "html {\n  scroll-padding-top: var(" + setting.property() + ", " + css + ");\n}",
+                        theme.pages())
+                .applied(theme);
+    }
+
+    /** What stays in view needs to be told where, and has to lie over what passes under it. */
+    private Theme stuck(Theme theme) {
+        Rendered then = new Rendered(theme);
+        Page there = then.page(page.source().file()).orElseThrow();
+        Element e = there.elements().get(now(then, index));
+        PageStyles wide = then.styles(there, Viewport.of(PageParts.WIDTH, HEIGHT), States.NONE);
+        List<String> lines = new ArrayList<>();
+        if (Painting.declared(wide.of(e), "top").isEmpty()) {
+            lines.add("  top: 0;\n");
+        }
+        if (Painting.declared(wide.of(e), "z-index").isEmpty()) {
+            lines.add("  z-index: 10;\n");
+        }
+        if (lines.isEmpty()) {
+            return theme;
+        }
+        return new OwnSheet(then, SheetRole.of(theme))
+                .append(
+                        "The header may stay in view",
+                        PartSelector.unique(there, e) + " {\n" + String.join("", lines) + "}",
+                        theme.pages())
+                .applied(theme);
+    }
+}
