@@ -23,6 +23,9 @@ public final class Lighter {
     /** Pixels that are in memory at once; of a larger picture every second, third … is read. */
     private static final long AT_ONCE = 25_000_000;
 
+    /** What it was and what it becomes are in memory together. */
+    private static final long MOST_EDITED = 16_000_000;
+
     private static final int EDITED = 90;
     private static final int LOWEST = 30;
     private static final int HIGHEST = 95;
@@ -95,9 +98,9 @@ public final class Lighter {
                                 + ", and only these are changed here.",
                         "Save it as one of these with a picture editor."));
         PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
-        if ((long) size.width() * size.height() > AT_ONCE) {
+        if ((long) size.width() * size.height() > MOST_EDITED) {
             throw new BadInputException(
-                    path + " has more than " + AT_ONCE / 1_000_000 + " million pixels.", "Make it lighter first.");
+                    path + " has more than " + MOST_EDITED / 1_000_000 + " million pixels.", "Make it lighter first.");
         }
         synchronized (Lighter.class) {
             try {

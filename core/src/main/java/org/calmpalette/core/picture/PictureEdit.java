@@ -5,6 +5,7 @@ import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.util.Arrays;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Tint;
 
@@ -33,6 +34,7 @@ public sealed interface PictureEdit {
             Arrays.fill(keys, -1);
             int[] row = new int[w];
             for (int y = 0; y < h; y++) {
+                Budget.step();
                 image.getRGB(0, y, w, 1, row, 0, w);
                 for (int x = 0; x < w; x++) {
                     int rgb = row[x] & 0xffffff;

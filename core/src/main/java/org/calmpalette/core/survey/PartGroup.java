@@ -41,8 +41,10 @@ import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.ColorRow;
 import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.usage.SpacingSteps;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
@@ -53,6 +55,9 @@ import org.jsoup.nodes.Element;
 public final class PartGroup {
     private static final int HEIGHT = 900;
     private static final int FROM = 320;
+    /** What is as wide as the column goes with it. */
+    private static final String HANGS = "hangs";
+
     private static final Pattern RELATIVE = Pattern.compile("\\d(em|ex|ch|lh|%)");
 
     /**
@@ -91,6 +96,7 @@ public final class PartGroup {
     private final List<Element> elements;
     private final List<Integer> widths = new ArrayList<>();
     private final Map<Integer, PageStyles> styles = new LinkedHashMap<>();
+    private List<ColorRow> colors;
 
     /** @param measures of the page, or null; without them a header's room is not offered */
     public PartGroup(Rendered rendered, Page page, Measures measures, PageParts.Kind part, int index) {
@@ -125,7 +131,59 @@ public final class PartGroup {
         if (part == PageParts.Kind.HEADER) {
             room().ifPresent(all::add);
         }
+        if (part == PageParts.Kind.COLUMN) {
+            all.stream()
+                    .filter(o -> o.id().equals("width"))
+                    .findFirst()
+                    .flatMap(this::hangs)
+                    .ifPresent(all::add);
+        }
         return List.copyOf(all);
+    }
+
+    /** Elements that other rules make as wide as the column, one for each rule: rows of headers, columns of heroes and footers. */
+    private Map<String, Element> asWide(Offer width) {
+        Map<String, Element> found = new LinkedHashMap<>();
+        PageStyles wide = styles(PageParts.WIDTH);
+        Explanation own = Explanation.of(wide.of(element()), "max-width");
+        for (Element e : elements.subList(2, elements.size())) {
+            Explanation why = Explanation.of(wide.of(e), "max-width");
+            Explanation.Cause w = why.winner();
+            if (w != null
+                    && w.isInTheme()
+                    && why.inheritedFrom() == null
+                    && why.through().isEmpty()
+                    && lasts(rendered.theme(), w.file())
+                    && (own.winner() == null
+                            || w.start() != own.winner().start()
+                            || !w.file().equals(own.winner().file()))
+                    && width.kind()
+                            .readCss(Painting.declared(wide.of(e), "max-width").orElse(""))
+                            .filter(width.value()::equals)
+                            .isPresent()) {
+                found.putIfAbsent(w.selector() + " in " + w.file() + ", line " + w.line(), e);
+            }
+        }
+        return found;
+    }
+
+    private Optional<Offer> hangs(Offer width) {
+        Map<String, Element> others = asWide(width);
+        return others.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Offer(
+                        HANGS,
+                        others.size() == 1
+                                ? "One other rule of the same width"
+                                : others.size() + " other rules of the same width",
+                        index,
+                        "max-width",
+                        width.kind(),
+                        width.value(),
+                        Map.of(),
+                        width.now(),
+                        List.copyOf(others.keySet()),
+                        ""));
     }
 
     private List<Wanted> wanted() {
@@ -382,12 +440,31 @@ public final class PartGroup {
     }
 
     private Kind allowed(Kind kind, Value value, Map<String, Value> bands, Wanted w) {
+        if (kind instanceof LengthKind && w.property().startsWith("padding")) {
+            Set<Value> all = new LinkedHashSet<>(bands.values());
+            all.add(value);
+            Optional<LengthKind> steps = SpacingSteps.of(rendered.theme(), path -> lasts(rendered.theme(), path), all);
+            boolean fit = steps.isPresent()
+                    && all.stream()
+                            .allMatch(v ->
+                                    steps.get().refusal(v, Kind.Around.NOTHING).isEmpty());
+            if (fit) {
+                return steps.get();
+            }
+        }
         List<Painted> painted = List.of(new Painted(PartSelector.unique(page, w.element()), w.property(), ""));
-        Kind proposed = Proposal.of(
-                kind, value, rendered, ColorUsage.of(rendered.theme()).rows(), painted);
+        Kind proposed = Proposal.of(kind, value, rendered, colors(), painted);
         boolean all = bands.values().stream()
                 .allMatch(v -> proposed.refusal(v, Kind.Around.NOTHING).isEmpty());
         return all ? proposed : kind;
+    }
+
+    /** Read once: a large sheet has thousands. */
+    private List<ColorRow> colors() {
+        if (colors == null) {
+            colors = ColorUsage.of(rendered.theme()).rows();
+        }
+        return colors;
     }
 
     private String words(Map<Integer, String> declared, Map<String, Value> bands, String note) {
@@ -458,7 +535,13 @@ public final class PartGroup {
      * @throws BadInputException if nothing is chosen, a key is taken, or a rule cannot be bound
      */
     public Change take(Set<String> ids, String name) {
-        List<Offer> chosen = offers().stream().filter(o -> ids.contains(o.id())).toList();
+        List<Offer> chosen = offers().stream()
+                .filter(o -> ids.contains(o.id()) && !o.id().equals(HANGS))
+                .toList();
+        if (ids.contains(HANGS) && !ids.contains("width")) {
+            throw new BadInputException(
+                    "Rules of the same width follow the width of the column, which is not chosen.", "Tick it as well.");
+        }
         if (chosen.isEmpty()) {
             throw new BadInputException("Nothing was chosen.", "Tick what the owner should be able to change.");
         }
@@ -471,6 +554,9 @@ public final class PartGroup {
         Theme now = before;
         for (Offer o : chosen) {
             now = bound(now, o, place, label);
+            if (o.id().equals("width") && ids.contains(HANGS)) {
+                now = together(now, o);
+            }
         }
         if (ids.contains("stays") && chosen.stream().anyMatch(o -> o.id().equals("stays"))) {
             now = stuck(now);
@@ -517,6 +603,29 @@ public final class PartGroup {
                 .applied(now);
     }
 
+    /** Lets what is as wide as the column follow its setting. */
+    private Theme together(Theme theme, Offer width) {
+        Setting setting =
+                theme.palette().settings().get(theme.palette().settings().size() - 1);
+        Rendered then = new Rendered(theme);
+        for (Element other : asWide(width).values()) {
+            Offer one = new Offer(
+                    HANGS,
+                    width.label(),
+                    elements.indexOf(other),
+                    "max-width",
+                    width.kind(),
+                    width.value(),
+                    Map.of(),
+                    width.now(),
+                    List.of(),
+                    "");
+            Theme next = bound(then, one, setting, PageParts.WIDTH);
+            then = next == then.theme() ? then : new Rendered(next);
+        }
+        return then.theme();
+    }
+
     /** The element on the page as it is now: a link to a new stylesheet in its head moves all that follow. */
     private int now(Rendered then, int element) {
         int more = then.page(page.source().file()).orElseThrow().elements().size() - elements.size();
@@ -544,7 +653,7 @@ public final class PartGroup {
                 && inside
                 && e.through().stream().allMatch(theme.palette().properties()::containsKey)
                 && lasts(theme, e.winner().file());
-        if (!inside && target != whole) {
+        if (!inside && target != whole && holder != null) {
             // What comes from outside is decided by no rule on the element, so that a plain one does for all that are
             // like it.
             String css = o.bands().isEmpty() ? o.now() : e.value();

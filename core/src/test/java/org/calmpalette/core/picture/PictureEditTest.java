@@ -146,6 +146,9 @@ class PictureEditTest {
                 .hasMessageContaining("neither");
         assertThatThrownBy(() -> Lighter.edited("a.png", new byte[] {1, 2, 3}, new PictureEdit.Fitted(4, 2, 0, 0)))
                 .isInstanceOf(BadInputException.class);
+        byte[] huge = png(new BufferedImage(4001, 4000, BufferedImage.TYPE_BYTE_GRAY));
+        assertThatThrownBy(() -> Lighter.edited("a.png", huge, new PictureEdit.Fitted(4, 2, 0, 0)))
+                .hasMessageContaining("more than 16 million pixels");
         assertThatThrownBy(() -> tint("over", "#000", "#fff", 101)).hasMessageContaining("101");
         assertThatThrownBy(() -> tint("under", "#000", "#fff", 1)).hasMessageContaining("under");
         assertThatThrownBy(() -> Lighter.edited(

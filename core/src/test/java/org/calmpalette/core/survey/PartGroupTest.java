@@ -13,6 +13,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
@@ -108,6 +109,63 @@ class PartGroupTest {
                 .applied(THEME);
         assertThat(Themes.text(after.files(), "a.css"))
                 .isEqualTo(CSS.replace("color: #ffffff", "color: var(--header-link-color, #ffffff)"));
+    }
+
+    @Test
+    void whatIsAsWideAsTheColumnGoesWithIt() {
+        Theme theme = Themes.of(
+                "index.html",
+                "<!doctype html><html><head><title>F</title><link rel=stylesheet href=a.css></head><body><header><div class=row>x</div></header><main><p>y</p></main><footer>z</footer></body></html>",
+                "a.css",
+                ".row { max-width: 60rem; margin: auto }\nmain { max-width: 60rem } p { max-width: 30em }\nfooter { max-width: 60.0rem }\n");
+        PartGroup column = group(theme, PageParts.Kind.COLUMN, 8);
+        assertThat(column.offers())
+                .extracting(o -> o.id() + " " + o.where())
+                .contains("hangs [.row in a.css, line 1, footer in a.css, line 3]");
+        assertThatThrownBy(() -> column.take(Set.of("hangs"), "")).hasMessageContaining("not chosen");
+        Theme after = column.take(Set.of("width", "hangs"), "Text").applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .isEqualTo(
+                        ".row { max-width: var(--text-width, 60rem); margin: auto }\nmain { max-width: var(--text-width, 60rem) } p { max-width: 30em }\nfooter { max-width: var(--text-width, 60.0rem) }\n");
+        assertThat(after.palette().settings()).hasSize(1);
+        Theme alone = column.take(Set.of("width"), "Text").applied(theme);
+        assertThat(Themes.text(alone.files(), "a.css")).startsWith(".row { max-width: 60rem;");
+    }
+
+    @Test
+    void roomIsAskedForInTheStepsOfTheTheme() {
+        Theme theme = Themes.of(
+                "index.html",
+                HTML,
+                "a.css",
+                "section { padding: 24px 8px } p { margin: 8px 0; padding: 8px 16px } h1 { margin-bottom: 24px } ul { gap: 16px 48px } a { padding: 1em -4px auto }");
+        PartGroup.Offer above = group(theme, PageParts.Kind.HERO, 8).offers().stream()
+                .filter(o -> o.id().equals("above"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(above.kind().inWords()).isEqualTo("small, medium, large, very large");
+        assertThat(((LengthKind) above.kind()).steps())
+                .extracting(
+                        s -> s.length().number("value").intValue() + s.length().text("unit"))
+                .containsExactly("8px", "16px", "24px", "48px");
+        Theme none = Themes.of("index.html", HTML, "a.css", "section { padding: 0 8px } p { margin: 1rem 2rem 3rem }");
+        assertThat(group(none, PageParts.Kind.HERO, 8).offers().get(0).kind().inWords())
+                .isEqualTo("none, small, medium, large");
+        // Two lengths are no scale: bounds are proposed then.
+        Theme two = Themes.of("index.html", HTML, "a.css", "section { padding: 24px 8px }");
+        assertThat(group(two, PageParts.Kind.HERO, 8).offers().stream()
+                        .filter(o -> o.id().equals("above"))
+                        .findFirst()
+                        .orElseThrow()
+                        .kind())
+                .isInstanceOfSatisfying(
+                        LengthKind.class, k -> assertThat(k.units()).isNotEmpty());
+        Theme after =
+                group(theme, PageParts.Kind.HERO, 8).take(Set.of("above"), "").applied(theme);
+        assertThat(after.palette().faults()).isEmpty();
+        assertThat(ThemeBuild.paletteCss(
+                        after, Map.of("hero-above", Chosen.of(Value.parts("value", 48, "unit", "px")))))
+                .contains("--hero-above: 48px;");
     }
 
     @Test
