@@ -178,6 +178,11 @@ public final class PartChange {
         return what instanceof What.NewSetting n ? n.setting() : what instanceof What.Reads r ? r.setting() : null;
     }
 
+    /** Whether what is written shows the same wherever it is read: a keyword such as currentColor does not. */
+    private boolean isLiteral(String written) {
+        return isColor() ? Color.parse(written).isPresent() : !written.contains("var(");
+    }
+
     private boolean isColor() {
         return property.endsWith("color") || property.equals("fill") || property.equals("stroke");
     }
@@ -303,7 +308,7 @@ public final class PartChange {
                 int end = at.end(stretch.get()[1] - 1);
                 String written = at.part().file().text().substring(start, end);
                 String text = value;
-                if (setting(what) != null && !written.contains("var(")) {
+                if (setting(what) != null && isLiteral(written)) {
                     text = "var(" + setting(what).property() + ", " + written + ")";
                 }
                 return Change.edit(title, file, new Edit(start, end, text));
@@ -341,7 +346,7 @@ public final class PartChange {
         Located at = Located.find(rendered.theme(), w.file(), w.start());
         if (roles.get(w.file()).lasts()) {
             String written = at.value();
-            String text = setting(what) != null && !written.contains("var(")
+            String text = setting(what) != null && isLiteral(written)
                     ? "var(" + setting(what).property() + ", " + written + ")"
                     : value;
             return commented(Change.edit(title, w.file(), new Edit(at.valueStart(), at.valueEnd(), text)), at);

@@ -8,6 +8,7 @@ import java.util.Set;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Trial;
+import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange.What;
@@ -277,6 +278,18 @@ class PartChangeTest {
                 .doesNotContain("blue !important");
         assertThat(after(r, change(r, "p", null, "color").fix("rule", new What.Value("blue")), "own.css"))
                 .startsWith("p { color: blue !important }");
+    }
+
+    @Test
+    void aSettingInPlaceOfCurrentColorHasTodaysColourBesideIt() {
+        Rendered r = with("p { color: #aa1100 } path { fill: currentColor }", "<p><svg><path d='M0 0'/></svg>");
+        Change fix = change(r, "path", null, "fill")
+                .fix(
+                        "rule",
+                        new What.NewSetting(
+                                Setting.of("sun", "Sun", "", "p", ColorKind.ANY, Value.of("#aa1100")),
+                                new Place("p", "P")));
+        assertThat(fix.edits().get("own.css")).extracting(Edit::replacement).containsExactly("var(--sun, #aa1100)");
     }
 
     @Test
