@@ -173,9 +173,10 @@ public record Backdrop(List<Layer> layers) {
             // What changes the colours of all its layers comes before what the layers are.
             Unknown unknown = read.isEmpty()
                     ? Unknown.UNREAD_BACKGROUND
-                    : isDeclared(style, "mix-blend-mode", "normal")
+                    : Generated.isDeclared(style, "mix-blend-mode", "normal")
                             ? Unknown.BLEND_MODE
-                            : isDeclared(style, "filter", "none") || isDeclared(style, "backdrop-filter", "none")
+                            : Generated.isDeclared(style, "filter", "none")
+                                            || Generated.isDeclared(style, "backdrop-filter", "none")
                                     ? Unknown.FILTER
                                     : !images.isEmpty()
                                             ? images.size() == 1 && !mixed && isFilling(images.get(0))
@@ -211,12 +212,6 @@ public record Backdrop(List<Layer> layers) {
             return modes.isEmpty() ? List.of(BlendMode.NORMAL) : modes;
         }
 
-        private static boolean isDeclared(ElementStyle style, String longhand, String without) {
-            return Painting.declared(style, longhand)
-                    .filter(v -> !v.equals(without) && !v.equals("initial") && !v.equals("unset"))
-                    .isPresent();
-        }
-
         /** What is taken out of the flow, or pulled over its neighbours, may lie over anything. */
         private static boolean isMoved(ElementStyle style) {
             String position = style.computed("position");
@@ -225,7 +220,7 @@ public record Backdrop(List<Layer> layers) {
                     || position.equals("sticky")
                     || isNegative(style, "margin-top")
                     || isNegative(style, "margin-left")
-                    || isDeclared(style, "transform", "none");
+                    || Generated.isDeclared(style, "transform", "none");
         }
 
         private static boolean isNegative(ElementStyle style, String margin) {

@@ -16,7 +16,6 @@ import org.jsoup.nodes.Element;
  * takes room of its own and lies behind no text.
  */
 final class Generated {
-    static final List<String> NAMES = List.of("before", "after");
     /** In CSS px: what is thinner than this is a line or a mark, behind which no text fits. */
     private static final double THIN = 10;
 
@@ -94,7 +93,8 @@ final class Generated {
                         .isPresent();
     }
 
-    private static boolean isDeclared(ElementStyle style, String longhand, String without) {
+    /** Whether a value other than the one that changes nothing is declared. */
+    static boolean isDeclared(ElementStyle style, String longhand, String without) {
         return Painting.declared(style, longhand)
                 .map(v -> v.toLowerCase(Locale.ROOT))
                 .filter(v -> !v.equals(without) && !v.equals("initial") && !v.equals("unset"))
@@ -124,8 +124,8 @@ final class Generated {
                 || isDeclared(style, "translate", "none")
                 || isDeclared(style, "scale", "none")
                 || isDeclared(style, "rotate", "none")
-                || isBounded(style, "max-width")
-                || isBounded(style, "max-height")) {
+                || isDeclared(style, "max-width", "none")
+                || isDeclared(style, "max-height", "none")) {
             return Optional.empty();
         }
         return holder(scenes, element, style, width).flatMap(holder -> {
@@ -135,10 +135,6 @@ final class Generated {
                     ? Optional.empty()
                     : Optional.of(new Rectangle(x.get()[0], y.get()[0], x.get()[1], y.get()[1]));
         });
-    }
-
-    private static boolean isBounded(ElementStyle style, String property) {
-        return isDeclared(style, property, "none");
     }
 
     /** The containing block: the padding box of the nearest positioned element, or the window. */

@@ -72,6 +72,9 @@ public record Derivation(List<ColorStep> steps, double fit) {
 
         /** Hears a colour of the sheet, so that what is clear helps with what is not. */
         public void hear(Color written) {
+            if (written.alpha() == 0) {
+                return;
+            }
             List<Candidate> all = candidates(written);
             if (!all.isEmpty()
                     && (all.size() == 1 || all.get(1).odd() - all.get(0).odd() >= 1)) {
@@ -81,6 +84,10 @@ public record Derivation(List<ColorStep> steps, double fit) {
 
         /** Empty for what has nothing to do with the colour. */
         public Optional<Derivation> of(Color written) {
+            if (written.alpha() == 0) {
+                // What shows nothing has no colour.
+                return Optional.empty();
+            }
             Color opaque = written.to(ColorSpace.SRGB).withAlpha(1);
             List<ColorStep> steps = new ArrayList<>();
             if (!isSame(from, opaque, LEVEL)) {
@@ -110,7 +117,6 @@ public record Derivation(List<ColorStep> steps, double fit) {
             if (from.distance(target) < MISTYPED
                     || grey
                     || chroma(target) < (isExact(target) ? EXACT_GREY : GREY)
-                    || written.alpha() == 0
                     || isSame(from, target, LEVEL)) {
                 return List.of();
             }

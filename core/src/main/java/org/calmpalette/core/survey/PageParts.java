@@ -54,14 +54,12 @@ public final class PageParts {
         }
     }
 
-    private final Page page;
     private final Measures measures;
     private final List<Element> elements;
     private final Map<Integer, Rectangle> boxes = new LinkedHashMap<>();
     private final PageStyles styles;
 
     private PageParts(Rendered rendered, Page page, Measures measures) {
-        this.page = page;
         this.measures = measures;
         this.elements = page.elements();
         this.styles = rendered.styles(page, Viewport.of(WIDTH, measures.windowHeight()), States.NONE);
@@ -202,10 +200,5 @@ public final class PageParts {
             }
         }
         return all;
-    }
-
-    /** The page the parts are of. */
-    Page page() {
-        return page;
     }
 }

@@ -558,7 +558,7 @@ public final class PartGroup {
                 now = together(now, o);
             }
         }
-        if (ids.contains("stays") && chosen.stream().anyMatch(o -> o.id().equals("stays"))) {
+        if (chosen.stream().anyMatch(o -> o.id().equals("stays"))) {
             now = stuck(now);
         }
         return Between.of(
@@ -584,20 +584,10 @@ public final class PartGroup {
         if (o.id().equals("room")) {
             setting = setting.withShown(Setting.Shown.NEVER).withPerBand(false);
         }
-        Theme now = theme;
-        if (o.id().equals("room")) {
-            now = roomed(now, setting);
-        } else {
-            List<Integer> at = new ArrayList<>(o.note().isEmpty() ? widths : List.of(PageParts.WIDTH));
-            // The widest first: what stands there is what all the others fall back on.
-            at.sort(java.util.Comparator.comparingInt(w -> Math.abs(w - PageParts.WIDTH)));
-            Rendered then = new Rendered(now);
-            for (int width : at) {
-                Theme next = bound(then, o, setting, width);
-                then = next == then.theme() ? then : new Rendered(next);
-            }
-            now = then.theme();
-        }
+        List<Integer> at = new ArrayList<>(o.note().isEmpty() ? widths : List.of(PageParts.WIDTH));
+        // The widest first: what stands there is what all the others fall back on.
+        at.sort(java.util.Comparator.comparingInt(w -> Math.abs(w - PageParts.WIDTH)));
+        Theme now = o.id().equals("room") ? roomed(theme, setting) : bound(theme, o, setting, at);
         return Change.of(label)
                 .withPalette(now, now.palette().with(setting, place))
                 .applied(now);
@@ -607,7 +597,7 @@ public final class PartGroup {
     private Theme together(Theme theme, Offer width) {
         Setting setting =
                 theme.palette().settings().get(theme.palette().settings().size() - 1);
-        Rendered then = new Rendered(theme);
+        Theme now = theme;
         for (Element other : asWide(width).values()) {
             Offer one = new Offer(
                     HANGS,
@@ -620,7 +610,15 @@ public final class PartGroup {
                     width.now(),
                     List.of(),
                     "");
-            Theme next = bound(then, one, setting, PageParts.WIDTH);
+            now = bound(now, one, setting, List.of(PageParts.WIDTH));
+        }
+        return now;
+    }
+
+    private Theme bound(Theme theme, Offer o, Setting setting, List<Integer> at) {
+        Rendered then = new Rendered(theme);
+        for (int width : at) {
+            Theme next = bound(then, o, setting, width);
             then = next == then.theme() ? then : new Rendered(next);
         }
         return then.theme();
@@ -677,9 +675,7 @@ public final class PartGroup {
 
     private Theme roomed(Theme theme, Setting setting) {
         Rendered then = new Rendered(theme);
-        String css = setting.kind().name().equals("length")
-                ? ((Value.Parts) ((Given.Fixed) setting.given()).value()).number("value") + "px"
-                : "0";
+        String css = ((Value.Parts) ((Given.Fixed) setting.given()).value()).number("value") + "px";
         return new OwnSheet(then, SheetRole.of(theme))
                 .append(
                         "Room for the header",

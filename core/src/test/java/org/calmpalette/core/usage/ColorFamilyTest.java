@@ -216,7 +216,8 @@ class ColorFamilyTest {
     @Test
     void aGreyHasNoRelativesButItself() {
         assertThat(ColorFamily.of(
-                        theme("a{color:#777} b{color:#bbbbbb} i{color:rgb(119 119 119/50%)} p{color:#999}"),
+                        theme(
+                                "a{color:#777} b{color:#bbbbbb} i{color:rgb(119 119 119/50%)} p{color:#999} q{color:rgb(119 119 119/0)}"),
                         Color.parse("#777777").orElseThrow()))
                 .extracting(r -> r.use().written() + ": " + r.words())
                 .containsExactlyInAnyOrder("#777: same", "rgb(119 119 119/50%): opacity 50%");
