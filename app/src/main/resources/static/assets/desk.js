@@ -251,8 +251,20 @@ function uses(now) {
     box.closest("li").addEventListener("pointerenter", only);
     box.addEventListener("focus", only);
   });
-  now.querySelector(".uses")?.addEventListener("pointerleave", () =>
-    frames.show(JSON.parse(now.dataset.marks), { color: now.dataset.color, reveal: false }));
+  const own = () => frames.show(JSON.parse(now.dataset.marks), { color: now.dataset.color, reveal: false });
+  now.querySelector(".uses")?.addEventListener("pointerleave", own);
+  // What was computed from the colour, by how it was.
+  const relatives = [...now.querySelectorAll("[data-relative]")];
+  relatives.forEach((box) => {
+    const only = () => frames.show(JSON.parse(box.dataset.relative), { reveal: true });
+    box.closest("label").addEventListener("pointerenter", only);
+    box.addEventListener("focus", only);
+  });
+  now.querySelector(".relatives")?.addEventListener("pointerleave", own);
+  now.querySelector("[data-all-relatives]")?.addEventListener("click", () => {
+    const on = relatives.some((b) => !b.checked);
+    relatives.forEach((b) => { b.checked = on; });
+  });
   count();
 }
 

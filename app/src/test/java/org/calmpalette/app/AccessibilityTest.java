@@ -44,6 +44,7 @@ class AccessibilityTest {
             "/survey",
             "/survey?view=findings",
             "/survey?view=search&q=button",
+            "/survey?view=parts",
             "/survey?at=19",
             "/settings",
             "/settings?key=header-fill",
@@ -55,7 +56,9 @@ class AccessibilityTest {
             "/history",
             "/handover",
             "/pictures",
-            "/pictures?picture=img/harrow-pier.svg"
+            "/pictures?picture=img/harrow-pier.svg",
+            "/pictures/recolor",
+            "/pictures/strip"
         }) {
             check(maker, theme + view);
         }

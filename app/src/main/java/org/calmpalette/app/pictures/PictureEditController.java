@@ -1,5 +1,6 @@
 package org.calmpalette.app.pictures;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.math.BigDecimal;
 import java.util.List;
 import org.calmpalette.app.accounts.SignedIn;
@@ -17,6 +18,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.picture.PictureEdit;
 import org.calmpalette.core.picture.PictureSize;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.theme.Theme;
 import org.springframework.http.ResponseEntity;
@@ -28,7 +30,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.util.UriComponentsBuilder;
 
 /** One picture in other colours, or cut to a slot: side by side with what it is, then kept. */
 @Controller
@@ -71,8 +72,8 @@ class PictureEditController {
             }
             return new PictureEdit.Recolored(new Tint(
                     Tint.Way.of(or(way, "color")),
-                    RecolorController.color(or(color, "#2b8a3e")),
-                    RecolorController.color(or(light, "#ffffff")),
+                    ColorKind.parse(or(color, "#2b8a3e")),
+                    ColorKind.parse(or(light, "#ffffff")),
                     strength));
         }
 
@@ -94,7 +95,12 @@ class PictureEditController {
     }
 
     @GetMapping
-    String preview(@PathVariable long id, Wanted wanted, @AuthenticationPrincipal SignedIn me, Model model) {
+    String preview(
+            @PathVariable long id,
+            Wanted wanted,
+            @AuthenticationPrincipal SignedIn me,
+            Model model,
+            HttpServletRequest request) {
         OpenTheme open = themes.open(id, me);
         model.addAttribute("open", open);
         model.addAttribute("address", addresses.ofSnapshot(open.head().id()) + Paths.address(wanted.picture()));
@@ -102,7 +108,8 @@ class PictureEditController {
             byte[] edited = edited(open, wanted);
             model.addAttribute("before", about(open.theme().files().read(wanted.picture())));
             model.addAttribute("after", about(edited));
-            model.addAttribute("then", image(id, wanted));
+            // The picture is asked for in the words of the preview.
+            model.addAttribute("then", "/themes/" + id + "/pictures/edit/image?" + request.getQueryString());
         } catch (BadInputException e) {
             model.addAttribute("message", e.getMessage() + " " + e.mend());
         }
@@ -114,21 +121,6 @@ class PictureEditController {
                         .map(z -> z.width() + " by " + z.height() + ", ")
                         .orElse("")
                 + PicturesController.weight(bytes.length);
-    }
-
-    private static String image(long id, Wanted w) {
-        UriComponentsBuilder b = UriComponentsBuilder.fromPath("/themes/" + id + "/pictures/edit/image");
-        List<String> names = List.of("picture", "edit", "way", "color", "light", "amount", "width", "height");
-        List<String> values = java.util.Arrays.asList(
-                w.picture(), w.edit(), w.way(), w.color(), w.light(), w.amount(), w.width(), w.height());
-        for (int i = 0; i < names.size(); i++) {
-            if (values.get(i) != null) {
-                b.queryParam(names.get(i), "{" + names.get(i) + "}");
-            }
-        }
-        return b.encode()
-                .buildAndExpand(values.stream().filter(v -> v != null).toArray())
-                .toUriString();
     }
 
     private static byte[] edited(OpenTheme open, Wanted wanted) {

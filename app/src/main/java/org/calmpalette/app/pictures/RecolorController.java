@@ -18,6 +18,7 @@ import org.calmpalette.core.change.Recolored;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Tint;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
@@ -117,15 +118,9 @@ class RecolorController {
             @AuthenticationPrincipal SignedIn me) {
         all.start(
                 themes.open(id, me),
-                new AllPictures.Recoloring(new Tint(Tint.Way.of(way), color(color), color(light), amount)));
+                new AllPictures.Recoloring(
+                        new Tint(Tint.Way.of(way), ColorKind.parse(color), ColorKind.parse(light), amount)));
         return here(id);
-    }
-
-    static Color color(String text) {
-        return Color.parse(text.strip())
-                .orElseThrow(() -> new BadInputException(
-                        "“" + (text.length() > 40 ? text.substring(0, 40) + "…" : text) + "” is no CSS colour.",
-                        "Write it as #2b8a3e or rgb(43 138 62)."));
     }
 
     @PostMapping("/stop")

@@ -14,6 +14,7 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.PictureChange;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.picture.Strip;
+import org.calmpalette.core.setting.ColorKind;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -24,7 +25,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.util.UriComponentsBuilder;
 
 /** Draws a strip: a gradient or lines, one or a few pixels thick, with its weight and the CSS gradient that shows the same. */
 @Controller
@@ -72,18 +72,10 @@ class StripController {
             int px = whole("length", length);
             int wide = whole("thickness", across);
             if (draw.equals("lines")) {
-                return Strip.lines(
-                        down,
-                        px,
-                        whole("line", thick),
-                        wide,
-                        RecolorController.color(first),
-                        RecolorController.color(last));
+                return Strip.lines(down, px, whole("line", thick), wide, ColorKind.parse(first), ColorKind.parse(last));
             }
             List<Color> colors = new ArrayList<>();
-            Stream.of(first, middle, last)
-                    .filter(c -> !c.isEmpty())
-                    .forEach(c -> colors.add(RecolorController.color(c)));
+            Stream.of(first, middle, last).filter(c -> !c.isEmpty()).forEach(c -> colors.add(ColorKind.parse(c)));
             return Strip.gradient(down, px, wide, colors);
         }
 
@@ -112,34 +104,12 @@ class StripController {
         model.addAttribute("w", wanted);
         try {
             Strip strip = wanted.strip();
-            RecolorController.color(wanted.ground());
+            ColorKind.parse(wanted.ground());
             String css = strip.css();
             model.addAttribute("strip", strip);
             model.addAttribute("css", css);
             model.addAttribute("weight", PicturesController.weight(strip.png().length));
             model.addAttribute("cssWeight", PicturesController.weight(css.getBytes(StandardCharsets.UTF_8).length));
-            model.addAttribute(
-                    "image",
-                    UriComponentsBuilder.fromPath("/themes/" + open.id() + "/pictures/strip/image")
-                            .queryParam("draw", "{a}")
-                            .queryParam("direction", "{b}")
-                            .queryParam("first", "{c}")
-                            .queryParam("middle", "{d}")
-                            .queryParam("last", "{e}")
-                            .queryParam("length", "{f}")
-                            .queryParam("thick", "{g}")
-                            .queryParam("across", "{h}")
-                            .encode()
-                            .buildAndExpand(
-                                    wanted.draw(),
-                                    wanted.direction(),
-                                    wanted.first(),
-                                    wanted.middle(),
-                                    wanted.last(),
-                                    wanted.length(),
-                                    wanted.thick(),
-                                    wanted.across())
-                            .toUriString());
         } catch (BadInputException e) {
             model.addAttribute("message", e.getMessage() + " " + e.mend());
         }

@@ -14,7 +14,7 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.render.Rendered;
-import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.survey.PageParts;
 import org.calmpalette.core.survey.PartGroup;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -105,12 +105,10 @@ class PartGroupController {
                 .take(ids, name));
         keepMeasures(open, themes.open(id, me));
         notices.done(made.note());
-        String label = name.isBlank() ? kind(as).label() : name.strip();
         return Go.to("/themes/" + id + "/settings?key="
                 + themes.read(made).theme().palette().settings().stream()
-                        .filter(s -> s.place().equals(Place.keyOf(label))
-                                && open.theme().palette().setting(s.key()).isEmpty())
-                        .map(s -> s.key())
+                        .map(Setting::key)
+                        .filter(key -> open.theme().palette().setting(key).isEmpty())
                         .findFirst()
                         .orElse("")
                 + "&page=" + PartController.encoded(page));

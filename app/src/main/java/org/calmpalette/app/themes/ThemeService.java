@@ -304,12 +304,14 @@ public class ThemeService {
         String tree = store.keepTree(files);
         // Reading it now refuses what cannot be used, before there is a theme of it.
         cache.get(tree, freeName(name, me.id()));
-        return transaction.execute(s -> {
-            StoredTheme theme = themes.save(new StoredTheme(freeName(name, me.id()), me.id()));
-            Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name()));
-            theme.moveHead(first.id());
-            return theme;
-        });
+        return transaction.execute(s -> begun(name, tree, note, me));
+    }
+
+    private StoredTheme begun(String name, String tree, String note, SignedIn me) {
+        StoredTheme theme = themes.save(new StoredTheme(freeName(name, me.id()), me.id()));
+        Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name()));
+        theme.moveHead(first.id());
+        return theme;
     }
 
     /** Two themes of one maker never have one name: the second gets a number. */
@@ -351,17 +353,14 @@ public class ThemeService {
     public StoredTheme variant(long id, long base, String name, SignedIn me, Function<Theme, Change> change) {
         StoredTheme seen = at(themes.findByIdAndMakerId(id, me.id()), base);
         Snapshot from = snapshots.findById(base).orElseThrow();
-        Change made = change.apply(cache.get(from.treeHash(), seen.name()).theme());
-        SortedMap<String, byte[]> files =
-                made.files(cache.get(from.treeHash(), seen.name()).theme());
-        return transaction.execute(s -> {
-            String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed());
-            StoredTheme theme = themes.save(new StoredTheme(freeName(name, me.id()), me.id()));
-            Snapshot first = snapshots.save(
-                    new Snapshot(theme.id(), null, tree, "Made of “" + seen.name() + "”: " + made.note(), me.name()));
-            theme.moveHead(first.id());
-            return theme;
-        });
+        Theme theme = cache.get(from.treeHash(), seen.name()).theme();
+        Change made = change.apply(theme);
+        SortedMap<String, byte[]> files = made.files(theme);
+        return transaction.execute(s -> begun(
+                name,
+                store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed()),
+                "Made of “" + seen.name() + "”: " + made.note(),
+                me));
     }
 
     private Snapshot advance(StoredTheme stored, Snapshot head, String tree, String note, SignedIn me) {
