@@ -2,6 +2,10 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.google.gson.JsonArray;
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import com.microsoft.playwright.CDPSession;
 import com.microsoft.playwright.Page;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -14,6 +18,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 import org.calmpalette.core.chromium.Answers;
 import org.calmpalette.core.chromium.BackgroundsTest;
@@ -27,6 +32,7 @@ import org.calmpalette.core.chromium.PagePartsTest;
 import org.calmpalette.core.chromium.SelectorsTest;
 import org.calmpalette.core.chromium.SvgTest;
 import org.calmpalette.core.chromium.WebpTest;
+import org.calmpalette.core.usage.ColorFamilyTest;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -86,6 +92,59 @@ class ChromiumAnswersTest {
             Browsers.closeAll();
         }
         settle("computed-style", answers);
+    }
+
+    /** What core says of a published sheet that was turned from blue to green, asked of the browser: every element, every state. */
+    @Test
+    @SuppressWarnings("unchecked")
+    void aBrandThatIsTurnedGreenLeavesNothingBlue() throws IOException {
+        for (Map.Entry<String, byte[]> f : ColorFamilyTest.turnedGreen().entrySet()) {
+            Files.write(folder.resolve(f.getKey()), f.getValue());
+        }
+        Page browser = Browsers.page(1280, 800);
+        browser.navigate(folder.resolve("index.html").toUri().toString());
+        browser.addStyleTag(new Page.AddStyleTagOptions().setContent("*{transition:none!important}"));
+        CDPSession devtools = browser.context().newCDPSession(browser);
+        devtools.send("DOM.enable");
+        devtools.send("CSS.enable");
+        JsonObject all = new JsonObject();
+        all.addProperty(
+                "nodeId",
+                devtools.send("DOM.getDocument")
+                        .getAsJsonObject("root")
+                        .get("nodeId")
+                        .getAsInt());
+        all.addProperty("selector", "body *");
+        JsonArray nodes = devtools.send("DOM.querySelectorAll", all).getAsJsonArray("nodeIds");
+        assertThat(nodes.size()).isGreaterThan(30);
+        List<String> blue = new ArrayList<>();
+        List<String> greens = new ArrayList<>();
+        for (String states : List.of("", "hover", "focus,focus-visible", "active")) {
+            JsonArray forced = new JsonArray();
+            Stream.of(states.split(",")).filter(t -> !t.isEmpty()).forEach(forced::add);
+            for (JsonElement node : nodes) {
+                JsonObject force = new JsonObject();
+                force.add("nodeId", node);
+                force.add("forcedPseudoClasses", forced);
+                devtools.send("CSS.forcePseudoState", force);
+            }
+            List<String> said = (List<String>)
+                    browser.evaluate(
+                            """
+                    () => [...document.querySelectorAll('body *')].flatMap((e, i) => [null, '::before', '::after'].flatMap(p => {
+                      const s = getComputedStyle(e, p);
+                      return ['color', 'background-color', 'background-image', 'border-top-color', 'outline-color', 'box-shadow',
+                        'text-decoration-color', 'fill', 'stroke'].map(n => e.className + (p ?? '') + ' ' + n + ' = ' + s.getPropertyValue(n)) }))""");
+            said.stream()
+                    .filter(t -> ColorFamilyTest.isInTheHueOf(ColorFamilyTest.BLUE, t.substring(t.indexOf(" = "))))
+                    .forEach(t -> blue.add(states + ": " + t));
+            said.stream()
+                    .filter(t -> t.contains("background-image") && t.contains("svg") && t.contains("%2395c59f"))
+                    .forEach(t -> greens.add(states + ": " + t));
+        }
+        assertThat(blue).isEmpty();
+        // The thumb of a switch that has the focus is drawn in an address.
+        assertThat(greens).anyMatch(t -> t.startsWith("focus"));
     }
 
     @Test

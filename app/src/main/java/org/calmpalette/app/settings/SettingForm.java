@@ -59,6 +59,7 @@ public record SettingForm(Fields fields) {
                 perBand,
                 shown,
                 before != null && before.triple(),
+                before == null ? List.of() : before.drawings(),
                 before == null ? List.of() : before.former());
     }
 

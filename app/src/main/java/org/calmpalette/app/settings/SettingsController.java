@@ -233,9 +233,7 @@ class SettingsController {
         Setting before = palette.setting(form.key()).orElse(null);
         Setting wanted = form.setting(palette, before);
         Place place = form.place(palette);
-        Palette after = before == null
-                ? palette.with(wanted, place)
-                : palette.replacing(wanted.withTriple(before.triple()), place);
+        Palette after = before == null ? palette.with(wanted, place) : palette.replacing(wanted.readAs(before), place);
         Effective values = Effective.defaults(after, theme.media());
         String refusal = values.problems().stream()
                 .findFirst()
@@ -273,7 +271,7 @@ class SettingsController {
         Palette after = open.theme()
                 .palette()
                 .replacing(
-                        form.setting(open.theme().palette(), before).withTriple(before.triple()),
+                        form.setting(open.theme().palette(), before).readAs(before),
                         form.place(open.theme().palette()));
         return Behind.of(themes.textsOn(
                 id, open.read(), new Rendered(open.theme().with(after)), painted(open, before), page, width));

@@ -313,16 +313,14 @@ class SurveyController {
      *
      * @param value the first of them, as it is written
      * @param fits whether nobody can tell it from what is written
+     * @param drawn how many of the uses stand in drawings inside of addresses
      */
-    public record Relatives(String words, String value, int uses, List<Painted> paints, boolean fits) {}
+    public record Relatives(String words, String value, int uses, List<Painted> paints, boolean fits, int drawn) {}
 
     private static void relatives(OpenTheme open, ColorRow row, Model model) {
         Map<String, List<ColorFamily.Relative>> groups = new LinkedHashMap<>();
-        int drawn = 0;
         for (ColorFamily.Relative r : ColorFamily.of(open.colors(), row.color())) {
-            if (!r.use().isLiftable()) {
-                drawn++;
-            } else if (!r.words().equals("same")) {
+            if (r.use().isLiftable() && (r.drawn() || !r.words().equals("same"))) {
                 groups.computeIfAbsent(r.words(), k -> new ArrayList<>()).add(r);
             }
         }
@@ -338,9 +336,11 @@ class SurveyController {
                                         .flatMap(r -> r.use().paints().stream())
                                         .distinct()
                                         .toList(),
-                                e.getValue().stream().allMatch(r -> r.fit() < NearColors.NEAR)))
+                                e.getValue().stream().allMatch(r -> r.fit() < NearColors.NEAR),
+                                (int) e.getValue().stream()
+                                        .filter(ColorFamily.Relative::drawn)
+                                        .count()))
                         .toList());
-        model.addAttribute("drawn", drawn);
     }
 
     @PostMapping("/lift")

@@ -13,6 +13,7 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Drawing;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
@@ -22,6 +23,7 @@ import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorFamily;
 import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.ColorUse;
+import org.calmpalette.core.usage.DrawingColors;
 
 /** Changes that tie stylesheets to settings. Only the characters of the values themselves change. */
 public final class Lift {
@@ -38,7 +40,7 @@ public final class Lift {
     }
 
     /**
-     * The same, and what was computed from the colour follows it.
+     * The same, and what was computed from the colour follows it; of drawings inside of addresses also those in the colour itself.
      *
      * @param derivations of the relatives that follow, as {@link ColorFamily.Relative#words} has them; each becomes a setting of its
      *     own that the owner is not asked for
@@ -110,6 +112,12 @@ public final class Lift {
                     "Some of the chosen relatives are no longer there.", "Open the survey again and choose anew.");
         }
         Map<String, String> keys = new HashMap<>(Map.of("same", brand.key()));
+        Map<DrawingColors.At, String> taken = new HashMap<>();
+        List<ColorFamily.Relative> own = groups.getOrDefault("same", List.of()).stream()
+                .filter(ColorFamily.Relative::drawn)
+                .toList();
+        palette = palette.replacing(bound(theme, brand, own, taken, edits), place);
+        groups.remove("same");
         // What others stand on comes before them.
         List<List<ColorFamily.Relative>> order = new ArrayList<>(groups.values());
         order.sort(Comparator.comparing(g -> g.get(0).ground() != null));
@@ -136,15 +144,51 @@ public final class Lift {
                     .withShown(Setting.Shown.NEVER)
                     .withTriple(group.stream().anyMatch(r -> r.use().triple()));
             keys.put(first.words(), follower.key());
-            palette = palette.with(follower, place);
-            for (ColorFamily.Relative r : group) {
-                ColorUse use = r.use();
-                String property = use.triple() ? follower.tripleProperty() : follower.property();
-                edits.computeIfAbsent(use.file(), f -> new ArrayList<>())
-                        .add(new Edit(use.start(), use.end(), "var(" + property + ", " + use.written() + ")"));
-            }
+            Setting bound = bound(theme, follower, group, taken, edits);
+            PaletteChange.checkFree(theme, bound);
+            palette = palette.with(bound, place);
         }
         return palette;
+    }
+
+    /** Lets uses read a setting. Of a drawing in an address the whole address does. */
+    private static Setting bound(
+            Theme theme,
+            Setting setting,
+            List<ColorFamily.Relative> uses,
+            Map<DrawingColors.At, String> taken,
+            Map<String, List<Edit>> edits) {
+        List<Drawing> drawings = new ArrayList<>(setting.drawings());
+        List<DrawingColors.At> all = DrawingColors.of(theme);
+        for (ColorFamily.Relative r : uses) {
+            ColorUse use = r.use();
+            DrawingColors.At at =
+                    all.stream().filter(d -> d.uses().contains(use)).findFirst().orElse(null);
+            if (at == null) {
+                String property = use.triple() ? setting.tripleProperty() : setting.property();
+                edits.computeIfAbsent(use.file(), f -> new ArrayList<>())
+                        .add(new Edit(use.start(), use.end(), "var(" + property + ", " + use.written() + ")"));
+                continue;
+            }
+            String other = taken.putIfAbsent(at, r.words());
+            if (other != null && !other.equals(r.words())) {
+                throw new BadInputException(
+                        at.file() + ", line " + at.line() + ": the drawing has two colours that follow differently, “"
+                                + other + "” and “" + r.words() + "”.",
+                        "Leave one of the two out.");
+            }
+            if (other == null) {
+                Drawing drawing = at.around(use.color());
+                if (!drawings.contains(drawing)) {
+                    drawings.add(drawing);
+                }
+                String property = setting.drawingProperty(drawings.indexOf(drawing));
+                edits.computeIfAbsent(at.file(), f -> new ArrayList<>())
+                        .add(new Edit(at.start(), at.start(), "var(" + property + ", "));
+                edits.get(at.file()).add(new Edit(at.end(), at.end(), ")"));
+            }
+        }
+        return setting.withDrawings(drawings);
     }
 
     private static String free(Palette palette, ColorUsage.Result survey, String wanted) {

@@ -25,6 +25,7 @@ import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.usage.BoundUse;
 import org.calmpalette.core.usage.ColorUsage;
+import org.calmpalette.core.usage.DrawingColors;
 
 /**
  * Changes of the settings themselves. Every one is checked as a whole before it is made: a default or a value of a scheme
@@ -42,7 +43,7 @@ public final class PaletteChange {
     /** Changes a setting; its key stays. */
     public static Change edit(Theme theme, Setting wanted, Place place) {
         Setting before = theme.palette().known(wanted.key());
-        Setting after = wanted.withTriple(before.triple());
+        Setting after = wanted.readAs(before);
         Effective was = ThemeBuild.defaults(theme);
         Palette palette = theme.palette().replacing(after, place);
         Effective is = Effective.defaults(palette, theme.media());
@@ -110,6 +111,7 @@ public final class PaletteChange {
                 s.perBand(),
                 s.shown(),
                 false,
+                List.of(),
                 List.of());
         List<Setting> all = new ArrayList<>(theme.palette().settings());
         all.add(all.indexOf(s) + 1, copy);
@@ -191,7 +193,7 @@ public final class PaletteChange {
                         .isPresent()
                 : ColorUsage.triple(use.fallback())
                         .map(c -> Setting.triple(c.hex()).equals(now))
-                        .orElse(now.equals(use.fallback()));
+                        .orElse(DrawingColors.plain(now).equals(DrawingColors.plain(use.fallback())));
         return same ? use.fallback() : now.replace("var(" + s.property() + "-picture)", address(s, defaults, address));
     }
 

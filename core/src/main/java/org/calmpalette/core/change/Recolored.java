@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
@@ -13,6 +14,7 @@ import org.calmpalette.core.color.Tint;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Drawing;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Setting;
@@ -20,6 +22,7 @@ import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.ColorUse;
+import org.calmpalette.core.usage.DrawingColors;
 
 /** A theme in other colours: pictures, defaults of colour settings and colours of its stylesheets, all changed in one way. */
 public final class Recolored {
@@ -35,14 +38,21 @@ public final class Recolored {
 
     /** How many colours that stylesheets write, outside of settings, would change. */
     public static int written(Theme theme) {
-        return uses(theme).size();
+        return uses(theme).size() + drawn(theme).size();
     }
 
     private static List<ColorUse> uses(Theme theme) {
+        return lasting(theme, ColorUsage.of(theme).rows().stream().flatMap(r -> r.uses().stream()));
+    }
+
+    /** Those inside of drawings in addresses. */
+    private static List<ColorUse> drawn(Theme theme) {
+        return lasting(theme, DrawingColors.of(theme).stream().flatMap(d -> d.uses().stream()));
+    }
+
+    private static List<ColorUse> lasting(Theme theme, Stream<ColorUse> all) {
         Map<String, SheetRole> roles = SheetRole.of(theme);
-        return ColorUsage.of(theme).rows().stream()
-                .filter(r -> r.color().to(ColorSpace.OKLCH).c1() >= GREY)
-                .flatMap(r -> r.uses().stream())
+        return all.filter(u -> u.color().to(ColorSpace.OKLCH).c1() >= GREY)
                 .filter(ColorUse::isLiftable)
                 .filter(u -> !roles.containsKey(u.file()) || roles.get(u.file()).lasts())
                 .toList();
@@ -64,6 +74,11 @@ public final class Recolored {
                 Color to = tint.of(use.color());
                 String text = use.triple() ? Setting.triple(to.hex()) : ColorKey.of(to);
                 edits.computeIfAbsent(use.file(), f -> new ArrayList<>()).add(new Edit(use.start(), use.end(), text));
+                colors++;
+            }
+            for (ColorUse use : drawn(theme)) {
+                edits.computeIfAbsent(use.file(), f -> new ArrayList<>())
+                        .add(new Edit(use.start(), use.end(), Drawing.written(tint.of(use.color()))));
                 colors++;
             }
         }

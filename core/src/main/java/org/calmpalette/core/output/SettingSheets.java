@@ -143,6 +143,9 @@ public final class SettingSheets {
         if (s.triple() && s.kind() instanceof ColorKind) {
             all.put(s.tripleProperty(), Setting.triple(s.kind().words(value)));
         }
+        for (int i = 0; i < s.drawings().size(); i++) {
+            all.put(s.drawingProperty(i), s.drawings().get(i).css(s.kind().words(value)));
+        }
         return all;
     }
 

@@ -199,6 +199,9 @@ public record Palette(
             if (s.triple()) {
                 all.put(s.tripleProperty(), s);
             }
+            for (int i = 0; i < s.drawings().size(); i++) {
+                all.put(s.drawingProperty(i), s);
+            }
         }
         return all;
     }

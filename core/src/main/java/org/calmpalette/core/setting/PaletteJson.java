@@ -42,7 +42,8 @@ public final class PaletteJson {
             "shownWhen",
             "asked",
             "former",
-            "triple");
+            "triple",
+            "drawings");
     private static final JsonMapper MAPPER = JsonMapper.builder()
             .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
             .enable(SerializationFeature.INDENT_OUTPUT)
@@ -206,6 +207,7 @@ public final class PaletteJson {
                 e.flag("perBand"),
                 shown,
                 e.flag("triple"),
+                drawings(e),
                 e.texts("former"));
         // What depends on nothing else is judged here, where the place is known.
         checkFixed(s.given(), s, e.at("default"));
@@ -513,6 +515,30 @@ public final class PaletteJson {
         putOrRemove(node, "asked", setting.shown() != null && setting.shown().isNever() ? Value.of(false) : null);
         putOrRemove(node, "former", setting.former().isEmpty() ? null : Value.of(setting.former()));
         putOrRemove(node, "triple", setting.triple() ? Value.of(true) : null);
+        putOrRemove(
+                node,
+                "drawings",
+                setting.drawings().isEmpty()
+                        ? null
+                        : new Value.Many(setting.drawings().stream()
+                                .map(d -> (Value) Value.of(d.parts()))
+                                .toList()));
+    }
+
+    private static List<Drawing> drawings(JsonEntry e) {
+        List<Drawing> all = new ArrayList<>();
+        for (Value v : e.list("drawings")) {
+            List<String> parts = new ArrayList<>();
+            if (v instanceof Value.Many many) {
+                many.items().forEach(p -> parts.add(p instanceof Value.Text t ? t.text() : ""));
+            }
+            try {
+                all.add(new Drawing(parts));
+            } catch (BadInputException bad) {
+                throw JsonEntry.bad(e.at("drawings"), bad.getMessage().replaceAll("\\.$", ""), bad.mend());
+            }
+        }
+        return all;
     }
 
     private static void putOrRemove(ObjectNode node, String key, Value value) {

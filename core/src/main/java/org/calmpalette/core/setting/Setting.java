@@ -19,6 +19,7 @@ import org.calmpalette.core.BadInputException;
  * @param perBand whether the owner may choose for each band
  * @param shown when the owner is asked, or null for always
  * @param former keys that the setting had before: what owners chose under them still counts
+ * @param drawings SVG in addresses of stylesheets that have the colour, read from {@code --key-drawing-1} and so on
  * @param triple whether stylesheets also read the colour as {@code red, green, blue} numbers, from {@code --key-rgb}
  */
 public record Setting(
@@ -32,6 +33,7 @@ public record Setting(
         boolean perBand,
         Shown shown,
         boolean triple,
+        List<Drawing> drawings,
         List<String> former) {
     public static final int LONGEST_KEY = 60;
     public static final int LONGEST_LABEL = 80;
@@ -74,6 +76,7 @@ public record Setting(
         }
         bands = Collections.unmodifiableMap(each);
         triple = triple && kind instanceof ColorKind;
+        drawings = kind instanceof ColorKind ? List.copyOf(drawings) : List.of();
         former = List.copyOf(former);
     }
 
@@ -97,7 +100,18 @@ public record Setting(
     /** A setting that is the same at every width and always asked for. */
     public static Setting of(String key, String label, String help, String place, Kind kind, Value value) {
         return new Setting(
-                key, label, help, place, kind, new Given.Fixed(value), Map.of(), false, null, false, List.of());
+                key,
+                label,
+                help,
+                place,
+                kind,
+                new Given.Fixed(value),
+                Map.of(),
+                false,
+                null,
+                false,
+                List.of(),
+                List.of());
     }
 
     /** @throws BadInputException if no custom property can have this name */
@@ -118,6 +132,11 @@ public record Setting(
     /** The name of the custom property that holds the colour as numbers, if stylesheets read it. */
     public String tripleProperty() {
         return property() + "-rgb";
+    }
+
+    /** The name of the custom property that holds a drawing, counted from 0. */
+    public String drawingProperty(int index) {
+        return property() + "-drawing-" + (index + 1);
     }
 
     /** What a maker gives for a band. */
@@ -145,34 +164,43 @@ public record Setting(
         List<String> before = new java.util.ArrayList<>(former);
         before.remove(other);
         before.add(key);
-        return new Setting(other, label, help, place, kind, given, bands, perBand, shown, triple, before);
+        return new Setting(other, label, help, place, kind, given, bands, perBand, shown, triple, drawings, before);
     }
 
     public Setting withPlace(String other) {
-        return new Setting(key, label, help, other, kind, given, bands, perBand, shown, triple, former);
+        return new Setting(key, label, help, other, kind, given, bands, perBand, shown, triple, drawings, former);
     }
 
     public Setting withKind(Kind other) {
-        return new Setting(key, label, help, place, other, given, bands, perBand, shown, triple, former);
+        return new Setting(key, label, help, place, other, given, bands, perBand, shown, triple, drawings, former);
     }
 
     public Setting withGiven(Given other) {
-        return new Setting(key, label, help, place, kind, other, bands, perBand, shown, triple, former);
+        return new Setting(key, label, help, place, kind, other, bands, perBand, shown, triple, drawings, former);
     }
 
     public Setting withBands(Map<String, Given> others) {
-        return new Setting(key, label, help, place, kind, given, others, perBand, shown, triple, former);
+        return new Setting(key, label, help, place, kind, given, others, perBand, shown, triple, drawings, former);
     }
 
     public Setting withPerBand(boolean may) {
-        return new Setting(key, label, help, place, kind, given, bands, may, shown, triple, former);
+        return new Setting(key, label, help, place, kind, given, bands, may, shown, triple, drawings, former);
     }
 
     public Setting withShown(Shown when) {
-        return new Setting(key, label, help, place, kind, given, bands, perBand, when, triple, former);
+        return new Setting(key, label, help, place, kind, given, bands, perBand, when, triple, drawings, former);
     }
 
     public Setting withTriple(boolean reads) {
-        return new Setting(key, label, help, place, kind, given, bands, perBand, shown, reads, former);
+        return new Setting(key, label, help, place, kind, given, bands, perBand, shown, reads, drawings, former);
+    }
+
+    public Setting withDrawings(List<Drawing> others) {
+        return new Setting(key, label, help, place, kind, given, bands, perBand, shown, triple, others, former);
+    }
+
+    /** Read by stylesheets in the same ways as before. */
+    public Setting readAs(Setting before) {
+        return withTriple(before.triple()).withDrawings(before.drawings());
     }
 }

@@ -1,10 +1,13 @@
 package org.calmpalette.core.usage;
 
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Derivation;
@@ -30,9 +33,10 @@ public final class ColorFamily {
      * @param how from that one; {@link Given.Readable} for a text that is dark or light by what it stands on
      * @param ground from that one to what the text stands on; null for all others
      * @param words for people
+     * @param drawn whether it stands in a drawing inside of an address
      * @param fit distance in OKLab between what is written and what the derivation gives
      */
-    public record Relative(ColorUse use, Given.How how, Given.How ground, String words, double fit) {
+    public record Relative(ColorUse use, Given.How how, Given.How ground, String words, boolean drawn, double fit) {
         /** What it becomes when the colour becomes another. */
         public Color of(Color to) {
             Value start = Value.of(ColorKey.of(to));
@@ -52,7 +56,11 @@ public final class ColorFamily {
     public static List<Relative> of(ColorUsage.Result survey, Color color) {
         List<ColorUse> uses = new ArrayList<>();
         survey.rows().forEach(r -> uses.addAll(r.uses()));
-        uses.addAll(DrawingColors.of(survey.theme()));
+        Set<ColorUse> drawn = new HashSet<>();
+        DrawingColors.of(survey.theme()).forEach(d -> drawn.addAll(d.uses()));
+        uses.addAll(drawn.stream()
+                .sorted(Comparator.comparing(ColorUse::file).thenComparing(ColorUse::start))
+                .toList());
         Derivation.Finder finder = new Derivation.Finder(color);
         Map<String, Color> different = new LinkedHashMap<>();
         uses.forEach(u -> different.putIfAbsent(ColorKey.of(u.color()), u.color()));
@@ -63,7 +71,7 @@ public final class ColorFamily {
         Map<String, Derivation> grounds = new LinkedHashMap<>();
         for (ColorUse use : uses) {
             known.get(ColorKey.of(use.color())).ifPresent(d -> {
-                all.add(new Relative(use, d.how(), null, d.inWords(), d.fit()));
+                all.add(new Relative(use, d.how(), null, d.inWords(), drawn.contains(use), d.fit()));
                 if (isGround(use.property()) && use.color().isOpaque()) {
                     grounds.putIfAbsent(rule(use), d);
                 }
@@ -99,6 +107,8 @@ public final class ColorFamily {
         Given.Readable how = light ? new Given.Readable(DARK, written) : new Given.Readable(written, LIGHT);
         Given.How under = ground.how();
         boolean fits = how.of(under.of(Value.of(ColorKey.of(color)))).equals(Value.of(written));
-        return fits ? Optional.of(new Relative(use, how, under, READABLE + ground.inWords(), 0)) : Optional.empty();
+        return fits
+                ? Optional.of(new Relative(use, how, under, READABLE + ground.inWords(), false, 0))
+                : Optional.empty();
     }
 }

@@ -151,7 +151,11 @@ public final class ColorUsage {
                 .contains(atRule);
     }
 
-    private static boolean isPropertyRule(List<Node.Rule> around) {
+    /** Why the initial value of a registered property stays as it is. */
+    static final String REGISTERED =
+            "The initial value of a registered property must be a fixed colour; browsers refuse var() here.";
+
+    static boolean isPropertyRule(List<Node.Rule> around) {
         return !around.isEmpty()
                 && around.get(around.size() - 1) instanceof Node.AtRule at
                 && at.name().equals("property");
@@ -330,9 +334,7 @@ public final class ColorUsage {
         }
 
         private String obstacle() {
-            return isPropertyRule(around)
-                    ? "The initial value of a registered property must be a fixed colour; browsers refuse var() here."
-                    : "";
+            return isPropertyRule(around) ? REGISTERED : "";
         }
 
         private String selectorText() {

@@ -87,6 +87,7 @@ class PaletteChangeTest {
                                         false,
                                         null,
                                         false,
+                                        List.of(),
                                         List.of()),
                                 new Place("head", "Head"))
                         .note())

@@ -1,6 +1,7 @@
 package org.calmpalette.core.usage;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -16,13 +17,16 @@ import java.util.stream.Stream;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.change.Lift;
+import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.chromium.OutsideSheets;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Drawing;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
@@ -40,7 +44,7 @@ import org.junit.jupiter.params.provider.ValueSource;
  * Families of colours against the published SCSS of five frameworks (all MIT), compiled with {@code sass} for two brand colours: what
  * differs was computed from the brand. The script beside the recorded sheets made both.
  */
-class ColorFamilyTest {
+public class ColorFamilyTest {
     private static final Pattern FRACTIONS = Pattern.compile("rgb(\\(|%28)([\\d.]+%), ([\\d.]+%), ([\\d.]+%)(\\)|%29)");
 
     private record Truth(String name, Color brand, Color other, Map<String, String> becomes) {}
@@ -149,41 +153,76 @@ class ColorFamilyTest {
             <div class=list-group><a class="list-group-item list-group-item-action active" href=g>J</a><a class="list-group-item list-group-item-primary list-group-item-action" href=h>K</a></div>
             <table class="table table-primary table-hover table-striped"><tbody><tr><td>L</td></tr></tbody></table>
             <div class="dropdown-menu show"><a class="dropdown-item active" href=i>M</a></div><a class=link-primary href=j>N</a><span class="badge text-bg-primary">O</span>
-            <div class=accordion><button class=accordion-button>P</button></div><div class="card border-primary"></div><p class=text-primary>Q</p>
+            <div class=accordion><button class=accordion-button>P</button></div><div class="form-check form-switch"><input class=form-check-input type=checkbox></div><div class="card border-primary"></div><p class=text-primary>Q</p>
             </body></html>""";
 
     /** Bootstrap's own sheet as it is published: the hue of its blue is 260 degrees in OKLCH, that of no other of its colours. */
-    @Test
-    void aBrandThatIsTurnedGreenLeavesNothingInItsOldHueInAnyState() {
-        Theme theme = Theme.read(
+    public static final Color BLUE = Color.parse("#0d6efd").orElseThrow();
+
+    private static final Map<String, Chosen> GREEN = Map.of("brand", Chosen.of("#2b8a3e"));
+
+    private static Theme published() {
+        return Theme.read(
                 Themes.files(
                         "index.html",
                         COMPONENTS,
                         "a.css",
                         new String(OutsideSheets.get("bootstrap 5.3.8"), StandardCharsets.UTF_8)),
                 "T");
-        Color blue = Color.parse("#0d6efd").orElseThrow();
-        assertThat(inTheHueOf(blue, theme, Map.of())).isNotEmpty();
-        List<ColorFamily.Relative> all = ColorFamily.of(theme, blue);
+    }
+
+    private static Theme lifted(Theme theme) {
+        List<ColorFamily.Relative> all = ColorFamily.of(theme, BLUE);
         Set<String> own = all.stream()
-                .filter(r -> r.words().equals("same") && r.use().isLiftable())
+                .filter(r -> r.words().equals("same") && !r.drawn() && r.use().isLiftable())
                 .map(r -> r.use().id())
                 .collect(Collectors.toSet());
         Set<String> others = all.stream()
-                .filter(r -> !r.words().equals("same") && r.use().isLiftable())
+                .filter(r -> (r.drawn() || !r.words().equals("same")) && r.use().isLiftable())
                 .map(ColorFamily.Relative::words)
                 .collect(Collectors.toSet());
         Setting brand = Setting.of("brand", "Brand", "", "everywhere", ColorKind.ANY, Value.of("#0d6efd"));
-        Theme lifted = Lift.lift(theme, own, brand, Place.EVERYWHERE, others).applied(theme);
-        assertThat(inTheHueOf(blue, lifted, Map.of())).isEqualTo(inTheHueOf(blue, theme, Map.of()));
-        assertThat(inTheHueOf(blue, lifted, Map.of("brand", Chosen.of("#2b8a3e"))))
-                .isEmpty();
+        return Lift.lift(theme, own, brand, Place.EVERYWHERE, others).applied(theme);
+    }
+
+    /** The published sheet, its blue lifted with all relatives, and an owner who chose green. */
+    public static Map<String, byte[]> turnedGreen() {
+        Theme theme = lifted(published());
+        Map<String, byte[]> files = new LinkedHashMap<>();
+        theme.files().paths().forEach(p -> files.put(p, theme.files().read(p)));
+        files.putAll(ThemeBuild.build(theme, GREEN).files());
+        return files;
+    }
+
+    /** Whether a text of CSS has a colour in the hue of another. */
+    public static boolean isInTheHueOf(Color brand, String css) {
+        double hue = brand.to(ColorSpace.OKLCH).c2();
+        Matcher m = Pattern.compile("(?:rgba?\\([^)]*\\)|color\\([^)]*\\)|(?:#|%23)[0-9a-f]{3,8})")
+                .matcher(css);
+        while (m.find()) {
+            Color lch = Color.parse(m.group().replace("%23", "#"))
+                    .orElse(Color.BLACK)
+                    .to(ColorSpace.OKLCH);
+            if (lch.c1() > 0.02 && lch.alpha() > 0 && Math.abs(lch.c2() - hue) < 8) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    @Test
+    void aBrandThatIsTurnedGreenLeavesNothingInItsOldHueInAnyState() {
+        Theme theme = published();
+        Set<String> before = inTheHueOf(BLUE, theme, Map.of());
+        assertThat(before).anyMatch(f -> f.endsWith(":focus background-image")).hasSizeGreaterThan(60);
+        Theme lifted = lifted(theme);
+        assertThat(inTheHueOf(BLUE, lifted, Map.of())).isEqualTo(before);
+        assertThat(inTheHueOf(BLUE, lifted, GREEN)).isEmpty();
     }
 
     /** Elements and states that show a colour of the hue, with the property. */
     private static Set<String> inTheHueOf(Color brand, Theme theme, Map<String, Chosen> chosen) {
         Rendered rendered = new Rendered(theme, chosen);
-        double hue = brand.to(ColorSpace.OKLCH).c2();
         Set<String> found = new TreeSet<>();
         for (String state : List.of("", "hover", "focus", "active")) {
             States states = (e, s) -> s.equals(state) || state.equals("focus") && s.equals("focus-visible");
@@ -195,22 +234,71 @@ class ColorFamilyTest {
                         "border-top-color",
                         "outline-color",
                         "box-shadow",
-                        "text-decoration-color")) {
+                        "text-decoration-color",
+                        "background-image")) {
                     String value = Painting.isComputed(property)
                             ? styles.of(e).computed(property)
                             : Painting.declared(styles.of(e), property).orElse("");
-                    Matcher m = Pattern.compile("(?:rgba?\\([^)]*\\)|color\\([^)]*\\)|#[0-9a-f]{3,8})")
-                            .matcher(value);
-                    while (m.find()) {
-                        Color lch = Color.parse(m.group()).orElse(Color.BLACK).to(ColorSpace.OKLCH);
-                        if (lch.c1() > 0.02 && lch.alpha() > 0 && Math.abs(lch.c2() - hue) < 8) {
-                            found.add(e.cssSelector() + ":" + state + " " + property);
-                        }
+                    if (isInTheHueOf(brand, value)) {
+                        found.add(e.cssSelector() + ":" + state + " " + property);
                     }
                 }
             }
         }
         return found;
+    }
+
+    @Test
+    void aDrawingInAnAddressFollowsAsAWholeAndIsGivenBackAsItWas() {
+        String css =
+                """
+                a { color: #b03a2e; background: url("data:image/svg+xml,%3csvg fill='%23b03a2e' stroke='rgb%28176, 58, 46%29'%3e%3cpath d='M0 0'/%3e%3c/svg%3e") no-repeat }
+                b { --mark: url(data:image/svg+xml,%3csvg%20fill=%22%23c06158%22/%3e) } i { color: #c06158 }
+                """;
+        Theme theme = theme(css);
+        Setting brand = Setting.of("brand", "Brand", "", "everywhere", ColorKind.ANY, Value.of("#b03a2e"));
+        String id = ColorFamily.of(theme, Color.parse("#b03a2e").orElseThrow())
+                .get(0)
+                .use()
+                .id();
+        Theme lifted = Lift.lift(theme, Set.of(id), brand, Place.EVERYWHERE, Set.of("same", "20% white"))
+                .applied(theme);
+        assertThat(Themes.text(lifted.files(), "a.css"))
+                .contains("var(--brand-drawing-1, url(\"data:image/svg+xml,%3csvg fill='%23b03a2e' stroke='rgb")
+                .contains(
+                        "--mark: var(--brand-20-white-drawing-1, url(data:image/svg+xml,%3csvg%20fill=%22%23c06158%22/%3e))");
+        Theme again = Theme.read(lifted.files(), "T");
+        assertThat(ThemeBuild.paletteCss(again, Map.of("brand", Chosen.of("#2e7d3280"))))
+                .contains(
+                        "--brand-drawing-1: url(\"data:image/svg+xml,%3csvg fill='%232e7d3280' stroke='%232e7d3280'%3e%3cpath d='M0 0'/%3e%3c/svg%3e\");")
+                .contains("--brand-20-white-drawing-1: url(\"data:image/svg+xml,%3csvg%20fill=%22%23");
+        Theme renamed = PaletteChange.rename(again, "brand", "line").applied(again);
+        assertThat(Themes.text(renamed.files(), "a.css")).contains("var(--line-drawing-1, url(");
+        Theme without = renamed;
+        for (String key : List.of("brand-20-white", "line")) {
+            without = PaletteChange.remove(without, List.of(key)).applied(without);
+        }
+        assertThat(Themes.text(without.files(), "a.css")).isEqualTo(css);
+    }
+
+    @Test
+    void aDrawingWithTwoRelativesFollowsOneOfThem() {
+        Theme theme = theme(
+                "a { color: #b03a2e; background: url(\"data:image/svg+xml,%3csvg fill='%23b03a2e' stroke='%23c06158'/%3e\") }");
+        Setting brand = Setting.of("brand", "Brand", "", "everywhere", ColorKind.ANY, Value.of("#b03a2e"));
+        String id = ColorFamily.of(theme, Color.parse("#b03a2e").orElseThrow())
+                .get(0)
+                .use()
+                .id();
+        assertThatThrownBy(() -> Lift.lift(theme, Set.of(id), brand, Place.EVERYWHERE, Set.of("same", "20% white")))
+                .hasMessageContaining("a.css, line 1")
+                .hasMessageContaining("two colours that follow differently");
+        assertThat(Lift.lift(theme, Set.of(id), brand, Place.EVERYWHERE, Set.of("20% white"))
+                        .applied(theme)
+                        .palette()
+                        .known("brand-20-white")
+                        .drawings())
+                .containsExactly(new Drawing(List.of("data:image/svg+xml,%3csvg fill='%23b03a2e' stroke='", "'/%3e")));
     }
 
     @Test
