@@ -97,7 +97,9 @@ if (scrub) {
     read();
   }));
 }
-document.querySelector("[data-add]")?.addEventListener("change", (event) => event.currentTarget.form.requestSubmit());
+for (const field of document.querySelectorAll("[data-add]")) {
+  field.addEventListener("change", () => field.form.requestSubmit());
+}
 document.querySelector("[data-choose]")?.addEventListener("change", (event) => event.currentTarget.submit());
 
 // The box over the subject: drawn, moved and sized by pointer and by keys, in hundredths of the picture.

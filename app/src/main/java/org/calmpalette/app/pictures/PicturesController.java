@@ -35,6 +35,7 @@ import org.calmpalette.core.picture.PictureSize;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.survey.Anchor;
+import org.calmpalette.core.usage.AbsentPicture;
 import org.calmpalette.core.value.BackgroundLayer;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -73,6 +74,24 @@ class PicturesController {
         this.notices = notices;
     }
 
+    /** Tiles of pictures that are not there; a page of an imported theme may name thousands. */
+    private static final int MOST_ABSENT = 60;
+
+    /** A picture that is named and not there. @param about why, within a line @param where what names it */
+    public record Absent(String key, String name, String about, String where) {
+        static Absent of(AbsentPicture p) {
+            String where = p.addresses().get(0).file() + ", line "
+                    + p.addresses().get(0).line();
+            return new Absent(
+                    p.key(),
+                    p.name().isEmpty() ? p.key() : p.name(),
+                    p.isOnAnotherHost()
+                            ? "on " + p.key().replaceFirst("^[^/]*//", "").replaceFirst("[/?#].*", "")
+                            : p.path().isEmpty() ? "outside of the theme" : "missing",
+                    p.addresses().size() == 1 ? where : p.addresses().size() + " uses");
+        }
+    }
+
     /** A picture on the shelf. @param about its size and weight @param where what names it */
     public record Shelved(String path, String name, String address, String about, String where) {}
 
@@ -101,6 +120,11 @@ class PicturesController {
                                 about(open, e.getKey()),
                                 where(e.getValue())))
                         .toList());
+        model.addAttribute(
+                "absent", open.read().derived("absent pictures", () -> AbsentPicture.of(open.theme()).stream()
+                        .limit(MOST_ABSENT)
+                        .map(Absent::of)
+                        .toList()));
         String chosen = uses.containsKey(picture) ? picture : first(open, uses.keySet());
         if (!chosen.isEmpty()) {
             PictureLook look = PictureLook.of(open, chosen, use, page, measures);
@@ -444,6 +468,34 @@ class PicturesController {
         Snapshot made = themes.change(id, base, me, theme -> PictureChange.added(theme, name(file), bytes));
         notices.done(made.note());
         return back(id, made.note().replaceFirst("^Added the picture ", ""), "");
+    }
+
+    /** Brings the file of a picture that is named and not there. */
+    @PostMapping("/pictures/bring")
+    String bring(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "") String absent,
+            @RequestParam MultipartFile file,
+            @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        themes.stored(id, me);
+        byte[] bytes = bytes(file);
+        Snapshot made = themes.change(id, base, me, theme -> PictureChange.brought(theme, absent, name(file), bytes));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/pictures");
+    }
+
+    @PostMapping("/pictures/rename")
+    String rename(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "") String picture,
+            @RequestParam(defaultValue = "") String name,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> PictureChange.renamed(theme, picture, name.strip()));
+        notices.done(made.note());
+        return back(id, picture.substring(0, picture.lastIndexOf('/') + 1) + name.strip(), "");
     }
 
     @PostMapping("/pictures/remove")

@@ -159,17 +159,7 @@ public record SettingForm(Fields fields) {
     }
 
     public static Place place(Palette palette, String name) {
-        if (name.isEmpty()) {
-            return Place.EVERYWHERE;
-        }
-        if (name.length() > Setting.LONGEST_LABEL) {
-            throw new BadInputException(
-                    "The name of the place is too long.", "Use at most " + Setting.LONGEST_LABEL + " characters.");
-        }
-        return palette.places().stream()
-                .filter(p -> p.label().equalsIgnoreCase(name))
-                .findFirst()
-                .orElseGet(() -> new Place(Place.keyOf(name), name));
+        return palette.placeCalled(name);
     }
 
     public String key() {

@@ -17,6 +17,7 @@ import org.calmpalette.core.change.Difference;
 import org.calmpalette.core.change.PageBinding;
 import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.Banner;
 import org.calmpalette.core.part.PartLook;
 import org.calmpalette.core.part.StepWords;
 import org.calmpalette.core.part.UtilityClass;
@@ -73,6 +74,8 @@ class PartController {
         look.aspects().forEach(a -> beaten.put(a.id(), beaten(a.explanation())));
         Page page = form.page(open.read().rendered());
         model.addAttribute("offers", PageBinding.offers(page, page.elements().get(form.index())));
+        model.addAttribute(
+                "titled", Banner.holder(page, page.elements().get(form.index())).isPresent());
         model.addAttribute("roles", open.roles());
         model.addAttribute("look", look);
         model.addAttribute("beaten", beaten);

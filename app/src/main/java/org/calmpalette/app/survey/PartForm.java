@@ -93,12 +93,7 @@ public record PartForm(
     private PartChange.What what(Theme theme, String color) {
         return switch (text(what)) {
             case "setting" -> {
-                Place where = text(place).isEmpty()
-                        ? Place.EVERYWHERE
-                        : theme.palette().places().stream()
-                                .filter(p -> p.label().equalsIgnoreCase(text(place)))
-                                .findFirst()
-                                .orElseGet(() -> new Place(Place.keyOf(text(place)), text(place)));
+                Place where = theme.palette().placeCalled(text(place));
                 yield new PartChange.What.NewSetting(
                         Setting.of(text(key), text(label), "", where.key(), ColorKind.ANY, Value.of(color)), where);
             }

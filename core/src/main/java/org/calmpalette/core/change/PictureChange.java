@@ -2,15 +2,19 @@ package org.calmpalette.core.change;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.picture.PictureEdit;
 import org.calmpalette.core.picture.PictureSize;
+import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
@@ -18,6 +22,7 @@ import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Limits;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.AbsentPicture;
 import org.calmpalette.core.usage.Address;
 import org.calmpalette.core.usage.Addresses;
 
@@ -135,25 +140,32 @@ public final class PictureChange {
      * @throws BadInputException if there is a file of that name, or the bytes are no picture
      */
     public static Change added(Theme theme, String name, byte[] bytes) {
-        String file = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1)
-                .strip();
-        if (!PictureKind.FORMATS.contains(format(file)) || !file.matches("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,99}")) {
-            throw new BadInputException(
-                    "“" + (file.length() > 60 ? file.substring(0, 60) + "…" : file)
-                            + "” is no name of a picture for a page.",
-                    "Name it with letters, digits and hyphens, and the ending of its format: "
-                            + String.join(", ", PictureKind.FORMATS) + ".");
-        }
+        String file = named(name);
         String folder = theme.pictures().stream()
                 .map(p -> p.substring(0, p.lastIndexOf('/') + 1))
                 .findFirst()
                 .orElse("img/");
         String path = folder + file;
+        checkFree(theme, path);
+        checked(name, bytes);
+        checkRoom(theme, bytes);
+        return Change.of("Added the picture " + path).withFile(path, bytes);
+    }
+
+    private static void checkFree(Theme theme, String path) {
         if (theme.files().paths().stream().anyMatch(p -> p.equalsIgnoreCase(path))) {
             throw new BadInputException(
                     "There is a file " + path + " already.", "Replace that one, or name this one otherwise.");
         }
-        checked(name, bytes);
+        if (theme.palette().moved().containsKey(path)) {
+            throw new BadInputException(
+                    theme.palette().moved().get(path) + " was called " + path
+                            + " before, and owners may have chosen it by that name.",
+                    "Choose another name.");
+        }
+    }
+
+    private static void checkRoom(Theme theme, byte[] bytes) {
         if (theme.files().paths().size() >= Limits.FILES) {
             throw new BadInputException(
                     "The theme holds " + Limits.FILES + " files, as many as a theme may have.",
@@ -164,8 +176,131 @@ public final class PictureChange {
                     "With this picture the theme would hold more than " + Limits.ALL_BYTES / 1_000_000 + " MB.",
                     "Make pictures lighter, or remove what nothing uses.");
         }
-        return Change.of("Added the picture " + path).withFile(path, bytes);
     }
+
+    /** The name of a file that somebody brings. @throws BadInputException if no picture of a page can have it */
+    private static String named(String name) {
+        String file = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1)
+                .strip();
+        if (!PictureKind.FORMATS.contains(format(file)) || !file.matches("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,99}")) {
+            throw new BadInputException(
+                    "“" + (file.length() > 60 ? file.substring(0, 60) + "…" : file)
+                            + "” is no name of a picture for a page.",
+                    "Name it with letters, digits and hyphens, and the ending of its format: "
+                            + String.join(", ", PictureKind.FORMATS) + ".");
+        }
+        return file;
+    }
+
+    /**
+     * Brings a picture that the theme names and does not hold. It comes where the address says, if it is of the format that the
+     * address tells; else it comes beside the others, and every address that named the missing one names it.
+     *
+     * @param key of an {@link AbsentPicture}
+     * @param name of the file that is brought
+     * @throws BadInputException if the picture is not missing any more, or the file cannot be used
+     */
+    public static Change brought(Theme theme, String key, String name, byte[] bytes) {
+        AbsentPicture absent = AbsentPicture.of(theme).stream()
+                .filter(a -> a.key().equals(key))
+                .findFirst()
+                .orElseThrow(
+                        () -> new BadInputException("“" + key + "” is not missing any more.", "Load the page again."));
+        String file = named(name);
+        boolean fits = !absent.path().isEmpty()
+                && format(absent.path()).equals(format(file))
+                && absent.path().length() <= 240
+                && absent.path().matches(SAFE);
+        if (fits) {
+            checked(name, bytes);
+            checkFree(theme, absent.path());
+            checkRoom(theme, bytes);
+            return Change.of("Brought the missing picture " + absent.path()).withFile(absent.path(), bytes);
+        }
+        Change added = added(theme, file, bytes);
+        String path = added.files(theme).keySet().iterator().next();
+        List<Address> placed =
+                absent.addresses().stream().filter(Address::isPlaced).toList();
+        return pointed(
+                Change.of("Brought " + path + " for " + (absent.isOnAnotherHost() ? "one on another host" : key)
+                                + ", in " + placed.size() + (placed.size() == 1 ? " place" : " places"))
+                        .withFile(path, bytes),
+                placed,
+                path);
+    }
+
+    /** Folders and names that need no escapes in an address. */
+    private static final String SAFE = "([\\p{L}\\p{N}][\\p{L}\\p{N} ._-]*/)*[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]*";
+
+    private static Change pointed(Change change, List<Address> addresses, String path) {
+        Change now = change;
+        for (Address a : addresses) {
+            now = now.with(a.file(), a.corrected(Paths.address(Paths.relative(a.file(), path)) + behind(a.url())));
+        }
+        return now;
+    }
+
+    /** Which part of an SVG, say; a version of another file means nothing here. */
+    private static String behind(String url) {
+        return Address.isOnAnotherHost(url) || url.indexOf('#') < 0 ? "" : url.substring(url.indexOf('#'));
+    }
+
+    /**
+     * Gives a picture another name, in its folder, in every stylesheet and page that names it and in the palette. What owners chose by
+     * the name it had goes on counting.
+     *
+     * @param to the name, with the same ending
+     * @throws BadInputException if the name cannot be, is taken, or an address that names it cannot be changed
+     */
+    public static Change renamed(Theme theme, String path, String to) {
+        byte[] bytes = known(theme, path);
+        String file = named(to);
+        if (!format(file).equals(format(path))) {
+            throw new BadInputException(
+                    "“" + file + "” has another ending than " + path + ".",
+                    "A name does not change the format: keep ." + Paths.ending(path) + ".");
+        }
+        String after = path.substring(0, path.lastIndexOf('/') + 1) + file;
+        if (after.equals(path)) {
+            throw new BadInputException("That is the name it has.", "Write another one.");
+        }
+        if (!after.equalsIgnoreCase(path)
+                && !path.equals(theme.palette().moved().get(after))) {
+            checkFree(theme, after);
+        }
+        List<Address> addresses = Addresses.of(theme).stream()
+                .filter(a ->
+                        Paths.resolve(a.file(), a.url()).filter(path::equals).isPresent())
+                .toList();
+        addresses.stream().filter(a -> !a.isPlaced()).findFirst().ifPresent(a -> {
+            throw new BadInputException(
+                    a.file() + ", line " + a.line() + " names " + path
+                            + " in an attribute with character references, which are not changed here.",
+                    "Write that address without &…; first.");
+        });
+        String name = path.substring(path.lastIndexOf('/') + 1);
+        String scripts = theme.files().paths().stream()
+                .filter(f -> SCRIPTS.contains(Paths.ending(f))
+                        && !f.equals(Palette.FILE)
+                        && theme.files().size(f) < Limits.FILE)
+                .filter(f -> new String(theme.files().read(f), StandardCharsets.UTF_8).contains(name))
+                .collect(Collectors.joining(", "));
+        Change change = pointed(
+                Change.of("Renamed " + path + " to " + after + ", in " + addresses.size()
+                                + (addresses.size() == 1 ? " place" : " places")
+                                + (scripts.isEmpty()
+                                        ? ""
+                                        : "; " + scripts + " says " + name + " as well and was not changed"))
+                        .withoutFile(path)
+                        .withFile(after, bytes),
+                addresses,
+                after);
+        // The palette is checked where the picture is there under its new name.
+        return change.withPalette(change.applied(theme), theme.palette().withPictureMoved(path, after));
+    }
+
+    /** Files that may name a picture in a way that nobody but their program knows. */
+    private static final Set<String> SCRIPTS = Set.of("js", "mjs", "json", "webmanifest", "scss", "less");
 
     /**
      * Without a picture that nothing uses.

@@ -18,6 +18,7 @@ import org.calmpalette.core.page.StartTag;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.jsoup.nodes.Element;
@@ -256,7 +257,21 @@ public final class BoundPage {
         StartTag plain = attribute.equals("src") ? tag.without("srcset").without("sizes") : tag;
         return path.isEmpty()
                 ? plain.without(attribute)
-                : plain.with(attribute, html(Paths.address(Paths.relative(file, path))));
+                : sized(plain.with(attribute, html(Paths.address(Paths.relative(file, path)))), e, path);
+    }
+
+    /** Room for the picture is kept in its own shape: where width and height are told, they are told of the new one. */
+    private StartTag sized(StartTag tag, Element e, String path) {
+        MediaFacts facts = values.media().facts(path).orElse(null);
+        boolean told = e.normalName().equals("img")
+                && e.attr("width").matches("[1-9]\\d{0,4}")
+                && e.attr("height").matches("[1-9]\\d{0,4}");
+        if (!told || facts == null || facts.width() == 0 || facts.height() == 0) {
+            return tag;
+        }
+        long width = Long.parseLong(e.attr("width"));
+        return tag.with(
+                "height", Long.toString(Math.max(1, Math.round(width * (double) facts.height() / facts.width()))));
     }
 
     /** Where a link leads, as a link setting says it: a page by its path from the theme's folder. */

@@ -120,6 +120,11 @@ public final class Effective {
         return palette;
     }
 
+    /** The theme's files that values may name. */
+    public Media media() {
+        return media;
+    }
+
     /** Choices that do not count, in order of their keys. */
     public List<LeftOut> leftOut() {
         return leftOut;

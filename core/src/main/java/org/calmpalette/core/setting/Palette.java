@@ -1,12 +1,14 @@
 package org.calmpalette.core.setting;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.BadInputException;
 
@@ -14,6 +16,7 @@ import org.calmpalette.core.BadInputException;
  * All that a theme says about its settings: the content of {@code palette.json}.
  *
  * @param subjects what must stay in sight of pictures; each picture once
+ * @param moved paths that pictures had before, with those they have: what owners chose by them still counts
  * @param faults what the file says that could not be understood; it stays in the file
  */
 public record Palette(
@@ -23,6 +26,7 @@ public record Palette(
         List<Setting> settings,
         List<Scheme> schemes,
         List<Subject> subjects,
+        Map<String, String> moved,
         List<Fault> faults) {
     public static final String FILE = "palette.json";
     public static final int MOST_SETTINGS = 500;
@@ -47,7 +51,7 @@ public record Palette(
             List<Setting> settings,
             List<Scheme> schemes,
             List<Fault> faults) {
-        this(name, bands, places, settings, schemes, List.of(), faults);
+        this(name, bands, places, settings, schemes, List.of(), Map.of(), faults);
     }
 
     /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
@@ -56,6 +60,7 @@ public record Palette(
         settings = List.copyOf(settings);
         schemes = List.copyOf(schemes);
         subjects = List.copyOf(subjects);
+        moved = Collections.unmodifiableMap(new TreeMap<>(moved));
         faults = List.copyOf(faults);
         Map<String, Setting> byKey = new LinkedHashMap<>();
         for (Setting s : settings) {
@@ -170,16 +175,81 @@ public record Palette(
                         settings.stream().filter(s -> s.former().contains(key)).findFirst());
     }
 
-    /** Choices under the keys that settings have today; those made under a former key are carried over. */
+    /**
+     * Choices under the keys that settings have today, of pictures under the paths that they have today; those made under a former
+     * one are carried over.
+     */
     public Map<String, Chosen> carried(Map<String, Chosen> choices) {
         Map<String, Chosen> now = new java.util.TreeMap<>();
         choices.forEach((key, chosen) -> {
             String today = knownAs(key).map(Setting::key).orElse(key);
             if (today.equals(key) || !choices.containsKey(today)) {
-                now.put(today, chosen);
+                now.put(
+                        today,
+                        setting(today).map(x -> withMoved(chosen, x.kind())).orElse(chosen));
             }
         });
         return now;
+    }
+
+    private Chosen withMoved(Chosen chosen, Kind kind) {
+        if (moved.isEmpty() || !namesFiles(kind)) {
+            return chosen;
+        }
+        Map<String, Value> each = new LinkedHashMap<>();
+        chosen.bands().forEach((band, v) -> each.put(band, v.withTexts(moved)));
+        return new Chosen(
+                chosen.everywhere() == null ? null : chosen.everywhere().withTexts(moved), each);
+    }
+
+    private static boolean namesFiles(Kind kind) {
+        return kind instanceof PictureKind || kind instanceof BackgroundKind || kind instanceof VideoKind;
+    }
+
+    /**
+     * With another path for a picture, wherever the palette names it; choices that name the one it had go on counting.
+     *
+     * @throws BadInputException if another picture had that path before
+     */
+    public Palette withPictureMoved(String from, String to) {
+        if (moved.containsKey(to) && !moved.get(to).equals(from)) {
+            throw new BadInputException(
+                    moved.get(to) + " was called " + to + " before, and owners may have chosen it by that name.",
+                    "Choose another name.");
+        }
+        Map<String, String> names = Map.of(from, to);
+        Map<String, String> later = new TreeMap<>(moved);
+        later.replaceAll((former, now) -> now.equals(from) ? to : now);
+        later.put(from, to);
+        later.remove(to);
+        List<Setting> all = new ArrayList<>();
+        for (Setting s : settings) {
+            if (!namesFiles(s.kind())) {
+                all.add(s);
+                continue;
+            }
+            Map<String, Given> each = new LinkedHashMap<>();
+            s.bands().forEach((band, g) -> each.put(band, moved(g, names)));
+            Kind kind =
+                    Kinds.read(s.kind().name(), (Value.Parts) s.kind().allowed().withTexts(names));
+            all.add(s.withKind(kind).withGiven(moved(s.given(), names)).withBands(each));
+        }
+        Palette after = new Palette(name, bands, places, all, schemes, subjects, names, faults);
+        return new Palette(
+                name,
+                bands,
+                places,
+                all,
+                schemes.stream()
+                        .map(s -> new Scheme(s.key(), s.label(), after.carried(s.values())))
+                        .toList(),
+                subjects.stream().map(s -> s.path().equals(from) ? s.at(to) : s).toList(),
+                later,
+                faults);
+    }
+
+    private static Given moved(Given given, Map<String, String> names) {
+        return given instanceof Given.Fixed f ? new Given.Fixed(f.value().withTexts(names)) : given;
     }
 
     /** @throws BadInputException if there is none any more */
@@ -208,6 +278,21 @@ public record Palette(
 
     public Optional<Place> place(String key) {
         return places.stream().filter(p -> p.key().equals(key)).findFirst();
+    }
+
+    /** The place with a label, whatever the case of its letters; a new one if there is none; everywhere for an empty label. */
+    public Place placeCalled(String label) {
+        String wanted = label.strip();
+        if (wanted.length() > Setting.LONGEST_LABEL) {
+            throw new BadInputException(
+                    "The name of the place is too long.", "Use at most " + Setting.LONGEST_LABEL + " characters.");
+        }
+        return wanted.isEmpty()
+                ? Place.EVERYWHERE
+                : places.stream()
+                        .filter(p -> p.label().equalsIgnoreCase(wanted))
+                        .findFirst()
+                        .orElseGet(() -> new Place(Place.keyOf(wanted), wanted));
     }
 
     public String placeLabel(String key) {
@@ -279,6 +364,7 @@ public record Palette(
                 settings.stream().filter(s -> !s.key().equals(key)).toList(),
                 lighter,
                 subjects,
+                moved,
                 faults);
     }
 
@@ -326,7 +412,7 @@ public record Palette(
                     return new Scheme(s.key(), s.label(), values);
                 })
                 .toList();
-        return new Palette(this.name, bands, places, all, others, subjects, faults);
+        return new Palette(this.name, bands, places, all, others, subjects, moved, faults);
     }
 
     private static Given renamed(Given given, UnaryOperator<String> name) {
@@ -352,7 +438,7 @@ public record Palette(
     }
 
     public Palette withSettings(List<Setting> all) {
-        return new Palette(name, bands, places, all, schemes, subjects, faults);
+        return new Palette(name, bands, places, all, schemes, subjects, moved, faults);
     }
 
     /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
@@ -366,11 +452,11 @@ public record Palette(
                     return s.withBands(left);
                 })
                 .toList();
-        return new Palette(name, others, places, all, schemes, subjects, faults);
+        return new Palette(name, others, places, all, schemes, subjects, moved, faults);
     }
 
     public Palette withSchemes(List<Scheme> others) {
-        return new Palette(name, bands, places, settings, others, subjects, faults);
+        return new Palette(name, bands, places, settings, others, subjects, moved, faults);
     }
 
     /** What must stay in sight of a picture. */
@@ -383,7 +469,7 @@ public record Palette(
         Palette rest = withoutSubject(subject.path());
         List<Subject> all = new ArrayList<>(rest.subjects);
         all.add(subject);
-        return new Palette(name, bands, places, settings, schemes, all, faults);
+        return new Palette(name, bands, places, settings, schemes, all, moved, faults);
     }
 
     public Palette withoutSubject(String path) {
@@ -394,6 +480,7 @@ public record Palette(
                 settings,
                 schemes,
                 subjects.stream().filter(s -> !s.path().equals(path)).toList(),
+                moved,
                 faults);
     }
 
@@ -403,6 +490,6 @@ public record Palette(
         }
         List<Place> more = new ArrayList<>(places);
         more.add(place);
-        return new Palette(name, bands, more, settings, schemes, subjects, faults);
+        return new Palette(name, bands, more, settings, schemes, subjects, moved, faults);
     }
 }

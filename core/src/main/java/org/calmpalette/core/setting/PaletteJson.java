@@ -125,10 +125,19 @@ public final class PaletteJson {
             schemes.add(new Scheme(e.text("key"), e.text("label"), values));
         });
         Map<String, Subject> subjects = new LinkedHashMap<>();
+        Map<String, String> moved = new LinkedHashMap<>();
         each("pictures", e -> {
+            String path = e.text("path");
+            for (String former : e.texts("former")) {
+                if (moved.putIfAbsent(former, path) != null) {
+                    throw JsonEntry.bad(
+                            e.at("former"),
+                            "“" + former + "” is the former path of two pictures",
+                            "Keep one of the two.");
+                }
+            }
             // An entry may tell other things of a picture one day.
             if (!e.has("subject")) {
-                e.text("path");
                 return;
             }
             Subject subject = Subject.read(e);
@@ -139,7 +148,14 @@ public final class PaletteJson {
         });
         unknownKeys();
         return new Palette(
-                own, bands, places, List.copyOf(settings.values()), schemes, List.copyOf(subjects.values()), faults);
+                own,
+                bands,
+                places,
+                List.copyOf(settings.values()),
+                schemes,
+                List.copyOf(subjects.values()),
+                moved,
+                faults);
     }
 
     private Bands bands() {
@@ -443,21 +459,26 @@ public final class PaletteJson {
                     Scheme::key,
                     aside);
         }
-        if (!palette.subjects().isEmpty() || root.has("pictures")) {
-            writeSubjects(root, palette);
+        if (!palette.subjects().isEmpty() || !palette.moved().isEmpty() || root.has("pictures")) {
+            writePictures(root, palette);
         }
         return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
     }
 
     /** Entries of pictures stay with what else they hold; one of which nothing is left but the path goes. */
-    private static void writeSubjects(ObjectNode root, Palette palette) {
+    private static void writePictures(ObjectNode root, Palette palette) {
         ArrayNode pictures = root.path("pictures") instanceof ArrayNode known ? known : MAPPER.createArrayNode();
         Map<String, Subject> left = new LinkedHashMap<>();
         palette.subjects().forEach(s -> left.put(s.path(), s));
+        Map<String, List<String>> former = new LinkedHashMap<>();
+        palette.moved().forEach((was, is) -> former.computeIfAbsent(is, k -> new ArrayList<>())
+                .add(was));
         for (int i = pictures.size() - 1; i >= 0; i--) {
             if (pictures.get(i) instanceof ObjectNode node && isReadable(node)) {
                 Subject subject = left.remove(node.path("path").asString(""));
                 putOrRemove(node, "subject", subject == null ? null : subject.value());
+                List<String> was = former.remove(node.path("path").asString(""));
+                putOrRemove(node, "former", was == null ? null : Value.of(was));
                 if (node.size() < 2) {
                     pictures.remove(i);
                 }
@@ -466,6 +487,13 @@ public final class PaletteJson {
         left.values().forEach(s -> {
             ObjectNode node = MAPPER.createObjectNode().put("path", s.path());
             node.set("subject", s.value().json());
+            List<String> was = former.remove(s.path());
+            putOrRemove(node, "former", was == null ? null : Value.of(was));
+            pictures.add(node);
+        });
+        former.forEach((path, was) -> {
+            ObjectNode node = MAPPER.createObjectNode().put("path", path);
+            node.set("former", Value.of(was).json());
             pictures.add(node);
         });
         root.set("pictures", pictures);

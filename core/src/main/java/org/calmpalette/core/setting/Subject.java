@@ -36,6 +36,11 @@ public record Subject(String path, String name, BigDecimal left, BigDecimal top,
         }
     }
 
+    /** The same in a picture that has another path now. */
+    Subject at(String other) {
+        return new Subject(other, name, left, top, width, height);
+    }
+
     /** In words within a sentence. */
     public String words() {
         return name.isBlank() ? "the subject" : name;

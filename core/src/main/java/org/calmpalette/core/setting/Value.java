@@ -26,6 +26,22 @@ public sealed interface Value {
         }
     }
 
+    /** With other texts in the stead of some, wherever they stand. */
+    default Value withTexts(Map<String, String> others) {
+        if (this instanceof Text t) {
+            return new Text(others.getOrDefault(t.text(), t.text()));
+        }
+        if (this instanceof Many m) {
+            return new Many(m.items().stream().map(v -> v.withTexts(others)).toList());
+        }
+        if (this instanceof Parts p) {
+            Map<String, Value> each = new LinkedHashMap<>();
+            p.parts().forEach((name, v) -> each.put(name, v.withTexts(others)));
+            return new Parts(each);
+        }
+        return this;
+    }
+
     record Flag(boolean on) implements Value {}
 
     record Many(List<Value> items) implements Value {

@@ -27,6 +27,7 @@ import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.part.Banner;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.render.Backdrop;
@@ -442,6 +443,23 @@ final class PageFindings {
                     .about(w.selector() + " text-indent")
                     .painting(painted(page, i));
             boolean own = roles.containsKey(w.file()) && roles.get(w.file()).lasts() && w.origin() == Origin.AUTHOR;
+            Banner banner = new Banner(rendered, roles);
+            Optional<String> picture =
+                    own && Banner.holder(page, e).isPresent() ? banner.behind(page, e) : Optional.empty();
+            if (picture.isPresent()) {
+                findings.add(new Finding(
+                        finding.kind(),
+                        finding.file(),
+                        finding.line(),
+                        0,
+                        finding.message(),
+                        "Put " + picture.get()
+                                + " itself in its place: its height follows the picture, and screen readers say the words.",
+                        finding.subject(),
+                        () -> banner.of(page, e, picture.get(), null, null, true),
+                        finding.painted()));
+                continue;
+            }
             findings.add(
                     own
                             ? finding.fixedBy(() -> {

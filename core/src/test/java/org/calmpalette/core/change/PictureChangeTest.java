@@ -15,12 +15,17 @@ import javax.imageio.ImageIO;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Tint;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.picture.PictureEdit;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Subject;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Limits;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.usage.AbsentPicture;
 import org.junit.jupiter.api.Test;
 
 class PictureChangeTest {
@@ -135,6 +140,126 @@ class PictureChangeTest {
                 .hasMessage("No picture was chosen.");
         assertThatThrownBy(() -> PictureChange.lighter(theme, Map.of("pics/z.png", new byte[1])))
                 .hasMessage("There is no picture pics/z.png in the theme any more.");
+    }
+
+    @Test
+    void aPictureIsRenamedWhereverItIsNamedAndChoicesOfItGoOnCounting() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        String page = "<img src=\"../pics/a.png?v=2\" srcset=\"../pics/a.png 1x, ../pics/b.png 2x\">"
+                + "<p style=\"background:url('../pics/a.png')\"><svg><image href='../pics/a.png'/></svg>";
+        files.put("p/index.html", page.getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                ".x{background:url(pics/a.png)} .y{background:url(\"pics/b.png\")}".getBytes(StandardCharsets.UTF_8));
+        files.put("app.js", "show('a.png')".getBytes(StandardCharsets.UTF_8));
+        files.put("pics/a.png", png(30, 20));
+        files.put("pics/b.png", png(30, 20));
+        files.put(
+                "palette.json",
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[
+                 {"key":"banner","label":"Banner","kind":"picture","place":"p","default":"pics/b.png","bands":{"phone":"pics/a.png"}},
+                 {"key":"said","label":"Said","kind":"line","place":"p","default":"pics/a.png"}],
+                 "schemes":[{"key":"s","label":"S","values":{"banner":"pics/a.png"}}],
+                 "pictures":[{"path":"pics/a.png","more":1,"subject":{"left":1,"top":1,"width":9,"height":9}}]}"""
+                        .getBytes(StandardCharsets.UTF_8));
+        Theme theme = Theme.read(ThemeFiles.of(files), "T");
+        Change change = PictureChange.renamed(theme, "pics/a.png", "Quay north 1.png");
+        assertThat(change.note())
+                .isEqualTo(
+                        "Renamed pics/a.png to pics/Quay north 1.png, in 5 places; app.js says a.png as well and was not changed");
+        Theme after = change.applied(theme);
+        assertThat(after.files().has("pics/a.png")).isFalse();
+        assertThat(Themes.text(after.files(), "p/index.html"))
+                .isEqualTo(
+                        "<img src=\"../pics/Quay%20north%201.png\" srcset=\"../pics/Quay%20north%201.png 1x, ../pics/b.png 2x\">"
+                                + "<p style=\"background:url('../pics/Quay%20north%201.png')\"><svg><image href='../pics/Quay%20north%201.png'/></svg>");
+        assertThat(Themes.text(after.files(), "a.css"))
+                .isEqualTo(".x{background:url(pics/Quay%20north%201.png)} .y{background:url(\"pics/b.png\")}");
+        assertThat(after.palette().faults()).extracting(Palette.Fault::at).containsExactly("pictures[0].more");
+        assertThat(after.palette().subject("pics/Quay north 1.png")).isPresent();
+        assertThat(PictureChange.uses(after).get("pics/Quay north 1.png"))
+                .contains("the setting “Banner”", "the scheme “S”")
+                .hasSize(7);
+        Map<String, Chosen> choices = Map.of(
+                "banner",
+                new Chosen(Value.of("pics/a.png"), Map.of("phone", Value.of("pics/b.png"))),
+                "said",
+                Chosen.of("pics/a.png"));
+        assertThat(after.palette().carried(choices).get("banner"))
+                .isEqualTo(new Chosen(Value.of("pics/Quay north 1.png"), Map.of("phone", Value.of("pics/b.png"))));
+        assertThat(after.palette().carried(choices).get("said")).isEqualTo(Chosen.of("pics/a.png"));
+        assertThat(ThemeBuild.paletteCss(after, choices)).contains("pics/Quay%20north%201.png");
+        // Twice, and back.
+        Theme twice =
+                PictureChange.renamed(after, "pics/Quay north 1.png", "c.png").applied(after);
+        assertThat(twice.palette().moved())
+                .containsOnly(Map.entry("pics/a.png", "pics/c.png"), Map.entry("pics/Quay north 1.png", "pics/c.png"));
+        assertThatThrownBy(() -> PictureChange.added(twice, "a.png", png(9, 9)))
+                .hasMessage("pics/c.png was called pics/a.png before, and owners may have chosen it by that name.");
+        assertThatThrownBy(() -> PictureChange.renamed(twice, "pics/b.png", "a.png"))
+                .hasMessageContaining("was called pics/a.png before");
+        Theme back = PictureChange.renamed(twice, "pics/c.png", "a.png").applied(twice);
+        assertThat(back.palette().moved())
+                .containsOnly(Map.entry("pics/c.png", "pics/a.png"), Map.entry("pics/Quay north 1.png", "pics/a.png"));
+        assertThat(Themes.text(back.files(), "palette.json")).contains("\"more\": 1");
+    }
+
+    @Test
+    void aNameThatCannotBeIsRefused() throws IOException {
+        Theme theme = theme();
+        for (String[] bad : new String[][] {
+            {"a.jpg", "another ending"},
+            {"b.png", "There is a file pics/b.png already"},
+            {"a.png", "That is the name it has"},
+            {"x/../y:z.png", "no name of a picture"}
+        }) {
+            assertThatThrownBy(() -> PictureChange.renamed(theme, "pics/a.png", bad[0]))
+                    .as(bad[0])
+                    .hasMessageContaining(bad[1]);
+        }
+        assertThat(PictureChange.renamed(theme, "pics/a.png", "A.png")
+                        .applied(theme)
+                        .files()
+                        .paths())
+                .contains("pics/A.png")
+                .doesNotContain("pics/a.png");
+    }
+
+    @Test
+    void aMissingPictureIsBroughtToWhereItIsNamedAndOneOfAnotherHostIsNamedHere() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<img src=art/gone.png><img src='//pics.example/x.png?w=2#f'><img src=#top><img src=data:,x><a style='background:url(../../out.png)'>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "css/a.css",
+                "a{background:url(../art/gone.png)} b{background:url(//pics.example/x.png?w=2#f)} i{mask:url(pic.svg#m)}"
+                        .getBytes(StandardCharsets.UTF_8));
+        Theme theme = Theme.read(ThemeFiles.of(files), "T");
+        assertThat(AbsentPicture.of(theme))
+                .extracting(AbsentPicture::key)
+                .containsExactlyInAnyOrder(
+                        "art/gone.png", "//pics.example/x.png?w=2#f", "css/pic.svg", "../../out.png");
+        byte[] bytes = png(9, 9);
+        Change there = PictureChange.brought(theme, "art/gone.png", "other.png", bytes);
+        assertThat(there.files(theme)).containsOnlyKeys("art/gone.png");
+        Theme otherFormat =
+                PictureChange.brought(theme, "art/gone.png", "quay.gif", bytes).applied(theme);
+        assertThat(Themes.text(otherFormat.files(), "css/a.css")).contains("url(../img/quay.gif)");
+        Theme here = PictureChange.brought(theme, "//pics.example/x.png?w=2#f", "x.png", bytes)
+                .applied(theme);
+        assertThat(Themes.text(here.files(), "index.html")).contains("<img src='img/x.png'>", "art/gone.png");
+        assertThat(Themes.text(here.files(), "css/a.css")).contains("b{background:url(../img/x.png)}");
+        assertThat(AbsentPicture.of(here)).extracting(AbsentPicture::key).doesNotContain("//pics.example/x.png?w=2#f");
+        byte[] svg = "<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'/>".getBytes(StandardCharsets.UTF_8);
+        Theme out = PictureChange.brought(theme, "../../out.png", "m.svg", svg).applied(theme);
+        assertThat(Themes.text(out.files(), "index.html")).contains("url(img/m.svg)");
+        assertThatThrownBy(() -> PictureChange.brought(here, "//pics.example/x.png?w=2#f", "x.png", bytes))
+                .hasMessageContaining("is not missing any more");
+        assertThatThrownBy(() -> PictureChange.brought(theme, "art/gone.png", "gone.png", new byte[5]))
+                .hasMessageContaining("cannot be read as a picture");
     }
 
     @Test
