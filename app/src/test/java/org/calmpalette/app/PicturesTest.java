@@ -277,6 +277,70 @@ class PicturesTest {
         maker.waitForSelector("text=“third.png” cannot be read as a picture");
     }
 
+    /** A missing picture is brought, renamed, put in place of the title; an owner who chose it by its first name still has it. */
+    @Test
+    void aMissingPictureIsBroughtRenamedAndTakesThePlaceOfTheTitle(
+            @org.junit.jupiter.api.io.TempDir java.nio.file.Path folder) throws java.io.IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><html><head><title>T</title><link rel=stylesheet href=a.css></head><body><h1 class=name>Withy Boats</h1><img data-setting-src=view src=img/view.png alt=''></body></html>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", "h1 { color: #123456 }".getBytes(StandardCharsets.UTF_8));
+        files.put("img/other.png", org.calmpalette.core.chromium.GroundsTest.picture());
+        files.put(
+                "palette.json",
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[{"key":"view","label":"View","kind":"picture","place":"p","default":"img/other.png"}]}"""
+                        .getBytes(StandardCharsets.UTF_8));
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        String theme = client.bringIn("bring.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page maker = running.maker();
+        maker.navigate(running.address + theme + "/pictures");
+        maker.waitForSelector(".absent >> text=missing");
+        java.nio.file.Path bad = java.nio.file.Files.writeString(
+                folder.resolve("bad.svg"),
+                "<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'>\n<script/></svg>");
+        maker.setInputFiles(".absent input[type=file]", bad);
+        maker.waitForSelector("text=line 2: it holds a <script>");
+        maker.navigate(running.address + theme + "/pictures");
+        maker.setInputFiles(
+                ".absent input[type=file]",
+                java.nio.file.Files.write(
+                        folder.resolve("mine.png"), org.calmpalette.core.chromium.GroundsTest.picture()));
+        maker.waitForSelector(".notice >> text=Brought the missing picture img/view.png");
+        assertThat(maker.locator(".absent").count()).isZero();
+        maker.navigate(running.address + theme + "/pictures?picture=img/view.png");
+        maker.click("summary:has-text('Rename it')");
+        maker.fill("form[action$=rename] [name=name]", "harbour.png");
+        maker.click("text=Rename it everywhere");
+        maker.waitForSelector(".notice >> text=Renamed img/view.png to img/harbour.png, in 1 place");
+        maker.waitForSelector("h2 >> text=img/harbour.png");
+
+        maker.navigate(running.address + theme + "/survey?page=index.html");
+        Frame frame = maker.waitForSelector(".strip iframe, iframe").contentFrame();
+        String at = frame.waitForSelector("h1").getAttribute("data-calm-at");
+        maker.navigate(running.address + theme + "/survey?page=index.html&at=" + at);
+        maker.click("[data-banner]");
+        maker.waitForSelector(".difference >> text=Withy Boats");
+        maker.selectOption("[name=picture]", "img/harbour.png");
+        maker.click("text=Put it there");
+        maker.waitForSelector(".notice >> text=in place of “Withy Boats”");
+        String base = maker.locator("[data-base]").first().getAttribute("data-base");
+        for (int width : new int[] {390, 820, 1440}) {
+            Page page = Browsers.page(width, 800);
+            page.navigate(running.address + base + "index.html?still");
+            Map<?, ?> seen = (Map<?, ?>)
+                    page.waitForSelector("h1 img")
+                            .evaluate(
+                                    "i => ({ alt: i.alt, w: i.width, h: i.height, room: i.parentElement.clientWidth, nw: i.naturalWidth })");
+            assertThat(seen.get("alt")).isEqualTo("Withy Boats");
+            int shown = ((Number) seen.get("w")).intValue();
+            assertThat(shown).isEqualTo(Math.min(900, ((Number) seen.get("room")).intValue()));
+            assertThat(((Number) seen.get("h")).doubleValue()).isCloseTo(shown * 600 / 900.0, within(1.0));
+        }
+    }
+
     /** All at once, in the background: seen before anything changes, some kept, one snapshot, and stopped without a trace. */
     @Test
     void allPicturesAreMadeLighterAtOnceThoseThatAreTicked() throws java.io.IOException {
@@ -345,7 +409,8 @@ class PicturesTest {
         maker.waitForCondition(
                 () -> ((Number) maker.locator(".picture-pairs img").last().evaluate("i => i.naturalWidth")).intValue()
                         == 900);
-        maker.fill("[name=variant]", "In green");
+        maker.selectOption("[data-keep-as]", "theme");
+        maker.fill("[name=name]", "In green");
         maker.click("text=Keep the ticked ones");
         maker.waitForSelector("text=Made the theme “In green” of this one");
         maker.waitForSelector(".code >> text=#");

@@ -162,7 +162,8 @@ class RecolorController {
             @PathVariable long id,
             @RequestParam(defaultValue = "0") long base,
             @RequestParam(defaultValue = "false") boolean written,
-            @RequestParam(defaultValue = "") String variant,
+            @RequestParam(defaultValue = "here") String as,
+            @RequestParam(defaultValue = "") String name,
             @AuthenticationPrincipal SignedIn me,
             HttpServletRequest request) {
         OpenTheme open = themes.open(id, me);
@@ -172,15 +173,28 @@ class RecolorController {
                         "The theme has changed since, or it is too long ago.", "Try the colours again."));
         List<String> paths = list(request, "picture");
         Set<String> settings = new LinkedHashSet<>(list(request, "setting"));
+        if (!as.equals("here") && name.isBlank()) {
+            throw new BadInputException(
+                    "It has no name.", "Write one, such as “" + open.stored().name() + ", green”.");
+        }
+        if (as.equals("scheme")) {
+            notices.done(themes.change(
+                            id,
+                            base,
+                            me,
+                            theme -> Recolored.scheme(theme, tint, all.chosen(open, RECOLORED, paths), settings, name))
+                    .note());
+            return Go.to("/themes/" + id + "/schemes");
+        }
         Function<Theme, Change> change =
                 theme -> Recolored.of(theme, tint, all.chosen(open, RECOLORED, paths), settings, written);
-        if (variant.isBlank()) {
+        if (as.equals("here")) {
             notices.done(themes.change(id, base, me, change).note());
             all.forget(id, RECOLORED);
             return Go.to("/themes/" + id + "/pictures");
         }
-        long made = themes.variant(id, base, variant, me, change).id();
-        notices.done("Made the theme “" + variant.strip() + "” of this one; this one is as it was.");
+        long made = themes.variant(id, base, name, me, change).id();
+        notices.done("Made the theme “" + name.strip() + "” of this one; this one is as it was.");
         return Go.to("/themes/" + made + "/survey");
     }
 

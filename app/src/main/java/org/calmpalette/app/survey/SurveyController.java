@@ -23,6 +23,7 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Pager;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.change.Lift;
+import org.calmpalette.core.part.ColorsInSight;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
@@ -86,6 +87,24 @@ class SurveyController {
         }
     }
 
+    private static final Map<String, String> PAINTS = Map.of(
+            "fill", "Backgrounds", "text", "Texts", "line", "Borders and lines", "icon", "Icons", "shadow", "Shadows");
+
+    /** Rows under what they paint, or all under one empty heading. */
+    private static Map<String, List<Listed>> listed(List<ColorRow> rows, String by, ColorsInSight sight) {
+        Map<String, List<Listed>> all = new LinkedHashMap<>();
+        if (!by.equals("paint")) {
+            if (!rows.isEmpty()) {
+                all.put("", rows.stream().map(Listed::of).toList());
+            }
+            return all;
+        }
+        sight.byRole(rows)
+                .forEach((role, list) ->
+                        all.put(PAINTS.get(role), list.stream().map(Listed::of).toList()));
+        return all;
+    }
+
     @GetMapping
     String theme(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         themes.stored(id, me);
@@ -101,6 +120,8 @@ class SurveyController {
             @RequestParam(defaultValue = "") String q,
             @RequestParam(defaultValue = "0") int from,
             @RequestParam(defaultValue = "") String find,
+            @RequestParam(defaultValue = "uses") String by,
+            @RequestParam(defaultValue = "false") boolean all,
             @AuthenticationPrincipal SignedIn me,
             Model model,
             HttpServletRequest request) {
@@ -156,11 +177,33 @@ class SurveyController {
                         .filter(r -> r.value().equals(row))
                         .findFirst()
                         .orElse(null);
-                Pager pager = Pager.of(chosen == null ? from : Math.max(0, found.indexOf(chosen)), found.size());
-                List<ColorRow> shown = pager.of(found);
+                ColorsInSight sight = open.read()
+                        .derived(
+                                "colours in sight",
+                                () -> ColorsInSight.of(rows, open.read().parts()));
+                // One that is asked for, or searched, is shown wherever it is.
+                boolean folded = wanted.isEmpty()
+                        && !all
+                        && !sight.onPages().isEmpty()
+                        && (chosen == null || sight.onPages().contains(chosen.value()));
+                List<ColorRow> kept = folded
+                        ? found.stream()
+                                .filter(r -> sight.onPages().contains(r.value()))
+                                .toList()
+                        : found;
+                if (by.equals("paint")) {
+                    kept = sight.byRole(kept).values().stream()
+                            .flatMap(List::stream)
+                            .toList();
+                }
+                model.addAttribute("folded", folded ? found.size() - kept.size() : 0);
+                model.addAttribute("unfolded", all);
+                model.addAttribute("by", by);
+                Pager pager = Pager.of(chosen == null ? from : Math.max(0, kept.indexOf(chosen)), kept.size());
+                List<ColorRow> shown = pager.of(kept);
                 chosen = chosen == null && !shown.isEmpty() ? shown.get(0) : chosen;
                 model.addAttribute("pager", pager);
-                model.addAttribute("listed", shown.stream().map(Listed::of).toList());
+                model.addAttribute("listed", listed(shown, by, sight));
                 model.addAttribute("plot", Plot.of(open.colors()));
                 if (chosen != null) {
                     card(open, chosen, model);

@@ -14,6 +14,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.picture.PictureEdit;
 import org.calmpalette.core.picture.PictureSize;
+import org.calmpalette.core.picture.SvgSafety;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Scheme;
@@ -371,6 +372,9 @@ public final class PictureChange {
             throw new BadInputException(
                     "“" + name + "” is larger than " + LARGEST / 1_000_000 + " MB.",
                     "Make it smaller with a picture editor.");
+        }
+        if (SvgSafety.isSvg(bytes)) {
+            SvgSafety.check("“" + name + "”", bytes);
         }
         return PictureSize.read(bytes)
                 .orElseThrow(() -> new BadInputException(

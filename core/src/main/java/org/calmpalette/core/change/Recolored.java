@@ -12,11 +12,16 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Tint;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.setting.BackgroundKind;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Drawing;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
@@ -89,8 +94,7 @@ public final class Recolored {
                 throw new BadInputException(
                         "“" + s.label() + "” has no colour of its own as its default.", "Leave it out.");
             }
-            Color now = Color.parse(((Value.Text) ((Given.Fixed) s.given()).value()).text())
-                    .orElseThrow();
+            Color now = color(s);
             ColorKind kind = (ColorKind) s.kind();
             String to = ColorKey.of(tint.of(now));
             // What an owner may pick from a list moves with it.
@@ -128,6 +132,94 @@ public final class Recolored {
             change = change.withFile(p.getKey(), p.getValue());
         }
         return names.isEmpty() ? change : change.withPalette(theme, palette);
+    }
+
+    /**
+     * The same as a scheme that owners may take: the theme stays as it is. A picture can be in it if a setting names it; it is added
+     * beside the one that is there.
+     *
+     * @param label of the scheme
+     * @throws BadInputException if nothing of what is chosen is a setting's, or a setting does not allow what it would have
+     */
+    public static Change scheme(
+            Theme theme, Tint tint, Map<String, byte[]> pictures, Set<String> settings, String label) {
+        String key = Place.keyOf(label);
+        Palette palette = theme.palette();
+        if (palette.schemes().stream()
+                .anyMatch(s -> s.key().equals(key) || s.label().equalsIgnoreCase(label.strip()))) {
+            throw new BadInputException("There is a scheme “" + label.strip() + "” already.", "Choose another name.");
+        }
+        Map<String, Chosen> values = new LinkedHashMap<>();
+        List<Setting> all = new ArrayList<>();
+        Map<String, String> added = new TreeMap<>();
+        Change change = Change.of("");
+        for (Setting s : palette.settings()) {
+            Setting after = s;
+            if (settings.contains(s.key()) && takes(s)) {
+                Value to = Value.of(ColorKey.of(tint.of(color(s))));
+                values.put(s.key(), new Chosen(to, Map.of()));
+                after = s.withKind(allowing((ColorKind) s.kind(), to));
+            } else if (s.given() instanceof Given.Fixed f
+                    && (s.kind() instanceof PictureKind || s.kind() instanceof BackgroundKind)) {
+                Map<String, String> names = new TreeMap<>();
+                for (Map.Entry<String, byte[]> p : pictures.entrySet()) {
+                    if (!f.value().equals(f.value().withTexts(Map.of(p.getKey(), "")))) {
+                        String path = added.computeIfAbsent(p.getKey(), from -> beside(theme, from, key));
+                        names.put(p.getKey(), path);
+                        change = change.withFile(path, p.getValue());
+                    }
+                }
+                if (!names.isEmpty()) {
+                    values.put(s.key(), new Chosen(f.value().withTexts(names), Map.of()));
+                }
+            }
+            all.add(after);
+        }
+        if (values.isEmpty()) {
+            throw new BadInputException(
+                    "A scheme holds values of settings, and nothing that was chosen is a setting's.",
+                    "Lift the colours and pictures into settings first, or keep the colours in the theme.");
+        }
+        int left = pictures.size() - added.size();
+        List<Scheme> schemes = new ArrayList<>(palette.schemes());
+        schemes.add(new Scheme(key, label.strip(), values));
+        Change named = Change.of("New scheme “" + label.strip() + "” of " + values.size()
+                + (values.size() == 1 ? " setting: " : " settings: ") + tint.inWords()
+                + (left == 0
+                        ? ""
+                        : "; " + left + (left == 1 ? " picture" : " pictures") + " that no setting names not in it"));
+        for (Map.Entry<String, byte[]> p : change.written().entrySet()) {
+            named = named.withFile(p.getKey(), p.getValue());
+        }
+        Theme there = added.isEmpty() ? theme : named.applied(theme);
+        return named.withPalette(there, palette.withSettings(all).withSchemes(schemes));
+    }
+
+    private static Color color(Setting s) {
+        return Color.parse(((Value.Text) ((Given.Fixed) s.given()).value()).text())
+                .orElseThrow();
+    }
+
+    /** A list of colours to pick from has the new one as well. */
+    private static ColorKind allowing(ColorKind kind, Value color) {
+        String wanted = ((Value.Text) color).text();
+        if (kind.swatches().isEmpty() || kind.swatches().contains(wanted)) {
+            return kind;
+        }
+        List<String> more = new ArrayList<>(kind.swatches());
+        more.add(wanted);
+        return new ColorKind(more, kind.bounds(), kind.contrasts(), kind.opaque());
+    }
+
+    private static String beside(Theme theme, String path, String key) {
+        int dot = path.lastIndexOf('.');
+        for (int i = 1; ; i++) {
+            String free = path.substring(0, dot) + "-" + key + (i == 1 ? "" : "-" + i) + path.substring(dot);
+            if (theme.files().paths().stream().noneMatch(free::equalsIgnoreCase)
+                    && !theme.palette().moved().containsKey(free)) {
+                return free;
+            }
+        }
     }
 
     private static void count(List<String> what, int n, String one) {

@@ -24,7 +24,8 @@ public record PictureSize(int width, int height) {
     public static Optional<PictureSize> read(byte[] bytes) {
         String start = new String(bytes, 0, Math.min(bytes.length, 512), java.nio.charset.StandardCharsets.ISO_8859_1);
         if (SvgDrawing.isSvg(bytes)) {
-            return svg(new String(bytes, java.nio.charset.StandardCharsets.UTF_8));
+            // The size is told by the first tag; a tree of the whole file would be many times as large as the file.
+            return svg(new String(bytes, 0, Math.min(bytes.length, HEADER), java.nio.charset.StandardCharsets.UTF_8));
         }
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);

@@ -114,6 +114,44 @@ class PictureChangeTest {
     }
 
     @Test
+    void otherColoursAreKeptAsASchemeBesideWhatIsThere() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("a.css", "i{color:var(--brand, #336699)}".getBytes(StandardCharsets.UTF_8));
+        files.put("pics/a.png", png(30, 20));
+        files.put("pics/b.png", png(30, 20));
+        files.put("pics/a-at-dusk.png", png(3, 2));
+        files.put(
+                "palette.json",
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[
+                 {"key":"brand","label":"Brand","kind":"color","place":"p","default":"#336699","allowed":{"swatches":["#336699","#ffffff"]}},
+                 {"key":"ink","label":"Ink","kind":"color","place":"p","default":"#336699"},
+                 {"key":"banner","label":"Banner","kind":"picture","place":"p","default":"pics/a.png"}]}"""
+                        .getBytes(StandardCharsets.UTF_8));
+        Theme theme = Theme.read(ThemeFiles.of(files), "T");
+        Tint tint = new Tint(Tint.Way.OVER, Color.parse("#ff0000").orElseThrow(), Color.WHITE, 50);
+        Map<String, byte[]> pictures = Map.of("pics/a.png", png(31, 20), "pics/b.png", png(32, 20));
+        Change change = Recolored.scheme(theme, tint, pictures, Set.of("brand"), " At dusk ");
+        assertThat(change.note())
+                .isEqualTo(
+                        "New scheme “At dusk” of 2 settings: 50% of #ff0000 over it; 1 picture that no setting names not in it");
+        Theme after = change.applied(theme);
+        assertThat(after.palette().schemes().get(0).values())
+                .containsOnly(
+                        Map.entry("brand", Chosen.of("#99334d")),
+                        Map.entry("banner", Chosen.of("pics/a-at-dusk-2.png")));
+        assertThat(after.palette().known("brand").given().value()).isEqualTo(Value.of("#336699"));
+        assertThat(after.files().read("pics/a.png")).isEqualTo(files.get("pics/a.png"));
+        assertThat(ThemeBuild.chosen(after, after.palette().schemes().get(0).values())
+                        .leftOut())
+                .isEmpty();
+        assertThatThrownBy(() -> Recolored.scheme(after, tint, pictures, Set.of("ink"), "at dusk"))
+                .hasMessageContaining("There is a scheme “at dusk” already");
+        assertThatThrownBy(() -> Recolored.scheme(theme, tint, Map.of("pics/b.png", png(3, 2)), Set.of(), "x"))
+                .hasMessageContaining("nothing that was chosen is a setting's");
+    }
+
+    @Test
     void anotherPictureOfTheSameFormatTakesItsPlace() throws IOException {
         Theme theme = theme();
         byte[] other = png(60, 50);
