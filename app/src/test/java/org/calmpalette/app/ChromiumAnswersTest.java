@@ -94,6 +94,59 @@ class ChromiumAnswersTest {
         settle("computed-style", answers);
     }
 
+    /**
+     * All parts of the ten sites taken, every setting changed by an owner: at three widths each element has what was chosen, which is
+     * read by asking for the same once more in a style attribute, and most differ from what was there.
+     */
+    @Test
+    @SuppressWarnings("unchecked")
+    void whatOwnersChooseOfPartsIsWhatIsSeen() throws IOException {
+        int changed = 0;
+        int asked = 0;
+        for (PagePartsTest.Changed site : PagePartsTest.changedByOwners()) {
+            Map<String, Path> addresses = new LinkedHashMap<>();
+            for (String state : List.of("before", "after")) {
+                Path own = Files.createDirectories(folder.resolve(site.name() + state));
+                addresses.put(state, own.resolve("index.html"));
+                for (Map.Entry<String, byte[]> f : (state.equals("before") ? site.before() : site.after()).entrySet()) {
+                    Files.write(own.resolve(f.getKey()), f.getValue());
+                }
+            }
+            for (int width : List.of(390, 820, 1440)) {
+                List<List<Object>> rows = site.choices().stream()
+                        .filter(c -> c.css().containsKey(width))
+                        .map(c -> List.<Object>of(
+                                c.at() - 1, c.property(), c.css().get(width)))
+                        .toList();
+                Page browser = Browsers.page(width, 800);
+                List<List<String>> seen = new ArrayList<>();
+                for (Path address : addresses.values()) {
+                    browser.navigate(address.toUri().toString());
+                    seen.add((List<String>) browser.evaluate(
+                            """
+                            rows => { const all = [...document.querySelectorAll('*')];
+                              return rows.map(([at, property, css]) => { const e = all[at], s = getComputedStyle(e);
+                                e.style.transition = 'none';
+                                const is = s.getPropertyValue(property); e.style.setProperty(property, css, 'important');
+                                const wanted = s.getPropertyValue(property); e.style.removeProperty(property);
+                                return is + ' | ' + wanted }) }""",
+                            rows));
+                }
+                for (int i = 0; i < rows.size(); i++) {
+                    String[] now = seen.get(1).get(i).split(" \\| ");
+                    assertThat(now[0])
+                            .as(site.name() + ", " + width + " px, " + rows.get(i))
+                            .isEqualTo(now[1]);
+                    asked++;
+                    changed += seen.get(0).get(i).startsWith(now[0] + " |") ? 0 : 1;
+                }
+                Browsers.closeAll();
+            }
+        }
+        assertThat(asked).isGreaterThan(200);
+        assertThat(changed).isGreaterThan(asked * 3 / 4);
+    }
+
     /** What core says of a published sheet that was turned from blue to green, asked of the browser: every element, every state. */
     @Test
     @SuppressWarnings("unchecked")

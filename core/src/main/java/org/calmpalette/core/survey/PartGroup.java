@@ -26,6 +26,7 @@ import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
+import org.calmpalette.core.part.PartLook;
 import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Measures;
@@ -58,6 +59,8 @@ public final class PartGroup {
     /** What is as wide as the column goes with it. */
     private static final String HANGS = "hangs";
 
+    private static final String POINTED = "pointed-";
+
     private static final Pattern RELATIVE = Pattern.compile("\\d(em|ex|ch|lh|%)");
 
     /**
@@ -86,7 +89,16 @@ public final class PartGroup {
             String note) {}
 
     /** What to look at: a property of an element, and how the owner reads it. */
-    private record Wanted(String id, String label, Element element, String property) {}
+    private record Wanted(String id, String label, Element element, String property) {
+        Set<String> states() {
+            return statesOf(id);
+        }
+    }
+
+    /** States in which an offer holds: those of links that are pointed at. */
+    private static Set<String> statesOf(String id) {
+        return id.startsWith(POINTED) ? Set.of("hover") : Set.of();
+    }
 
     private final Rendered rendered;
     private final Page page;
@@ -200,6 +212,9 @@ public final class PartGroup {
                 Element link = link(e);
                 if (link != null) {
                     all.add(new Wanted("link-color", "Colour of the links", link, "color"));
+                    all.add(new Wanted(POINTED + "color", "Colour of links that are pointed at", link, "color"));
+                    all.add(new Wanted(
+                            POINTED + "fill", "Ground of links that are pointed at", link, "background-color"));
                     all.add(new Wanted("link-size", "Size of the links", link, "font-size"));
                     all.add(new Wanted("link-weight", "Weight of the links", link, "font-weight"));
                     all.add(new Wanted("link-spacing", "Letter spacing of the links", link, "letter-spacing"));
@@ -253,14 +268,39 @@ public final class PartGroup {
         return styles.computeIfAbsent(width, w -> rendered.styles(page, Viewport.of(w, HEIGHT), States.NONE));
     }
 
+    private PageStyles styles(int width, Wanted w) {
+        return w.states().isEmpty()
+                ? styles(width)
+                : rendered.styles(page, Viewport.of(width, HEIGHT), PartLook.states(w.states(), w.element()));
+    }
+
+    /** Whether another rule decides it in the state than without; else there is nothing to ask for in the state. */
+    private boolean isOfItsState(Wanted w) {
+        if (w.states().isEmpty()) {
+            return true;
+        }
+        Explanation.Cause in = Explanation.of(styles(PageParts.WIDTH, w).of(w.element()), w.property())
+                .winner();
+        Explanation.Cause out = Explanation.of(styles(PageParts.WIDTH).of(w.element()), w.property())
+                .winner();
+        // A rule of a library would have to be beaten in this state alone; it is not offered.
+        return in != null
+                && in.isInTheme()
+                && lasts(rendered.theme(), in.file())
+                && (out == null || out.start() != in.start() || !out.file().equals(in.file()));
+    }
+
     private Optional<Offer> offer(Wanted w) {
         Map<Integer, String> declared = new LinkedHashMap<>();
         Set<String> where = new LinkedHashSet<>();
+        if (!isOfItsState(w)) {
+            return Optional.empty();
+        }
         for (int width : widths) {
-            Explanation e = Explanation.of(styles(width).of(w.element()), w.property());
+            PageStyles here = styles(width, w);
+            Explanation e = Explanation.of(here.of(w.element()), w.property());
             Element holder = e.inheritedFrom() == null ? w.element() : e.inheritedFrom();
-            String css =
-                    Painting.declared(styles(width).of(holder), w.property()).orElse(e.value());
+            String css = Painting.declared(here.of(holder), w.property()).orElse(e.value());
             if (holder != w.element() && RELATIVE.matcher(e.value()).find()) {
                 return Optional.empty();
             }
@@ -293,7 +333,7 @@ public final class PartGroup {
         }
         Map<String, Value> bands = new LinkedHashMap<>();
         String note = perBand(declared, kind, value, bands);
-        Explanation.Cause wide = Explanation.of(styles(PageParts.WIDTH).of(w.element()), w.property())
+        Explanation.Cause wide = Explanation.of(styles(PageParts.WIDTH, w).of(w.element()), w.property())
                 .winner();
         if (!note.isEmpty() && (wide == null || !wide.isInTheme() || !lasts(rendered.theme(), wide.file()))) {
             // A rule of a library that turns with the window can only be beaten as a whole.
@@ -635,7 +675,11 @@ public final class PartGroup {
         Page there = then.page(page.source().file()).orElseThrow();
         int at = now(then, o.element());
         Explanation e = Explanation.of(
-                then.styles(there, Viewport.of(width, HEIGHT), States.NONE)
+                then.styles(
+                                there,
+                                Viewport.of(width, HEIGHT),
+                                PartLook.states(
+                                        statesOf(o.id()), there.elements().get(at)))
                         .of(there.elements().get(at)),
                 o.property());
         if (e.through().contains(setting.property())) {
@@ -663,7 +707,8 @@ public final class PartGroup {
                             theme.pages())
                     .applied(theme);
         }
-        Change change = new PartChange(then, there, at, null, o.property(), Viewport.of(width, HEIGHT), Set.of(), null)
+        Change change = new PartChange(
+                        then, there, at, null, o.property(), Viewport.of(width, HEIGHT), statesOf(o.id()), null)
                 .fix(own ? "rule" : "only", new PartChange.What.Reads(setting));
         return change.applied(theme);
     }

@@ -2,17 +2,29 @@ package org.calmpalette.core.chromium;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.change.Trial;
+import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.ChoiceKind;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.PageParts;
 import org.calmpalette.core.survey.PartGroup;
 import org.calmpalette.core.theme.Theme;
@@ -212,5 +224,135 @@ public class PagePartsTest {
             }
         }
         assertThat(settings).isGreaterThan(30);
+    }
+
+    /** What an owner chose of a part. @param at index of the element in the built page @param css by window width */
+    public record Chose(String setting, int at, String property, Map<Integer, String> css) {}
+
+    /** A site whose parts were all taken, built with an owner's choices: another value for every setting that allows one. */
+    public record Changed(String name, Map<String, byte[]> before, Map<String, byte[]> after, List<Chose> choices) {}
+
+    public static List<Changed> changedByOwners() {
+        return sites().stream().map(PagePartsTest::changed).toList();
+    }
+
+    private static Changed changed(Site site) {
+        Theme first = theme(site);
+        Map<PageParts.Kind, Integer> parts =
+                PageParts.of(new Rendered(first), first.pages().get(0), measures(site));
+        Theme now = first;
+        Map<String, PartGroup.Offer> offers = new LinkedHashMap<>();
+        for (Map.Entry<PageParts.Kind, Integer> part : parts.entrySet()) {
+            Page page = now.pages().get(0);
+            int more = page.elements().size() - first.pages().get(0).elements().size();
+            PartGroup group =
+                    new PartGroup(new Rendered(now), page, measures(site), part.getKey(), part.getValue() + more);
+            List<PartGroup.Offer> all = group.offers();
+            if (all.isEmpty()) {
+                continue;
+            }
+            List<Setting> were = now.palette().settings();
+            now = group.take(all.stream().map(PartGroup.Offer::id).collect(Collectors.toSet()), "")
+                    .applied(now);
+            List<Setting> made = now.palette()
+                    .settings()
+                    .subList(were.size(), now.palette().settings().size());
+            List<PartGroup.Offer> own =
+                    all.stream().filter(o -> !o.id().equals("hangs")).toList();
+            for (int i = 0; i < made.size(); i++) {
+                PartGroup.Offer o = own.get(i);
+                offers.put(
+                        made.get(i).key(),
+                        new PartGroup.Offer(
+                                o.id(),
+                                o.label(),
+                                o.element() - more,
+                                o.property(),
+                                o.kind(),
+                                o.value(),
+                                o.bands(),
+                                o.now(),
+                                o.where(),
+                                o.note()));
+            }
+        }
+        Map<String, Chosen> choices = new LinkedHashMap<>();
+        for (Setting s : now.palette().settings()) {
+            if (s.shown() == null) {
+                other(s, ((Given.Fixed) s.given()).value()).ifPresent(v -> {
+                    Chosen c = Chosen.of(v);
+                    for (Map.Entry<String, Given> band : s.bands().entrySet()) {
+                        Value in = other(s, ((Given.Fixed) band.getValue()).value())
+                                .orElse(v);
+                        c = c.with(band.getKey(), in);
+                    }
+                    choices.put(s.key(), c);
+                });
+            }
+        }
+        Effective values = ThemeBuild.chosen(now, choices);
+        assertThat(values.leftOut()).as(site.name()).isEmpty();
+        Map<String, byte[]> before = files(now, Map.of());
+        Map<String, byte[]> after = files(now, choices);
+        int built = Page.read("index.html", after.get("index.html")).elements().size()
+                - first.pages().get(0).elements().size();
+        List<Chose> rows = new ArrayList<>();
+        Theme taken = now;
+        choices.keySet().forEach(key -> {
+            Map<Integer, String> css = new LinkedHashMap<>();
+            PartGroup.Offer o = offers.get(key);
+            for (int width : o.note().isEmpty() ? new int[] {390, 820, 1440} : new int[] {1440}) {
+                Setting s = taken.palette().known(key);
+                css.put(
+                        width,
+                        s.kind()
+                                .css(values.value(s, taken.palette().bands().at(width)), a -> a)
+                                .get(""));
+            }
+            rows.add(new Chose(key, o.element() + built, o.property(), css));
+        });
+        return new Changed(site.name(), before, after, rows);
+    }
+
+    private static Map<String, byte[]> files(Theme theme, Map<String, Chosen> choices) {
+        Map<String, byte[]> files = new LinkedHashMap<>();
+        theme.files().paths().forEach(p -> files.put(p, theme.files().read(p)));
+        files.putAll(ThemeBuild.build(theme, choices).files());
+        return files;
+    }
+
+    /** Another value that the setting allows. */
+    private static Optional<Value> other(Setting s, Value now) {
+        List<Value> tries = new ArrayList<>();
+        if (s.kind() instanceof ChoiceKind c) {
+            c.options().forEach(o -> tries.add(Value.of(o.key())));
+        } else if (now instanceof Value.Parts p && p.has("unit")) {
+            for (String by : List.of("1.25", "0.8", "1.5", "2", "0.5")) {
+                tries.add(p.with(
+                        "value",
+                        new Value.Number(p.number("value")
+                                .multiply(new BigDecimal(by))
+                                .setScale(2, java.math.RoundingMode.HALF_UP))));
+            }
+            for (int px : List.of(4, 8, 16, 24, 32, 48)) {
+                tries.add(Value.parts("value", px, "unit", "px"));
+            }
+        } else if (now instanceof Value.Number) {
+            List.of(700, 300, 2, 0.8).forEach(n -> tries.add(new Value.Number(new BigDecimal(n.toString()))));
+        } else {
+            List.of("#2b8a3e", "#ffffff", "#111111", "#333333").forEach(c -> tries.add(Value.of(c)));
+        }
+        return tries.stream()
+                .filter(v -> !v.equals(now))
+                .filter(v -> {
+                    try {
+                        return s.kind()
+                                .refusal(s.kind().normal(v), Kind.Around.NOTHING)
+                                .isEmpty();
+                    } catch (BadInputException e) {
+                        return false;
+                    }
+                })
+                .findFirst();
     }
 }

@@ -87,6 +87,24 @@ class PartGroupTest {
     }
 
     @Test
+    void linksThatArePointedAtAreASettingOfTheirOwnWhereARuleDecidesThem() {
+        assertThat(group(THEME, PageParts.Kind.HEADER, 6).offers())
+                .extracting(PartGroup.Offer::id)
+                .doesNotContain("pointed-color", "pointed-fill");
+        String css = CSS + "header a:hover { color: #ffcc00; background: #123456 }\na:focus { color: #ff0000 }\n";
+        Theme theme = Themes.of("index.html", HTML, "a.css", css);
+        Theme after = group(theme, PageParts.Kind.HEADER, 6)
+                .take(Set.of("pointed-color", "link-color"), "")
+                .applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .contains("header a:hover { color: var(--header-pointed-color, #ffcc00); background: #123456 }")
+                .contains("header a { color: var(--header-link-color, #ffffff);")
+                .contains("a:focus { color: #ff0000 }");
+        assertThat(after.palette().known("header-pointed-color").given().value())
+                .isEqualTo(Value.of("#ffcc00"));
+    }
+
+    @Test
     void aHeaderThatMayStayGivesRoomToWhatOneJumpsTo() {
         Theme after = group(THEME, PageParts.Kind.HEADER, 6)
                 .take(Set.of("stays", "room"), "")
