@@ -1,5 +1,6 @@
 // The maker's desk: choosing a row brings its card, and outlines in the frames what it paints.
 import "./background.js";
+import "./items.js";
 import "./take.js";
 import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
 import { measureMissing } from "./measure.js";
@@ -411,7 +412,7 @@ addEventListener("calm:key", ({ detail }) => {
   if (detail === "/") (search || document.querySelector("[data-search-all]"))?.focus();
   if (detail === "p" && desk) lookAt(card.querySelector("[data-part]")?.dataset.at || ROOT).then(() => card.querySelector("[data-go]:not(:disabled)")?.focus());
 });
-showCard(false);
+showCard(current()?.dataset.reveal === "true");
 const asked = new URLSearchParams(location.search).get("at");
 if (desk && asked) lookAt(asked);
 

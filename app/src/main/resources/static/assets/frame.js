@@ -319,28 +319,51 @@ addEventListener("click", (event) => {
 
 // What bound parts of the page get while values are tried. A part that the build wrote once for each band is left with the
 // copy that shows; what is hidden or of another level comes back with the next trial.
-const ATTRIBUTES = { "data-setting-alt": "alt", "data-setting-href": "href" };
-function fill(fills) {
-  for (const { attribute, key, text, poster } of fills) {
-    for (const element of find(`[${attribute}="${CSS.escape(key)}"]`)) {
-      if (attribute === "data-setting-text") {
-        if (element.innerText !== text) element.replaceChildren(...text.split("\n").flatMap((line, i) => (i ? [document.createElement("br"), line] : [line])));
-      } else if (attribute === "data-setting-show") {
-        element.style.setProperty("display", text === "false" ? "none" : "", text === "false" ? "important" : "");
-        if (text === "true") element.removeAttribute("data-setting-hidden");
-      } else if (attribute === "data-setting-level") {
-        relevel(element, text);
-      } else if (attribute === "data-setting-src") {
-        if (element.src !== new URL(text || "about:blank", location).href) {
-          element.removeAttribute("srcset");
-          element.src = text;
-          element.style.display = text || poster ? "" : "none";
-        }
-        if (element.matches("video")) element.poster = poster;
-      } else if (ATTRIBUTES[attribute]) {
-        element.setAttribute(ATTRIBUTES[attribute], text);
+const PATTERNS = new WeakMap();
+// What repeats is made anew of its first, as the build does it.
+function items(element, list) {
+  const pattern = PATTERNS.get(element) ?? element.firstElementChild?.cloneNode(true);
+  if (!pattern) return;
+  PATTERNS.set(element, pattern);
+  const said = JSON.stringify(list);
+  if (element.dataset.calmItems === said) return;
+  element.dataset.calmItems = said;
+  element.replaceChildren(...list.map((item, i) => {
+    const one = pattern.cloneNode(true);
+    if (i) for (const e of [one, ...one.querySelectorAll("*")]) { e.removeAttribute("id"); e.removeAttribute("data-calm-at"); }
+    for (const what of ["src", "alt", "href", "show", "text", "level"]) {
+      for (const e of [one, ...one.querySelectorAll("*")]) {
+        const value = item[e.getAttribute(`data-item-${what}`) ?? ""];
+        if (value !== undefined) set(e, what, String(value), "");
       }
     }
+    return one;
+  }));
+}
+function set(element, what, text, poster) {
+  if (what === "text") {
+    if (element.innerText !== text || !element.isConnected) element.replaceChildren(...text.split("\n").flatMap((line, i) => (i ? [document.createElement("br"), line] : [line])));
+  } else if (what === "show") {
+    element.style.setProperty("display", text === "false" ? "none" : "", text === "false" ? "important" : "");
+    if (text === "true") element.removeAttribute("data-setting-hidden");
+  } else if (what === "level") {
+    relevel(element, text);
+  } else if (what === "src") {
+    if (element.src !== new URL(text || "about:blank", location).href) {
+      element.removeAttribute("srcset");
+      element.src = text;
+      element.style.display = text || poster ? "" : "none";
+    }
+    if (element.matches("video")) element.poster = poster;
+  } else if (what === "items") {
+    items(element, JSON.parse(text));
+  } else {
+    element.setAttribute(what, text);
+  }
+}
+function fill(fills) {
+  for (const { attribute, key, text, poster } of fills) {
+    for (const element of find(`[${attribute}="${CSS.escape(key)}"]`)) set(element, attribute.replace("data-setting-", ""), text, poster);
   }
 }
 function relevel(element, level) {

@@ -1,5 +1,6 @@
 // The owner's side: choices show at once in the preview and are kept in the draft; nothing goes live by itself.
 import "./background.js";
+import "./items.js";
 import "./take.js";
 import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
 import { Keeping } from "./keeping.js";

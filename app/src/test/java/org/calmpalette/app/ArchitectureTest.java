@@ -22,6 +22,7 @@ class ArchitectureTest {
             "settings",
             "survey",
             "pictures",
+            "sections",
             "sites",
             "previews",
             "handover",

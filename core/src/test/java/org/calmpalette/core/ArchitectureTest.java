@@ -26,6 +26,7 @@ class ArchitectureTest {
             "usage",
             "change",
             "part",
+            "section",
             "survey",
             "intake",
             "formats");

@@ -13,6 +13,7 @@ import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.CompositeKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.GradientKind;
+import org.calmpalette.core.setting.ItemsKind;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Media;
@@ -23,6 +24,7 @@ import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.ShadowKind;
 import org.calmpalette.core.setting.SpacingKind;
 import org.calmpalette.core.setting.Subject;
+import org.calmpalette.core.setting.TextKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.VideoKind;
 import org.calmpalette.core.theme.Theme;
@@ -44,6 +46,26 @@ public record Controls(Media media, List<Subject> subjects, String address) {
 
     /** A picture or video to choose; {@code why} says why it may not be chosen, or is empty. */
     public record File(String path, String name, String address, String why) {}
+
+    /** The fields of an item that is not there yet, under the number 9999. */
+    public Map<String, String> newItem(ItemsKind kind) {
+        Map<String, String> fields = new LinkedHashMap<>();
+        kind.fields(new Value.Many(List.of(kind.item())))
+                .forEach((name, text) -> fields.put(name.replaceFirst("^\\.0\\.", ".9999."), text));
+        return fields;
+    }
+
+    /** What one calls an item: its first words. */
+    public String titleOf(ItemsKind kind, Map<String, String> fields, String at) {
+        return kind.parts().entrySet().stream()
+                .filter(e -> e.getValue().kind() instanceof TextKind)
+                .filter(e -> !e.getKey().equals("alt"))
+                .map(e -> fields.getOrDefault("." + at + "." + e.getKey(), ""))
+                .filter(t -> !t.isBlank())
+                .findFirst()
+                .map(t -> t.length() > 40 ? t.substring(0, 40) + "…" : t)
+                .orElse("Without words");
+    }
 
     /** The fields below a prefix, as the kind of a part names them. */
     public Map<String, String> sub(Map<String, String> fields, String prefix) {

@@ -104,7 +104,12 @@ class NewSettingController {
         } else if (source.isPart()) {
             part(open, source, model);
         } else if (kind.isEmpty()) {
-            model.addAttribute("kinds", Kinds.names().stream().map(Kinds::plain).toList());
+            model.addAttribute(
+                    "kinds",
+                    Kinds.names().stream()
+                            .filter(n -> !n.equals("items"))
+                            .map(Kinds::plain)
+                            .toList());
         } else {
             Kind plain = Kinds.plain(kind);
             fresh(
@@ -206,6 +211,7 @@ class NewSettingController {
                             case HREF -> "link";
                             case SHOW -> "shown";
                             case LEVEL -> "level";
+                            case ITEMS -> "items";
                         });
         String label = key.replace('-', ' ');
         model.addAttribute("from", source.page() + ", " + PartSelector.name(e) + ": " + binding.label());

@@ -11,6 +11,8 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.ItemsKind;
+import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.VideoKind;
@@ -109,12 +111,30 @@ public record Trial(
             Value.Parts p = (Value.Parts) f.value();
             return new Fill(f.attribute(), f.key(), shown(p.text("src"), address), shown(p.text("poster"), address));
         }
+        if (f.value() instanceof Value.Many many) {
+            return new Fill(f.attribute(), f.key(), items((ItemsKind) s.kind(), many, address), "");
+        }
         String text = f.value() instanceof Value.Text t
                 ? t.text()
                 : f.value() instanceof Value.Number n
                         ? n.number().toPlainString()
                         : String.valueOf(((Value.Flag) f.value()).on());
         return new Fill(f.attribute(), f.key(), f.attribute().endsWith("src") ? shown(text, address) : text, "");
+    }
+
+    /** Items as JSON, with addresses of pictures that hold in a preview. */
+    private static String items(ItemsKind kind, Value.Many many, String address) {
+        List<Value> shown = new ArrayList<>();
+        for (Value one : many.items()) {
+            Map<String, Value> item = new LinkedHashMap<>(((Value.Parts) one).parts());
+            kind.parts().forEach((key, part) -> {
+                if (part.kind() instanceof PictureKind) {
+                    item.computeIfPresent(key, (k, v) -> Value.of(shown(((Value.Text) v).text(), address)));
+                }
+            });
+            shown.add(new Value.Parts(item));
+        }
+        return new Value.Many(shown).json().toString();
     }
 
     private static String shown(String path, String address) {

@@ -246,6 +246,7 @@ public class LiveSites {
         TreeMap<String, TreeFiles.Entry> files =
                 new TreeMap<>(store.tree(snapshot.treeHash()).entries());
         files.remove(Palette.FILE);
+        files.keySet().removeIf(path -> Theme.isOfSection(theme.files(), path));
         made.forEach((path, contents) -> files.put(path, new TreeFiles.Entry(store.keep(contents), contents.length)));
         edition.build(store.keepTree(files), filesHash);
     }

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
@@ -74,6 +75,11 @@ public record OpenTheme(
     /** Pictures that the theme holds. */
     public int pictureCount() {
         return theme().pictures().size();
+    }
+
+    /** Sections that stand on its pages. */
+    public int sectionCount() {
+        return Sections.names(theme()).size();
     }
 
     public long id() {

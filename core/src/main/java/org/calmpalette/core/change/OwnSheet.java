@@ -90,8 +90,12 @@ public final class OwnSheet {
         return fix;
     }
 
-    /** A link to the own sheet after the last stylesheet of a page. */
     private Edit link(Page page) {
+        return link(page, path);
+    }
+
+    /** A link to a stylesheet of the theme after the last one of a page. */
+    public static Edit link(Page page, String path) {
         String file = page.source().file();
         List<Element> sheets = new ArrayList<>(page.document().select("link[rel~=(?i)\\bstylesheet\\b][href]"));
         sheets.removeIf(e -> !e.sourceRange().isTracked()

@@ -39,11 +39,18 @@ public final class BoundPage {
     private final Page page;
     private final Effective values;
     private final String text;
+    private final Value.Parts item;
 
-    private BoundPage(Page page, Effective values) {
+    private BoundPage(Page page, Effective values, Value.Parts item) {
         this.page = page;
         this.values = values;
         this.text = page.source().text();
+        this.item = item;
+    }
+
+    /** What fills an aspect of an element, in a band. */
+    private interface Filling {
+        Value in(Band band);
     }
 
     /** Whether any part of a page is bound to a setting. */
@@ -52,7 +59,7 @@ public final class BoundPage {
     }
 
     static List<Edit> edits(Page page, Effective values) {
-        return isBound(page) ? new BoundPage(page, values).inside(page.document(), bands(values)) : List.of();
+        return isBound(page) ? new BoundPage(page, values, null).inside(page.document(), bands(values)) : List.of();
     }
 
     private static Set<String> bands(Effective values) {
@@ -103,7 +110,7 @@ public final class BoundPage {
                 continue;
             }
             copied = e.hasAttr(IN) && e.sourceRange().isTracked() ? e : null;
-            Map<Binding, Setting> bound = e.attributes().size() == 0 ? Map.of() : bindings(e, values);
+            Map<Binding, Filling> bound = e.attributes().size() == 0 ? Map.of() : fillings(e);
             boolean written = e.sourceRange().isTracked()
                     && text.startsWith("<", Math.max(0, e.sourceRange().startPos()));
             if (!bound.isEmpty() && written) {
@@ -134,8 +141,81 @@ public final class BoundPage {
                 : e.sourceRange().endPos();
     }
 
+    /** What fills an element: settings, and inside of an item its parts. */
+    private Map<Binding, Filling> fillings(Element e) {
+        Map<Binding, Filling> found = new EnumMap<>(Binding.class);
+        bindings(e, values).forEach((b, s) -> found.put(b, band -> values.value(s, band)));
+        if (item != null) {
+            for (Binding b : Binding.values()) {
+                item.part(e.attr(b.itemAttribute())).filter(v -> fits(b, v, e)).ifPresent(v -> found.put(b, band -> v));
+            }
+        }
+        return found;
+    }
+
+    private static boolean fits(Binding b, Value v, Element e) {
+        return switch (b) {
+            case TEXT, SRC, ALT, HREF -> v instanceof Value.Text;
+            case SHOW -> v instanceof Value.Flag;
+            case LEVEL ->
+                v instanceof Value.Number && HEADING.matcher(e.normalName()).matches();
+            case ITEMS -> false;
+        };
+    }
+
+    /**
+     * What repeats, once for each item: the first element in it is the pattern, with what stands before it; what stands behind the last
+     * stays behind the last.
+     */
+    private String items(Element e, Value.Many items, String inner, Set<String> bands) {
+        List<Element> there = e.children().stream()
+                .filter(c ->
+                        c.sourceRange().isTracked() && end(c) > c.sourceRange().startPos())
+                .toList();
+        if (there.isEmpty()) {
+            return inner;
+        }
+        Element pattern = there.get(0);
+        int from = e.sourceRange().endPos();
+        int start = pattern.sourceRange().startPos();
+        String before = text.substring(from, start);
+        String between = there.size() > 1
+                ? text.substring(end(pattern), there.get(1).sourceRange().startPos())
+                : before;
+        StringBuilder out = new StringBuilder(before);
+        for (int i = 0; i < items.items().size(); i++) {
+            String one = new BoundPage(page, values, (Value.Parts) items.items().get(i)).whole(pattern, bands);
+            out.append(i == 0 ? "" : between).append(i == 0 ? one : withoutId(one, pattern));
+        }
+        return out.append(text, end(there.get(there.size() - 1)), from + inner.length())
+                .toString();
+    }
+
+    private static String withoutId(String one, Element pattern) {
+        int end = one.indexOf('>') + 1;
+        return pattern.hasAttr("id")
+                ? new StartTag(one.substring(0, end)).without("id").text() + one.substring(end)
+                : one;
+    }
+
+    /** An element with all that is bound in it. */
+    private String whole(Element e, Set<String> bands) {
+        int start = e.sourceRange().startPos();
+        Map<Binding, Filling> bound = fillings(e);
+        if (!bound.isEmpty()) {
+            return rendered(e, bound, bands);
+        }
+        StringBuilder out = new StringBuilder();
+        int last = start;
+        for (Edit edit : inside(e, bands)) {
+            out.append(text, last, edit.start()).append(edit.replacement());
+            last = edit.end();
+        }
+        return out.append(text, last, end(e)).toString();
+    }
+
     /** The element for some bands: once if they are alike, else once for each difference. */
-    private String rendered(Element e, Map<Binding, Setting> bound, Set<String> bands) {
+    private String rendered(Element e, Map<Binding, Filling> bound, Set<String> bands) {
         Set<String> hidden = new LinkedHashSet<>();
         Map<Map<Binding, Value>, Set<String>> groups = new LinkedHashMap<>();
         for (Band band : values.palette().bands().list()) {
@@ -143,7 +223,7 @@ public final class BoundPage {
                 continue;
             }
             Map<Binding, Value> here = new EnumMap<>(Binding.class);
-            bound.forEach((b, s) -> here.put(b, values.value(s, band)));
+            bound.forEach((b, f) -> here.put(b, f.in(band)));
             boolean off = here.remove(Binding.SHOW) instanceof Value.Flag f && !f.on();
             if (off || isNone(here.get(Binding.SRC))) {
                 hidden.add(band.key());
@@ -219,6 +299,10 @@ public final class BoundPage {
                         tag = tag.named(name);
                         close = close.isEmpty() ? close : "</" + name + close.substring(4);
                     }
+                }
+                case ITEMS -> {
+                    inner = items(e, (Value.Many) v, inner, bands);
+                    replaced = true;
                 }
                 default -> {}
             }

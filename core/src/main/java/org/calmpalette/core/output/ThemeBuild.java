@@ -68,11 +68,16 @@ public final class ThemeBuild {
 
     /** The page's bytes with its bound parts filled, and with links to {@code settings.css} and {@code palette.css}. */
     public static byte[] finished(Page page, Effective values) {
-        List<Edit> edits = BoundPage.edits(page, values);
-        Page filled = edits.isEmpty()
+        Page filled = BoundPage.edits(page, values).isEmpty()
                 ? page
-                : Page.read(page.source().file(), page.source().withEdits(edits));
+                : Page.read(page.source().file(), filled(page, values));
         return filled.source().withEdits(PageLinks.edits(filled));
+    }
+
+    /** The page's bytes with its bound parts filled, and nothing else. */
+    public static byte[] filled(Page page, Effective values) {
+        List<Edit> edits = BoundPage.edits(page, values);
+        return edits.isEmpty() ? page.source().bytes() : page.source().withEdits(edits);
     }
 
     private static byte[] utf8(String text) {

@@ -10,7 +10,9 @@ public enum Binding {
     ALT("data-setting-alt", "description of the picture"),
     HREF("data-setting-href", "link"),
     SHOW("data-setting-show", "shown or not"),
-    LEVEL("data-setting-level", "heading level");
+    LEVEL("data-setting-level", "heading level"),
+    /** Repeats the first element in it for each item; the parts of an item fill {@code data-item-text} and so on. */
+    ITEMS("data-setting-items", "items");
 
     private final String attribute;
     private final String label;
@@ -22,6 +24,11 @@ public enum Binding {
 
     public String attribute() {
         return attribute;
+    }
+
+    /** The attribute that says the same inside of an item, of one of its parts. */
+    public String itemAttribute() {
+        return attribute.replace("data-setting-", "data-item-");
     }
 
     /** What of the part it fills, for people. */

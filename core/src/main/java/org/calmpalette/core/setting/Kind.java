@@ -18,6 +18,7 @@ public sealed interface Kind
                 ChoiceKind,
                 ColorKind,
                 GradientKind,
+                ItemsKind,
                 LengthKind,
                 LevelKind,
                 LinkKind,

@@ -31,6 +31,7 @@ public final class Kinds {
         all.put("spacing", SpacingKind::read);
         all.put("border", BorderKind::read);
         all.put("shadow", ShadowKind::read);
+        all.put("items", ItemsKind::read);
         return Collections.unmodifiableMap(all);
     }
 

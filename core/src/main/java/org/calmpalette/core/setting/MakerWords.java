@@ -34,6 +34,14 @@ public class MakerWords implements Refusal.Words {
     }
 
     @Override
+    public String itemCount(Refusal.ItemCount r) {
+        return r.count() < r.least()
+                ? "There " + (r.least() == 1 ? "has to be 1 item" : "have to be " + r.least() + " items")
+                        + ", and there " + (r.count() == 1 ? "is 1." : "are " + r.count() + ".")
+                : "There may be " + r.most() + " items, and there are " + r.count() + ".";
+    }
+
+    @Override
     public String stays(Refusal.Stays r) {
         return r.part() + " stays " + r.value() + ".";
     }

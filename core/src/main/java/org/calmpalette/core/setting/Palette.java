@@ -484,6 +484,21 @@ public record Palette(
                 faults);
     }
 
+    /** Without a place that no setting is in. */
+    public Palette withoutPlace(String key) {
+        return new Palette(
+                name,
+                bands,
+                places.stream()
+                        .filter(p -> !p.key().equals(key) || !settingsIn(p).isEmpty())
+                        .toList(),
+                settings,
+                schemes,
+                subjects,
+                moved,
+                faults);
+    }
+
     public Palette withPlace(Place place) {
         if (place(place.key()).isPresent()) {
             return this;

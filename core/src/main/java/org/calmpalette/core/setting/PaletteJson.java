@@ -507,6 +507,11 @@ public final class PaletteJson {
         }
     }
 
+    /** JSON in the way in which the file is written. */
+    public static String text(JsonNode node) {
+        return MAPPER.writeValueAsString(node) + "\n";
+    }
+
     /** One setting as the file holds it. */
     public static Value.Parts write(Setting setting) {
         ObjectNode node = MAPPER.createObjectNode();

@@ -57,6 +57,8 @@ public sealed interface Refusal {
         String notByBand(NotByBand r);
 
         String unreadable(Unreadable r);
+
+        String itemCount(ItemCount r);
     }
 
     String said(Words words);
@@ -83,6 +85,14 @@ public sealed interface Refusal {
         @Override
         public String said(Words words) {
             return words.offStep(this);
+        }
+    }
+
+    /** Too few or too many items. */
+    record ItemCount(int count, int least, int most) implements Refusal {
+        @Override
+        public String said(Words words) {
+            return words.itemCount(this);
         }
     }
 

@@ -38,6 +38,17 @@ public record Theme(
     /** Made by us from palette.json, and made again at every build: not part of what a maker wrote. */
     private static final Set<String> GENERATED = Set.of(SETTINGS_CSS, PALETTE_CSS);
 
+    /** Sections that stand on no page yet have a folder each in here, with this file. */
+    public static final String SECTIONS = "sections/";
+
+    public static final String SECTION = "section.json";
+
+    /** Whether a file belongs to such a section: it is kept, and is neither page nor stylesheet of the theme. */
+    public static boolean isOfSection(ThemeFiles files, String path) {
+        int end = path.startsWith(SECTIONS) ? path.indexOf('/', SECTIONS.length()) : -1;
+        return end > 0 && files.has(path.substring(0, end + 1) + SECTION);
+    }
+
     /** Whether a file is made at every build. */
     public static boolean isGenerated(String path) {
         return GENERATED.contains(path);
@@ -104,6 +115,9 @@ public record Theme(
         }
 
         void read(String path) {
+            if (isOfSection(files, path)) {
+                return;
+            }
             try {
                 if (Paths.isPage(path)) {
                     page(path);

@@ -42,7 +42,8 @@ final class ThemeMedia implements Media {
         List<String> all = new ArrayList<>();
         for (String path : files.paths()) {
             String format = Paths.ending(path).equals("jpeg") ? "jpg" : Paths.ending(path);
-            if (PictureKind.FORMATS.contains(format) || VideoKind.FORMATS.contains(format)) {
+            boolean shown = PictureKind.FORMATS.contains(format) || VideoKind.FORMATS.contains(format);
+            if (shown && !Theme.isOfSection(files, path)) {
                 all.add(path);
             }
         }

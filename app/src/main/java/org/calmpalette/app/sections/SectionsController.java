@@ -1,0 +1,290 @@
+package org.calmpalette.app.sections;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.Snapshot;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Go;
+import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.app.web.Strip;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.section.SectionKit;
+import org.calmpalette.core.section.Sections;
+import org.calmpalette.core.section.Shelf;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.Painted;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.util.UriUtils;
+
+/** Sections: a shelf of them, those on a page and their order, and those that the theme keeps. */
+@Controller
+@RequestMapping("/themes/{id}/sections")
+class SectionsController {
+    private final ThemeService themes;
+    private final FrameAddresses addresses;
+    private final Notices notices;
+
+    SectionsController(ThemeService themes, FrameAddresses addresses, Notices notices) {
+        this.themes = themes;
+        this.addresses = addresses;
+        this.notices = notices;
+    }
+
+    /** One on the shelf. @param own whether the theme keeps it */
+    public record Kit(String key, String label, String about, int settings, boolean own) {
+        static Kit of(SectionKit k, boolean own) {
+            return new Kit(k.key(), k.label(), k.about(), k.settings().size(), own);
+        }
+    }
+
+    /** A block of the page. @param first key of its first setting, or empty @param made what it was made from, or empty */
+    public record Row(int at, String name, String words, String made, int settings, String first) {}
+
+    @GetMapping
+    String view(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "") String kit,
+            @RequestParam(defaultValue = "") String name,
+            @AuthenticationPrincipal SignedIn me,
+            Model model,
+            HttpServletRequest request) {
+        OpenTheme open = themes.open(id, me);
+        Theme theme = open.theme();
+        Strip strip = Strip.of(theme, addresses.ofSnapshot(open.head().id()), page, request);
+        List<Kit> kits = new ArrayList<>();
+        try {
+            SectionKit.of(theme.files()).forEach(k -> kits.add(Kit.of(k, true)));
+        } catch (BadInputException e) {
+            model.addAttribute("broken", e.getMessage() + " " + e.mend());
+        }
+        Shelf.kits().stream()
+                .filter(k -> kits.stream().noneMatch(o -> o.key().equals(k.key())))
+                .forEach(k -> kits.add(Kit.of(k, false)));
+        boolean known = Sections.names(theme).contains(name);
+        model.addAttribute("open", open);
+        model.addAttribute("strip", strip);
+        model.addAttribute("name", known ? name : "");
+        model.addAttribute("title", known ? theme.palette().placeLabel(name) : "Sections");
+        model.addAttribute(
+                "marked", known ? List.of(new Painted("[data-section=\"" + name + "\"]", "content", "")) : List.of());
+        model.addAttribute("kits", kits);
+        model.addAttribute(
+                "chosen",
+                kits.stream().anyMatch(k -> k.key().equals(kit))
+                        ? kit
+                        : kits.get(0).key());
+        model.addAttribute(
+                "rows",
+                theme.pages().stream()
+                        .filter(p -> p.source().file().equals(strip.page()))
+                        .findFirst()
+                        .map(p -> rows(theme, p, kits))
+                        .orElse(List.of()));
+        return "sections/sections";
+    }
+
+    private static List<Row> rows(Theme theme, Page page, List<Kit> kits) {
+        return Sections.blocks(theme, page).stream()
+                .map(b -> {
+                    List<Setting> own = theme.palette().settings().stream()
+                            .filter(s -> b.isSection() && s.place().equals(b.name()))
+                            .toList();
+                    return new Row(
+                            b.at(),
+                            b.name(),
+                            b.words(),
+                            kits.stream()
+                                    .filter(k -> k.key().equals(b.kind()))
+                                    .findFirst()
+                                    .map(Kit::label)
+                                    .orElse(b.kind()),
+                            own.size(),
+                            own.isEmpty() ? "" : own.get(0).key());
+                })
+                .toList();
+    }
+
+    /** A section by itself, to be looked at: nothing in it runs or loads, and it is an origin of its own. */
+    @GetMapping("/kit/{kit}")
+    ResponseEntity<byte[]> specimen(
+            @PathVariable long id, @PathVariable String kit, @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        SectionKit known = known(open.theme(), kit);
+        String page = open.read().derived("specimen of " + kit, () -> Sections.specimen(known));
+        return ResponseEntity.ok()
+                .contentType(new MediaType(MediaType.TEXT_HTML, StandardCharsets.UTF_8))
+                .header("X-Content-Type-Options", "nosniff")
+                .header(
+                        "Content-Security-Policy",
+                        "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors 'self'")
+                .body(page.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static SectionKit known(Theme theme, String key) {
+        List<SectionKit> all = new ArrayList<>(SectionKit.of(theme.files()));
+        all.addAll(Shelf.kits());
+        return all.stream().filter(k -> k.key().equals(key)).findFirst().orElseThrow(NotFoundException::new);
+    }
+
+    private static Page page(Theme theme, String path) {
+        return theme.pages().stream()
+                .filter(p -> p.source().file().equals(path))
+                .findFirst()
+                .orElseThrow(() ->
+                        new BadInputException("There is no page " + path + " in this theme.", "Load the page again."));
+    }
+
+    @PostMapping("/put")
+    String put(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "") String kit,
+            @RequestParam(defaultValue = "") String name,
+            @RequestParam(defaultValue = "0") int before,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(
+                id, base, me, theme -> Sections.put(theme, known(theme, kit), page(theme, page), name, before));
+        return done(id, page, made, name(made));
+    }
+
+    /** The section that a change put on a page: of all settings its come last. */
+    private String name(Snapshot made) {
+        List<Place> places = themes.read(made).theme().palette().places();
+        return places.isEmpty() ? "" : places.get(places.size() - 1).key();
+    }
+
+    @PostMapping("/move")
+    String move(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "0") int at,
+            @RequestParam(defaultValue = "1") int by,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made =
+                themes.change(id, base, me, theme -> Sections.moved(theme, page(theme, page), at, by < 0 ? -1 : 1));
+        return done(id, page, made, "");
+    }
+
+    @PostMapping("/copy")
+    String copy(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "") String name,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> {
+            Page there = page(theme, page);
+            String kind = Sections.blocks(theme, there).stream()
+                    .filter(b -> b.name().equals(name))
+                    .findFirst()
+                    .map(Sections.Block::kind)
+                    .orElse("");
+            return Sections.copied(theme, known(theme, kind), there, name);
+        });
+        return done(id, page, made, name(made));
+    }
+
+    @PostMapping("/remove")
+    String remove(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "") String name,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> Sections.removed(theme, page(theme, page), name));
+        return done(id, page, made, "");
+    }
+
+    private String done(long id, String page, Snapshot made, String name) {
+        notices.done(made.note());
+        return Go.to(
+                "/themes/" + id + "/sections?page=" + encoded(page) + (name.isEmpty() ? "" : "&name=" + encoded(name)));
+    }
+
+    /** Takes a section of the shelf, or one that the theme keeps, into the theme under another name. */
+    @PostMapping("/take")
+    String take(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String kit,
+            @RequestParam(defaultValue = "") String name,
+            @AuthenticationPrincipal SignedIn me) {
+        String key = Place.keyOf(name.isBlank() ? kit + " own" : name);
+        String own = key.substring(0, Math.min(key.length(), 31));
+        Snapshot made = themes.change(
+                id,
+                base,
+                me,
+                theme -> Sections.taken(
+                        theme,
+                        known(theme, kit),
+                        own,
+                        name.isBlank() ? known(theme, kit).label() + ", own" : name.strip()));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/sections/" + own);
+    }
+
+    @GetMapping("/{kit}")
+    String edit(@PathVariable long id, @PathVariable String kit, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        Theme theme = open.theme();
+        String folder = SectionKit.FOLDER + kit + "/";
+        if (!theme.files().has(folder + SectionKit.JSON)) {
+            throw new NotFoundException();
+        }
+        model.addAttribute("open", open);
+        model.addAttribute("kit", kit);
+        model.addAttribute("html", text(theme, folder + SectionKit.HTML));
+        model.addAttribute("css", text(theme, folder + SectionKit.CSS));
+        model.addAttribute("json", text(theme, folder + SectionKit.JSON));
+        return "sections/edit";
+    }
+
+    private static String text(Theme theme, String path) {
+        return theme.files().has(path) ? new String(theme.files().read(path), StandardCharsets.UTF_8) : "";
+    }
+
+    @PostMapping("/{kit}")
+    String keep(
+            @PathVariable long id,
+            @PathVariable String kit,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String html,
+            @RequestParam(defaultValue = "") String css,
+            @RequestParam(defaultValue = "") String json,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(
+                id,
+                base,
+                me,
+                theme -> Sections.kept(
+                        theme, kit, json.replace("\r\n", "\n"), html.replace("\r\n", "\n"), css.replace("\r\n", "\n")));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/sections/" + kit);
+    }
+
+    private static String encoded(String text) {
+        return UriUtils.encodeQueryParam(text, StandardCharsets.UTF_8);
+    }
+}

@@ -1,0 +1,254 @@
+package org.calmpalette.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.ReducedMotion;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.section.SectionKit;
+import org.calmpalette.core.section.Sections;
+import org.calmpalette.core.section.Shelf;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Sections as Chromium shows them, and the view in which they are put on pages. */
+class SectionsTest {
+    @TempDir
+    Path folder;
+
+    @AfterEach
+    void closeWindows() {
+        Browsers.closeAll();
+    }
+
+    /** Outside of every section, with all classes and elements that sections use. */
+    private static final String OUTSIDE =
+            "<div id=outside><div class='inner words notice act lead'><h1>a</h1><h2>b</h2><h3>c</h3><p class=inner>d <strong>e</strong></p>"
+                    + "<a class=button href=x>f</a><ul class=all><li class=one>g<img alt=''></li></ul><div class='one columns'>h</div><video></video></div></div>";
+
+    private static Theme theme() {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                ("<!doctype html><html lang=en><head><title>T</title><link rel=stylesheet href=a.css></head><body>"
+                                + OUTSIDE + "<main></main></body></html>")
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                "body{margin:0} h2{color:#800000} #outside{position:absolute;width:300px;visibility:hidden}"
+                        .getBytes(StandardCharsets.UTF_8));
+        return Theme.read(ThemeFiles.of(files), "T");
+    }
+
+    private static SectionKit kit(String key) {
+        return Shelf.kits().stream()
+                .filter(k -> k.key().equals(key))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private Page shown(Theme theme, Map<String, Chosen> choices, String name, int width) throws IOException {
+        Path own = Files.createDirectories(folder.resolve(name));
+        Map<String, byte[]> files = new LinkedHashMap<>();
+        theme.files().paths().forEach(p -> files.put(p, theme.files().read(p)));
+        files.putAll(ThemeBuild.build(theme, choices).files());
+        for (Map.Entry<String, byte[]> f : files.entrySet()) {
+            Path file = own.resolve(f.getKey());
+            Files.createDirectories(file.getParent());
+            Files.write(file, f.getValue());
+        }
+        Page page = Browsers.page(width, 800);
+        page.navigate(own.resolve("index.html").toUri().toString());
+        return page;
+    }
+
+    private static final String LOOK =
+            "where => [...document.querySelectorAll(where + ', ' + where + ' *')].map(e => { const s = getComputedStyle(e); return e.localName + ' ' + [...s].filter(n => !n.startsWith('--')).map(n => n + ':' + s.getPropertyValue(n).replaceAll(new URL('.', location).href, '')).join(';') })";
+
+    /** Rules of a section reach nothing outside of it, and a second one of the kind is not touched by what is chosen for the first. */
+    @Test
+    void nothingLeaksOutOfASection() throws IOException {
+        Object bare = shown(theme(), Map.of(), "bare", 1000).evaluate(LOOK, "#outside");
+        List<String> leaking = new ArrayList<>();
+        for (SectionKit kit : Shelf.kits()) {
+            Theme one = Sections.put(theme(), kit, theme().pages().get(0), "First", 0)
+                    .applied(theme());
+            Theme two = Sections.put(one, kit, one.pages().get(0), "Second", 0).applied(one);
+            Page before = shown(two, Map.of(), kit.key() + "-before", 1000);
+            Object outside = before.evaluate(LOOK, "#outside");
+            Object second = before.evaluate(LOOK, "[data-section=second]");
+            Map<String, Chosen> choices = new TreeMap<>();
+            two.palette().settings().stream()
+                    .filter(s -> s.place().equals("first"))
+                    .forEach(s -> {
+                        if (s.kind().name().equals("color")) {
+                            choices.put(s.key(), Chosen.of("#12cd56"));
+                        } else if (s.kind().name().equals("line")) {
+                            choices.put(s.key(), Chosen.of("Other words"));
+                        }
+                    });
+            Page after = shown(two, choices, kit.key() + "-after", 1000);
+            if (!bare.equals(outside) || !bare.equals(after.evaluate(LOOK, "#outside"))) {
+                leaking.add(kit.key() + " reaches out");
+            }
+            if (!second.equals(after.evaluate(LOOK, "[data-section=second]"))) {
+                leaking.add(kit.key() + " reaches its copy");
+            }
+            assertThat(after.evaluate(LOOK, "[data-section=first]"))
+                    .as(kit.key())
+                    .isNotEqualTo(before.evaluate(LOOK, "[data-section=first]"));
+            Browsers.closeAll();
+        }
+        assertThat(leaking).isEmpty();
+    }
+
+    private static String style(Page page, String selector, String property) {
+        return (String) page.evaluate(
+                "([s, p]) => getComputedStyle(document.querySelector(s)).getPropertyValue(p)",
+                List.of(selector, property));
+    }
+
+    @Test
+    void whatOwnersChooseIsWhatIsSeenAtThreeWidths() throws IOException {
+        Theme theme = theme();
+        for (String kit : List.of("lead", "cards", "notice", "act", "drift", "film", "beside", "columns")) {
+            theme = Sections.put(theme, kit(kit), theme.pages().get(0), kit, 0).applied(theme);
+        }
+        Value hidden = Value.of(false);
+        Map<String, Chosen> choices = new TreeMap<>();
+        choices.put("notice-shown", new Chosen(null, Map.of("phone", hidden)));
+        choices.put("columns-shown", Chosen.of(hidden));
+        choices.put("lead-height", Chosen.of("window"));
+        choices.put("lead-width", Chosen.of("narrow"));
+        choices.put("lead-place", Chosen.of("bottom"));
+        choices.put(
+                "cards-columns",
+                new Chosen(
+                        new Value.Number(new java.math.BigDecimal(4)),
+                        Map.of("tablet", new Value.Number(new java.math.BigDecimal(2)))));
+        choices.put("beside-side", Chosen.of("right"));
+        choices.put("act-rises", Chosen.of("rises"));
+        choices.put(
+                "lead-ground",
+                Chosen.of(((Value.Parts)
+                                theme.palette().known("lead-ground").given().value())
+                        .with("picture", Value.of(""))
+                        .with("color", Value.of("#114411"))));
+        for (int width : List.of(390, 820, 1440)) {
+            Page page = shown(theme, choices, "all-" + width, width);
+            assertThat(style(page, "[data-section=notice]", "display")).isEqualTo(width == 390 ? "none" : "block");
+            assertThat(style(page, "[data-section=columns]", "display")).isEqualTo("none");
+            assertThat(style(page, "[data-section=lead]", "min-height")).isEqualTo("800px");
+            assertThat(style(page, "[data-section=lead]", "background-color")).isEqualTo("rgb(17, 68, 17)");
+            assertThat(style(page, "[data-section=lead] .inner", "max-width")).isEqualTo("704px");
+            assertThat(style(page, "[data-section=lead] h2", "color"))
+                    .as("not the theme's own")
+                    .isEqualTo("rgb(255, 255, 255)");
+            assertThat(style(page, "[data-section=cards] ul", "grid-template-columns")
+                            .split(" "))
+                    .hasSize(width == 390 ? 1 : width == 820 ? 2 : 4);
+            assertThat(style(page, "[data-section=beside] .inner", "grid-template-columns")
+                            .split(" "))
+                    .hasSize(width == 390 ? 1 : 2);
+            assertThat(style(page, "[data-section=beside] img", "order")).isEqualTo("1");
+            assertThat(style(page, "[data-section=act]", "background-image")).contains("linear-gradient(90deg");
+            assertThat(style(page, "[data-section=act] .inner", "animation-name"))
+                    .isEqualTo("act-rise");
+            assertThat(style(page, "[data-section=drift] img", "animation-name"))
+                    .isEqualTo("drift-drift");
+            assertThat(style(page, "[data-section=film] video", "display")).isEqualTo("block");
+            assertThat(page.evaluate("() => document.documentElement.scrollWidth <= innerWidth"))
+                    .as("no wider than the window")
+                    .isEqualTo(true);
+            page.emulateMedia(new Page.EmulateMediaOptions().setReducedMotion(ReducedMotion.REDUCE));
+            assertThat(style(page, "[data-section=act] .inner", "animation-name"))
+                    .isEqualTo("none");
+            assertThat(style(page, "[data-section=drift] img", "animation-name"))
+                    .isEqualTo("none");
+            assertThat(style(page, "[data-section=film] video", "display")).isEqualTo("none");
+            Browsers.closeAll();
+        }
+    }
+
+    /** Put, moved, once more, away and undone by the maker; items added, ordered and filled by the owner, and live. */
+    @Test
+    void aMakerPutsSectionsAndAnOwnerFillsThem() throws IOException {
+        Running running = Running.get();
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><html lang=en><head><title>Reed</title><link rel=stylesheet href=a.css></head><body><main><h1>Reed</h1></main></body></html>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", "h1 { color: #123456 }".getBytes(StandardCharsets.UTF_8));
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        String theme = client.bringIn("sections.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page maker = running.maker();
+        maker.navigate(running.address + theme + "/sections");
+        maker.click(".kit:has([value=cards])");
+        maker.fill("#f-name", "Boats");
+        maker.click("text=Put it there");
+        maker.waitForSelector(".notice >> text=Put the section “Boats” on index.html");
+        maker.click(".kit:has([value=notice])");
+        maker.selectOption("#f-before", new com.microsoft.playwright.options.SelectOption().setLabel("before Boats"));
+        maker.click("text=Put it there");
+        maker.waitForSelector(".notice >> text=“Notice band”");
+        assertThat(maker.locator("tbody .name"))
+                .extracting(Locator::allTextContents)
+                .isEqualTo(List.of("Notice band", "Boats"));
+        maker.click("[aria-label='Boats: up']");
+        maker.waitForSelector(".notice >> text=Moved “Boats” up");
+        assertThat(maker.locator("tbody .name").allTextContents()).containsExactly("Boats", "Notice band");
+        maker.click("[aria-label='Boats: once more']");
+        maker.waitForSelector(".notice >> text=“Boats 2”");
+        maker.click("[aria-label='Boats 2: take away']");
+        maker.waitForSelector(".notice >> text=Took the section “Boats 2” away");
+        maker.click("[data-key=u]");
+        maker.waitForCondition(() -> maker.locator("tbody .name").count() == 3);
+
+        String slug = "reed-boats";
+        assertThat(client.post(theme + "/sites", "name", "Reed Boats", "whose", "owner", "owner", "jonas")
+                        .statusCode())
+                .isEqualTo(302);
+        Page owner = running.owner();
+        owner.navigate(running.address + "/sites/" + slug);
+        Locator question = owner.locator("[data-question][data-key=boats-cards]");
+        question.locator("[data-item-add]").click();
+        question.locator("[name='v.3.heading']").fill("The late boat");
+        question.locator("[name='v.3.heading']").blur();
+        question.locator("[data-item='3'] [data-item-move='-1']").click();
+        question.locator("[data-item='0'] [data-item-remove]").click();
+        owner.waitForCondition(() -> client(running, "jonas")
+                .get("/sites/" + slug + "/choices.json")
+                .body()
+                .contains("The late boat"));
+        owner.waitForSelector("[data-go-live]:not([disabled])");
+        owner.click("[data-go-live]");
+        owner.waitForCondition(() ->
+                new Client(running.address).get("/at/" + slug + "/").body().contains("The late boat"));
+        String live = new Client(running.address).get("/at/" + slug + "/").body();
+        String boats = live.substring(live.indexOf("data-section=\"boats\""), live.indexOf("data-section=\"boats-2\""));
+        assertThat(boats.indexOf("Withy Landing")).isPositive().isLessThan(boats.indexOf("The late boat"));
+        assertThat(boats.indexOf("The late boat")).isLessThan(boats.indexOf("Candle Steps"));
+        assertThat(boats).doesNotContain("Harrow Pier");
+        assertThat(live.substring(live.indexOf("data-section=\"boats-2\""))).contains("Harrow Pier");
+    }
+
+    private static Client client(Running running, String name) {
+        return new Client(running.address).signedIn(name, Running.PASSWORD);
+    }
+}

@@ -1,0 +1,219 @@
+package org.calmpalette.core.section;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
+import org.jsoup.nodes.Element;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * A section as its maker made it, before it stands on a page: markup, stylesheet, settings and pictures, in a folder of its own. Keys
+ * of its settings are its own; a section on a page has them under its name.
+ *
+ * @param key name of its folder
+ * @param label as people read it
+ * @param about one sentence, what it is for
+ * @param html one element with all that is in it, bound by attributes to the keys below
+ * @param css whose {@code :scope} is that element
+ * @param settings in the order in which owners are asked
+ * @param pictures and videos by their path in the folder
+ */
+public record SectionKit(
+        String key,
+        String label,
+        String about,
+        String html,
+        String css,
+        List<Setting> settings,
+        SortedMap<String, byte[]> pictures) {
+    public static final String FOLDER = Theme.SECTIONS;
+    public static final String JSON = Theme.SECTION;
+    public static final String HTML = "section.html";
+    public static final String CSS = "section.css";
+    /** Bytes of markup and of stylesheet. */
+    public static final int LARGEST = 200_000;
+
+    private static final JsonMapper MAPPER = JsonMapper.builder().build();
+
+    /** All sections that a theme keeps, in order of their folders. @throws BadInputException if one cannot be used */
+    public static List<SectionKit> of(ThemeFiles files) {
+        List<SectionKit> all = new ArrayList<>();
+        for (String path : files.paths()) {
+            if (path.startsWith(FOLDER)
+                    && path.endsWith("/" + JSON)
+                    && path.indexOf('/', FOLDER.length()) == path.length() - JSON.length() - 1) {
+                all.add(read(files, path.substring(0, path.length() - JSON.length())));
+            }
+        }
+        return all;
+    }
+
+    /**
+     * @param folder with the slash at its end
+     * @throws BadInputException with file and place, if it cannot be used
+     */
+    public static SectionKit read(ThemeFiles files, String folder) {
+        TreeMap<String, byte[]> pictures = new TreeMap<>();
+        for (String path : files.paths()) {
+            String inside = path.startsWith(folder) ? path.substring(folder.length()) : "";
+            if (!inside.isEmpty() && !List.of(JSON, HTML, CSS).contains(inside)) {
+                pictures.put(inside, files.read(path));
+            }
+        }
+        String key = folder.replaceFirst("/$", "").replaceFirst(".*/", "");
+        return read(key, text(files, folder + JSON), text(files, folder + HTML), text(files, folder + CSS), pictures);
+    }
+
+    private static String text(ThemeFiles files, String path) {
+        if (!files.has(path)) {
+            throw new BadInputException(
+                    "The file " + path + " is missing.", "Add it: a section has markup, stylesheet and settings.");
+        }
+        if (files.size(path) > LARGEST) {
+            throw new BadInputException(
+                    path + " is larger than " + LARGEST / 1000 + " kB.", "Make two sections of it.");
+        }
+        return new String(files.read(path), StandardCharsets.UTF_8).replace("\r\n", "\n");
+    }
+
+    /** @throws BadInputException with file and line or place, if it cannot be used */
+    public static SectionKit read(
+            String key, String json, String html, String css, SortedMap<String, byte[]> pictures) {
+        if (!key.matches("[a-z][a-z0-9-]{0,30}")) {
+            throw new BadInputException(
+                    "“" + key + "” is no name of a section.",
+                    "Use small letters, digits and hyphens, with a letter first.");
+        }
+        JsonNode root;
+        try {
+            root = MAPPER.readTree(json);
+        } catch (JacksonException e) {
+            int line = e.getLocation() == null ? 1 : Math.max(1, e.getLocation().getLineNr());
+            throw new BadInputException(
+                    JSON + ", line " + line + ": this is not JSON. " + e.getOriginalMessage(),
+                    "Write {\"label\": \"…\", \"settings\": []}.");
+        }
+        List<Setting> settings = new ArrayList<>();
+        int at = 0;
+        for (JsonNode node : root.path("settings")) {
+            Value.Parts parts = Value.of(node) instanceof Value.Parts p ? p : Value.parts();
+            try {
+                Setting s = PaletteJson.readSetting(parts.with("place", Value.of(key)), Bands.USUAL);
+                if (settings.stream().anyMatch(o -> o.key().equals(s.key()))) {
+                    throw new BadInputException(
+                            "the key “" + s.key() + "” is there twice", "Give one of the two another key.");
+                }
+                settings.add(s);
+            } catch (BadInputException e) {
+                throw new BadInputException(JSON + ", settings[" + at + "]: " + e.getMessage(), e.mend());
+            }
+            at++;
+        }
+        String label = root.path("label").asString(key);
+        if (label.isBlank() || label.length() > 60) {
+            throw new BadInputException(JSON + ": the label is empty or too long.", "Write 1 to 60 characters.");
+        }
+        SectionKit kit = new SectionKit(
+                key,
+                label,
+                root.path("about").asString(""),
+                html.strip(),
+                css.strip(),
+                List.copyOf(settings),
+                pictures);
+        kit.root(kit.page());
+        SectionSheet.check(kit);
+        return kit;
+    }
+
+    /** The markup as a page. */
+    Page page() {
+        return Page.read(HTML, ("<!doctype html><body>" + html + "</body>").getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** @throws BadInputException if the markup is not one element that is closed, or holds what may not be in it */
+    Element root(Page page) {
+        List<Element> all = page.document().body().children();
+        Element one = all.size() == 1 && page.document().body().ownText().isBlank() ? all.get(0) : null;
+        if (one == null || page.inside(one).isEmpty()) {
+            throw new BadInputException(
+                    HTML + ": a section is one element with a start and an end tag, and all that is in it.",
+                    "Put everything into <section> … </section>.");
+        }
+        for (Element e : one.getAllElements()) {
+            int line = page.source().line(Math.max(0, e.sourceRange().startPos()));
+            if (List.of("script", "style", "link", "iframe", "object", "embed", "base")
+                    .contains(e.normalName())) {
+                throw new BadInputException(
+                        HTML + ", line " + line + ": a section holds no <" + e.normalName() + ">.",
+                        "Its rules go into " + CSS + "; nothing in it runs or is loaded from elsewhere.");
+            }
+            e.attributes().forEach(a -> {
+                if (a.getKey().toLowerCase(java.util.Locale.ROOT).startsWith("on")
+                        || a.getKey().equals("style")) {
+                    throw new BadInputException(
+                            HTML + ", line " + line + ": a section holds no " + a.getKey() + " attribute.",
+                            "Give the element a class, and a rule in " + CSS + ".");
+                }
+                boolean bound = a.getKey().startsWith("data-setting-");
+                if (bound && settings.stream().noneMatch(s -> s.key().equals(a.getValue()))) {
+                    throw new BadInputException(
+                            HTML + ", line " + line + ": there is no setting “" + a.getValue() + "”.",
+                            "Add it to " + JSON + ", or bind another one.");
+                }
+            });
+        }
+        return one;
+    }
+
+    /** The file that says what its settings are, under another label. */
+    public String json(String label) {
+        ObjectNode root = MAPPER.createObjectNode();
+        root.put("format", 1).put("label", label).put("about", about);
+        ArrayNode all = root.putArray("settings");
+        settings.forEach(s -> {
+            ObjectNode node = (ObjectNode) PaletteJson.write(s).json();
+            node.remove("place");
+            all.add(node);
+        });
+        return PaletteJson.text(root);
+    }
+
+    /** The files of its folder, as a theme keeps it. */
+    public SortedMap<String, byte[]> files(String json) {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        String folder = FOLDER + key + "/";
+        files.put(folder + JSON, json.getBytes(StandardCharsets.UTF_8));
+        files.put(folder + HTML, (html + "\n").getBytes(StandardCharsets.UTF_8));
+        files.put(folder + CSS, (css + "\n").getBytes(StandardCharsets.UTF_8));
+        pictures.forEach((path, bytes) -> files.put(folder + path, bytes));
+        return files;
+    }
+
+    /** Where a picture of it lies in a theme. */
+    String pathOf(String picture) {
+        return "img/" + key + "-" + picture.substring(picture.lastIndexOf('/') + 1);
+    }
+
+    /** Paths of its own pictures, with those that they have in a theme. */
+    Map<String, String> moved() {
+        Map<String, String> all = new TreeMap<>();
+        pictures.keySet().forEach(p -> all.put(p, pathOf(p)));
+        return all;
+    }
+}

@@ -1,0 +1,173 @@
+package org.calmpalette.core.section;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.SourceText;
+import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.css.selector.Combinator;
+import org.calmpalette.core.css.selector.ComplexSelector;
+import org.calmpalette.core.css.selector.SelectorList;
+
+/**
+ * The stylesheet of a section, made to hold for one section on a page and for nothing else: every selector is put behind the attribute
+ * that names the section, so that what it finds lies inside (Selectors 4, descendant combinator); what CSS has no scope for (names of
+ * keyframes) gets the section's name; what would reach out of it is refused with its line.
+ */
+final class SectionSheet {
+    /** At-rules that only hold what is scoped, and keyframes, whose names are made the section's own. */
+    private static final Set<String> AT_RULES = Set.of("media", "supports", "container", "starting-style", "keyframes");
+
+    private static final Set<String> ANIMATIONS = Set.of("animation", "animation-name");
+
+    private final Stylesheet sheet;
+    private final String root;
+    private final String prefix;
+    private final Map<String, String> properties;
+    private final Set<String> keyframes = new HashSet<>();
+    private final List<Edit> edits = new ArrayList<>();
+
+    private SectionSheet(String css, String root, String prefix, Map<String, String> properties) {
+        this.sheet = Stylesheet.read(SourceText.of(SectionKit.CSS, css));
+        this.root = root;
+        this.prefix = prefix;
+        this.properties = properties;
+    }
+
+    /** @throws BadInputException with the line, if a rule would reach out of the section */
+    static void check(SectionKit kit) {
+        scoped(kit.css(), "x", Map.of());
+    }
+
+    /**
+     * @param name of the section on its page
+     * @param properties custom properties of its settings, by the name that the section's own stylesheet has for them
+     */
+    static String scoped(String css, String name, Map<String, String> properties) {
+        return new SectionSheet(css, "[data-section=\"" + name + "\"]", name + "-", properties).scoped();
+    }
+
+    private String scoped() {
+        if (!sheet.faults().isEmpty()) {
+            var f = sheet.faults().get(0);
+            throw new BadInputException(
+                    SectionKit.CSS + ", line " + sheet.source().line(f.offset()) + ": "
+                            + f.kind().message(),
+                    f.kind().mend());
+        }
+        sheet.rules().forEach(this::names);
+        sheet.rules().forEach(r -> rule(r, false));
+        Tokens tokens = sheet.tokens();
+        Map<String, String> renamed = new HashMap<>(properties);
+        for (int i = 0; i < tokens.size(); i++) {
+            if (tokens.is(i, TokenType.IDENT) && renamed.containsKey(tokens.value(i))) {
+                edits.add(new Edit(tokens.start(i), tokens.end(i), renamed.get(tokens.value(i))));
+            }
+        }
+        sheet.eachDeclaration((d, around) -> {
+            for (int i = d.valueFirst(); ANIMATIONS.contains(d.property()) && i < d.valueEnd(); i++) {
+                if (tokens.is(i, TokenType.IDENT) && keyframes.contains(tokens.value(i))) {
+                    edits.add(new Edit(tokens.start(i), tokens.start(i), prefix));
+                }
+            }
+        });
+        edits.sort(java.util.Comparator.comparingInt(Edit::start).thenComparingInt(Edit::end));
+        return new String(sheet.source().withEdits(edits), StandardCharsets.UTF_8);
+    }
+
+    private void names(Node node) {
+        if (node instanceof Node.AtRule at) {
+            if (at.name().equals("keyframes")) {
+                keyframes.add(sheet.prelude(at).strip());
+            }
+            at.children().forEach(this::names);
+        }
+    }
+
+    private void rule(Node node, boolean inside) {
+        if (node instanceof Node.AtRule at) {
+            if (!AT_RULES.contains(at.name())) {
+                throw refused(
+                        at,
+                        "@" + at.name() + " holds for the whole page",
+                        "Leave it out, or write it into the theme's own stylesheet.");
+            }
+            if (at.name().equals("keyframes")) {
+                int first = sheet.tokens().skipBlank(at.preludeFirst(), at.preludeEnd());
+                edits.add(new Edit(sheet.tokens().start(first), sheet.tokens().start(first), prefix));
+                return;
+            }
+            at.children().forEach(c -> rule(c, inside));
+        } else if (node instanceof Node.StyleRule style) {
+            if (!inside) {
+                selectors(style);
+            } else if (sheet.prelude(style).strip().matches("(?s)[+~].*|.*&.*[+~].*|.*[+~].*&.*")) {
+                throw refused(
+                        style,
+                        "“" + sheet.prelude(style).strip() + "” may find what stands beside the section",
+                        "Name what is inside of it.");
+            }
+            style.children().forEach(c -> rule(c, true));
+        } else if (node instanceof Node.Declaration d && !inside) {
+            throw refused(d, "a declaration stands outside of every rule", "Put it into :scope { … }.");
+        }
+    }
+
+    /** Each selector of a list by itself, as it is written. */
+    private void selectors(Node.StyleRule style) {
+        Tokens tokens = sheet.tokens();
+        int from = tokens.skipBlank(style.preludeFirst(), style.preludeEnd());
+        int depth = 0;
+        for (int i = from; i <= style.preludeEnd(); i++) {
+            boolean ends = i == style.preludeEnd() || depth == 0 && tokens.is(i, TokenType.COMMA);
+            if (ends) {
+                selector(style, from, i);
+                from = i < style.preludeEnd() ? tokens.skipBlank(i + 1, style.preludeEnd()) : i;
+            } else if (tokens.is(i, TokenType.FUNCTION)
+                    || tokens.is(i, TokenType.LEFT_PAREN)
+                    || tokens.is(i, TokenType.LEFT_BRACKET)) {
+                depth++;
+            } else if (tokens.is(i, TokenType.RIGHT_PAREN) || tokens.is(i, TokenType.RIGHT_BRACKET)) {
+                depth--;
+            }
+        }
+    }
+
+    private void selector(Node.StyleRule style, int first, int end) {
+        String written = sheet.text(first, end).strip();
+        boolean itself = written.startsWith(":scope") || written.startsWith("&");
+        String rest = itself ? written.substring(written.startsWith("&") ? 1 : 6) : written;
+        if (rest.contains(":scope") || rest.contains("&")) {
+            throw refused(style, "“" + written + "” names the section in its middle", "Let it begin with :scope.");
+        }
+        String full = itself ? root + rest : root + " " + rest;
+        SelectorList list = SelectorList.parse(full)
+                .orElseThrow(
+                        () -> refused(style, "“" + written + "” is no selector that browsers know", "Correct it."));
+        ComplexSelector one = list.selectors().get(0);
+        boolean beside = itself
+                && one.combinators().size() > 0
+                && (one.combinators().get(0) == Combinator.NEXT_SIBLING
+                        || one.combinators().get(0) == Combinator.SUBSEQUENT_SIBLING);
+        if (beside) {
+            throw refused(
+                    style, "“" + written + "” finds what stands beside the section", "Name what is inside of it.");
+        }
+        int start = sheet.tokens().start(first);
+        edits.add(
+                new Edit(start, itself ? start + written.length() - rest.length() : start, itself ? root : root + " "));
+    }
+
+    private BadInputException refused(Node node, String what, String mend) {
+        return new BadInputException(SectionKit.CSS + ", line " + sheet.line(node) + ": " + what + ".", mend);
+    }
+}

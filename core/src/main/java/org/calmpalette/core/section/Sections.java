@@ -1,0 +1,662 @@
+package org.calmpalette.core.section;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.change.Between;
+import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.OwnSheet;
+import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.page.StartTag;
+import org.calmpalette.core.page.Tag;
+import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Scheme;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
+import org.jsoup.nodes.Element;
+
+/**
+ * Sections on pages. A section that is put on a page becomes plain markup in it, a block of its own in {@code sections.css} and
+ * ordinary settings in a place of its own, so that everything that holds for settings holds for its. Nothing else of the page changes.
+ */
+public final class Sections {
+    public static final String SHEET = "sections.css";
+    /** Names the section on its page. */
+    public static final String NAME = "data-section";
+    /** Names what it was made from. */
+    public static final String KIND = "data-section-kind";
+
+    private static final int MOST = 60;
+
+    private Sections() {}
+
+    /**
+     * A block of a page among which sections stand, in the order of the page.
+     *
+     * @param at index among the elements of the page
+     * @param name of the section, or empty for what is no section
+     * @param kind of the section, or empty
+     * @param words what one calls it
+     */
+    public record Block(int at, String name, String kind, String words) {
+        public boolean isSection() {
+            return !name.isEmpty();
+        }
+    }
+
+    /** The blocks of a page: what stands directly in its {@code main}, or in its body where there is none. */
+    public static List<Block> blocks(Theme theme, Page page) {
+        List<Block> all = new ArrayList<>();
+        for (Element e : around(page).children()) {
+            if (!new Tag(page, e).isWritten()
+                    || List.of("script", "style", "link", "template", "noscript")
+                            .contains(e.normalName())) {
+                continue;
+            }
+            String name = e.attr(NAME);
+            String heading = Optional.ofNullable(e.selectFirst("h1, h2, h3"))
+                    .map(Element::text)
+                    .orElse("");
+            all.add(new Block(
+                    page.elements().indexOf(e),
+                    name,
+                    e.attr(KIND),
+                    name.isEmpty()
+                            ? heading.isBlank() ? PartSelector.name(e) : heading
+                            : theme.palette().placeLabel(name)));
+        }
+        return List.copyOf(all);
+    }
+
+    private static Element around(Page page) {
+        Element main = page.document().selectFirst("main");
+        return main != null && page.inside(main).isPresent()
+                ? main
+                : page.document().body();
+    }
+
+    /** Names of all sections on all pages. */
+    public static Set<String> names(Theme theme) {
+        Set<String> all = new HashSet<>();
+        theme.pages().forEach(p -> p.document().select("[" + NAME + "]").forEach(e -> all.add(e.attr(NAME))));
+        return all;
+    }
+
+    /**
+     * Puts a section on a page.
+     *
+     * @param label what owners call it: the place of its settings
+     * @param before index of the block that it comes before; 0 for the end
+     * @throws BadInputException if the page has no room for it, or names clash
+     */
+    public static Change put(Theme theme, SectionKit kit, Page page, String label, int before) {
+        return put(theme, kit, page, label, before, Map.of());
+    }
+
+    private static Change put(
+            Theme theme, SectionKit kit, Page page, String label, int before, Map<String, Given> givens) {
+        if (blocks(theme, page).stream().filter(Block::isSection).count() >= MOST) {
+            throw new BadInputException("A page holds up to " + MOST + " sections.", "Put it on another page.");
+        }
+        Name name = name(theme, kit, label);
+        Map<String, byte[]> pictures = new TreeMap<>();
+        Map<String, String> moved = new TreeMap<>();
+        kit.pictures().forEach((path, bytes) -> {
+            String to = free(theme, kit.pathOf(path), bytes);
+            moved.put(path, to);
+            if (!theme.files().has(to)) {
+                pictures.put(to, bytes);
+            }
+        });
+        Place place = new Place(name.key(), name.label());
+        List<Setting> settings = new ArrayList<>(theme.palette().settings());
+        for (Setting s : kit.settings()) {
+            settings.add(
+                    named(s, kit, name.key(), moved, givens, theme.palette().bands()));
+        }
+        Palette palette = theme.palette().withPlace(place).withSettings(settings);
+        Change change = Change.of(
+                "Put the section “" + name.label() + "” on " + page.source().file());
+        for (Map.Entry<String, byte[]> p : pictures.entrySet()) {
+            change = change.withFile(p.getKey(), p.getValue());
+        }
+        Theme there = pictures.isEmpty() ? theme : change.applied(theme);
+        Effective values = Effective.defaults(palette, there.media());
+        change =
+                change.with(page.source().file(), inserted(page, before, markup(kit, page, name.key(), moved, values)));
+        change = sheet(theme, change, block(kit, name.key(), palette));
+        if (page.document().select("link[href]").stream()
+                .noneMatch(l -> Paths.resolve(page.source().file(), l.attr("href"))
+                        .filter(SHEET::equals)
+                        .isPresent())) {
+            change = change.with(page.source().file(), OwnSheet.link(page, SHEET));
+        }
+        return change.withPalette(there, palette);
+    }
+
+    private record Name(String key, String label) {}
+
+    /** A name that nothing has yet: the settings of the section begin with it. */
+    private static Name name(Theme theme, SectionKit kit, String label) {
+        String wanted = label.isBlank() ? kit.label() : label.strip();
+        if (wanted.length() > Place.LONGEST) {
+            throw new BadInputException("The name is too long.", "Write at most " + Place.LONGEST + " characters.");
+        }
+        String base = Place.keyOf(wanted);
+        base = base.substring(0, Math.min(30, base.length())).replaceAll("-+$", "");
+        Set<String> taken = names(theme);
+        for (int i = 1; ; i++) {
+            String key = i == 1 ? base : base + "-" + i;
+            String said = i == 1 ? wanted : wanted + " " + i;
+            boolean free = !taken.contains(key)
+                    && theme.palette().place(key).isEmpty()
+                    && theme.palette().places().stream()
+                            .noneMatch(p -> p.label().equalsIgnoreCase(said))
+                    && theme.palette().settings().stream()
+                            .noneMatch(s -> s.key().startsWith(key + "-"));
+            if (free) {
+                return new Name(key, said);
+            }
+        }
+    }
+
+    private static String free(Theme theme, String wanted, byte[] bytes) {
+        String path = wanted;
+        for (int i = 2;
+                theme.files().has(path)
+                        && !java.util.Arrays.equals(theme.files().read(path), bytes);
+                i++) {
+            path = wanted.replaceFirst("(\\.[^.]*)$", "-" + i + "$1");
+        }
+        return path;
+    }
+
+    /** A setting of the section as one of the theme. */
+    private static Setting named(
+            Setting s,
+            SectionKit kit,
+            String name,
+            Map<String, String> moved,
+            Map<String, Given> givens,
+            Bands bandsHere) {
+        Set<String> own = new HashSet<>();
+        kit.settings().forEach(o -> own.add(o.key()));
+        Map<String, Given> bands = new LinkedHashMap<>();
+        s.bands().forEach((band, g) -> {
+            // Bands are the theme's: a default for one that it does not have goes.
+            if (bandsHere.band(band).isPresent() && !bandsHere.widest().key().equals(band)) {
+                bands.put(band, given(g, own, name, moved));
+            }
+        });
+        Setting.Shown shown = s.shown() == null || s.shown().isNever()
+                ? s.shown()
+                : new Setting.Shown(name + "-" + s.shown().key(), s.shown().is());
+        return new Setting(
+                name + "-" + s.key(),
+                s.label(),
+                s.help(),
+                name,
+                s.kind(),
+                givens.getOrDefault(s.key(), given(s.given(), own, name, moved)),
+                bands,
+                s.perBand(),
+                shown,
+                false,
+                List.of(),
+                List.of());
+    }
+
+    private static Given given(Given g, Set<String> own, String name, Map<String, String> moved) {
+        return g instanceof Given.Fixed f
+                ? new Given.Fixed(f.value().withTexts(moved))
+                : g instanceof Given.Follows f && own.contains(f.key())
+                        ? new Given.Follows(name + "-" + f.key(), f.how())
+                        : g;
+    }
+
+    /** The markup with the keys that its settings have here, filled with their values. */
+    private static String markup(SectionKit kit, Page page, String name, Map<String, String> moved, Effective values) {
+        Page own = kit.page();
+        Element root = kit.root(own);
+        List<Edit> edits = new ArrayList<>();
+        for (Element e : root.getAllElements()) {
+            int start = e.sourceRange().startPos();
+            int end = e.sourceRange().endPos();
+            StartTag tag = new StartTag(own.source().text().substring(start, end));
+            StartTag now = tag;
+            for (StartTag.Attribute a : tag.attributes()) {
+                if (a.name().startsWith("data-setting-") && a.valueStart() >= 0) {
+                    now = now.with(a.name(), name + "-" + tag.text().substring(a.valueStart(), a.valueEnd()));
+                }
+            }
+            for (String attribute : List.of("src", "poster")) {
+                String to = moved.get(e.attr(attribute));
+                now = to == null
+                        ? now
+                        : now.with(
+                                attribute,
+                                Paths.address(Paths.relative(page.source().file(), to)));
+            }
+            if (e == root) {
+                now = now.with(NAME, name).with(KIND, kit.key());
+                now = page.document().getElementById(name) == null && !e.hasAttr("id") ? now.with("id", name) : now;
+            }
+            if (!now.text().equals(tag.text())) {
+                edits.add(new Edit(start, end, now.text()));
+            }
+        }
+        Page named = Page.read(page.source().file(), own.source().withEdits(edits));
+        Page filled = Page.read(page.source().file(), ThemeBuild.filled(named, values));
+        Element made = filled.document().body().child(0);
+        return filled.source()
+                .text()
+                .substring(made.sourceRange().startPos(), made.endSourceRange().endPos());
+    }
+
+    private static Edit inserted(Page page, int before, String markup) {
+        Element around = around(page);
+        String newline = page.source().newline();
+        Element block =
+                before > 0 && before < page.elements().size() ? page.elements().get(before) : null;
+        if (block != null && block.parent() == around) {
+            int at = block.sourceRange().startPos();
+            return new Edit(at, at, indented(markup, page, at) + newline + indent(page, at));
+        }
+        List<Element> written = around.children().stream()
+                .filter(e -> new Tag(page, e).isWritten() && page.inside(e).isPresent())
+                .filter(e -> !(around.normalName().equals("body")
+                        && List.of("footer", "script").contains(e.normalName())))
+                .toList();
+        if (!written.isEmpty()) {
+            Element last = written.get(written.size() - 1);
+            int at = last.endSourceRange().endPos();
+            return new Edit(
+                    at,
+                    at,
+                    newline
+                            + indent(page, last.sourceRange().startPos())
+                            + indented(markup, page, last.sourceRange().startPos()));
+        }
+        int at = page.inside(around)
+                .map(Page.Span::start)
+                .orElseThrow(() -> new BadInputException(
+                        page.source().file() + " has no <main> and no <body> with an end tag.",
+                        "Write one of them first."));
+        return new Edit(at, at, newline + markup.replace("\n", newline) + newline);
+    }
+
+    private static String indent(Page page, int at) {
+        String before = page.source()
+                .text()
+                .substring(page.source().lineStart(page.source().line(at)), at);
+        return before.isBlank() ? before : "";
+    }
+
+    private static String indented(String markup, Page page, int at) {
+        return markup.replace("\n", page.source().newline() + indent(page, at));
+    }
+
+    private static String block(SectionKit kit, String name, Palette palette) {
+        Map<String, String> properties = new TreeMap<>();
+        palette.properties().forEach((property, s) -> {
+            if (s.place().equals(name) && s.key().startsWith(name + "-")) {
+                properties.put("--" + property.substring(name.length() + 3), property);
+            }
+        });
+        return open(name) + "\n" + SectionSheet.scoped(kit.css(), name, properties) + "\n" + close(name) + "\n";
+    }
+
+    private static String open(String name) {
+        return "/* section " + name + " */";
+    }
+
+    private static String close(String name) {
+        return "/* end of section " + name + " */";
+    }
+
+    private static Change sheet(Theme theme, Change change, String block) {
+        if (!theme.files().has(SHEET)) {
+            return change.withFile(SHEET, block.getBytes(StandardCharsets.UTF_8));
+        }
+        String now = text(theme);
+        return change.with(
+                SHEET,
+                new Edit(now.length(), now.length(), (now.isEmpty() || now.endsWith("\n") ? "" : "\n") + "\n" + block));
+    }
+
+    private static String text(Theme theme) {
+        return theme.sheets().stream()
+                .filter(s -> s.path().equals(SHEET))
+                .findFirst()
+                .map(s -> s.file().text())
+                .orElseThrow(() -> new BadInputException(
+                        SHEET + " is not looked at: it is too large.", "Take sections away that are not needed."));
+    }
+
+    private static Element known(Page page, String name) {
+        return page.document().select("[" + NAME + "]").stream()
+                .filter(e -> e.attr(NAME).equals(name) && page.inside(e).isPresent())
+                .findFirst()
+                .orElseThrow(() -> new BadInputException(
+                        "There is no section “" + name + "” on " + page.source().file() + " any more.",
+                        "Load the page again."));
+    }
+
+    /**
+     * Moves a block past the next or the previous one.
+     *
+     * @param at index of the block
+     * @param by 1 downwards, -1 upwards
+     */
+    public static Change moved(Theme theme, Page page, int at, int by) {
+        List<Block> blocks = blocks(theme, page);
+        int i = 0;
+        while (i < blocks.size() && blocks.get(i).at() != at) {
+            i++;
+        }
+        if (i == blocks.size() || i + by < 0 || i + by >= blocks.size()) {
+            throw new BadInputException("It cannot go further.", "Move another one.");
+        }
+        Element a = page.elements().get(blocks.get(Math.min(i, i + by)).at());
+        Element b = page.elements().get(blocks.get(Math.max(i, i + by)).at());
+        if (page.inside(a).isEmpty() || page.inside(b).isEmpty()) {
+            throw new BadInputException(
+                    page.source().file() + ": one of the two blocks has no end tag.", "Close it in the file first.");
+        }
+        String text = page.source().text();
+        int[] first = {a.sourceRange().startPos(), a.endSourceRange().endPos()};
+        int[] second = {b.sourceRange().startPos(), b.endSourceRange().endPos()};
+        return Change.edit(
+                "Moved “" + blocks.get(i).words() + "” " + (by < 0 ? "up" : "down") + " on "
+                        + page.source().file(),
+                page.source().file(),
+                new Edit(first[0], first[1], text.substring(second[0], second[1])),
+                new Edit(second[0], second[1], text.substring(first[0], first[1])));
+    }
+
+    /** Takes a section away with its rules and its settings. What owners chose for it stays in their choices and does nothing. */
+    public static Change removed(Theme theme, Page page, String name) {
+        Element e = known(page, name);
+        int start = e.sourceRange().startPos();
+        int end = e.endSourceRange().endPos();
+        int line = page.source().line(start);
+        boolean alone = page.source()
+                        .text()
+                        .substring(page.source().lineStart(line), start)
+                        .isBlank()
+                && page.source()
+                        .text()
+                        .substring(end, page.source().lineEnd(page.source().line(end)))
+                        .isBlank();
+        int from = alone ? page.source().lineStart(line) : start;
+        int to = alone
+                ? Math.min(
+                        page.source().text().length(),
+                        page.source().lineStart(page.source().line(end) + 1))
+                : end;
+        Change change = Change.edit(
+                "Took the section “" + theme.palette().placeLabel(name) + "” away from "
+                        + page.source().file(),
+                page.source().file(),
+                new Edit(from, Math.max(to, end), ""));
+        if (theme.files().has(SHEET)) {
+            String sheet = text(theme);
+            int open = sheet.indexOf(open(name));
+            int close = sheet.indexOf(close(name));
+            if (open >= 0 && close > open) {
+                int after = close + close(name).length();
+                while (after < sheet.length() && "\r\n".indexOf(sheet.charAt(after)) >= 0) {
+                    after++;
+                }
+                change = change.with(SHEET, new Edit(open, after, ""));
+            }
+        }
+        Palette palette = theme.palette();
+        List<Setting> left =
+                palette.settings().stream().filter(s -> !s.place().equals(name)).toList();
+        List<String> gone = palette.settings().stream()
+                .filter(s -> s.place().equals(name))
+                .map(Setting::key)
+                .toList();
+        left.stream()
+                .filter(s -> s.following().stream().anyMatch(f -> gone.contains(f.key())))
+                .findFirst()
+                .ifPresent(s -> {
+                    throw new BadInputException(
+                            "“" + s.label() + "” follows a setting of this section.",
+                            "Give it a value of its own first.");
+                });
+        List<Scheme> schemes = palette.schemes().stream()
+                .map(x -> {
+                    Map<String, Chosen> values = new LinkedHashMap<>(x.values());
+                    values.keySet().removeAll(gone);
+                    return new Scheme(x.key(), x.label(), values);
+                })
+                .toList();
+        return gone.isEmpty()
+                ? change
+                : change.withPalette(
+                        theme, palette.withSchemes(schemes).withSettings(left).withoutPlace(name));
+    }
+
+    /** The same section once more, right behind it, with the values that it has. */
+    public static Change copied(Theme theme, SectionKit kit, Page page, String name) {
+        Element e = known(page, name);
+        List<Block> blocks = blocks(theme, page);
+        int next = 0;
+        for (Block b : blocks) {
+            if (next < 0) {
+                next = b.at();
+                break;
+            }
+            next = page.elements().get(b.at()) == e ? -1 : 0;
+        }
+        Map<String, Given> givens = new TreeMap<>();
+        for (Setting s : theme.palette().settings()) {
+            if (s.place().equals(name) && s.key().startsWith(name + "-") && s.given() instanceof Given.Fixed) {
+                givens.put(s.key().substring(name.length() + 1), s.given());
+            }
+        }
+        return put(theme, kit, page, theme.palette().placeLabel(name), Math.max(0, next), givens);
+    }
+
+    /** Today's values of a section's settings in the widest band, by its own keys. */
+    public static Map<String, Value> values(Theme theme, String name) {
+        Effective defaults = ThemeBuild.defaults(theme);
+        Map<String, Value> all = new TreeMap<>();
+        theme.palette().settings().stream()
+                .filter(s -> s.place().equals(name))
+                .forEach(s -> all.put(
+                        s.key().substring(Math.min(s.key().length(), name.length() + 1)),
+                        defaults.value(s, theme.palette().bands().widest())));
+        return all;
+    }
+
+    /**
+     * Brings every section that was made from one up to what that is now: its markup, rules and settings. Values that settings of the
+     * same key and kind have stay, as far as they are still allowed.
+     *
+     * @return the theme as it is then
+     */
+    static Theme renewed(Theme theme, SectionKit kit) {
+        Theme now = theme;
+        for (String name : names(theme).stream().sorted().toList()) {
+            for (Page page : now.pages()) {
+                Element e = page.document().select("[" + NAME + "]").stream()
+                        .filter(x -> x.attr(NAME).equals(name) && x.attr(KIND).equals(kit.key()))
+                        .findFirst()
+                        .orElse(null);
+                if (e != null && page.inside(e).isPresent()) {
+                    now = renewed(now, kit, page, e, name);
+                    break;
+                }
+            }
+        }
+        return now;
+    }
+
+    private static Theme renewed(Theme theme, SectionKit kit, Page page, Element e, String name) {
+        Map<String, Setting> had = new LinkedHashMap<>();
+        theme.palette().settings().stream().filter(s -> s.place().equals(name)).forEach(s -> had.put(s.key(), s));
+        Map<String, String> moved = new TreeMap<>();
+        Change files = Change.of(name);
+        for (Map.Entry<String, byte[]> p : kit.pictures().entrySet()) {
+            String to = free(theme, kit.pathOf(p.getKey()), p.getValue());
+            moved.put(p.getKey(), to);
+            files = theme.files().has(to) ? files : files.withFile(to, p.getValue());
+        }
+        Theme there = files.isEmpty() ? theme : files.applied(theme);
+        List<Setting> settings = new ArrayList<>();
+        List<Setting> made = new ArrayList<>();
+        for (Setting s : kit.settings()) {
+            Setting fresh = named(s, kit, name, moved, Map.of(), theme.palette().bands());
+            Setting before = had.get(fresh.key());
+            made.add(before == null ? fresh : keeping(fresh, before, there));
+        }
+        // Where they stood they stand again.
+        boolean put = false;
+        for (Setting s : theme.palette().settings()) {
+            if (!s.place().equals(name)) {
+                settings.add(s);
+            } else if (!put) {
+                settings.addAll(made);
+                put = true;
+            }
+        }
+        if (!put) {
+            settings.addAll(made);
+        }
+        Palette palette = theme.palette()
+                .withPlace(new Place(name, theme.palette().placeLabel(name)))
+                .withSettings(settings);
+        Effective values = Effective.defaults(palette, there.media());
+        Change change = files.with(
+                page.source().file(),
+                new Edit(
+                        e.sourceRange().startPos(),
+                        e.endSourceRange().endPos(),
+                        indented(
+                                markup(kit, page, name, moved, values),
+                                page,
+                                e.sourceRange().startPos())));
+        String sheet = theme.files().has(SHEET) ? text(theme) : "";
+        int open = sheet.indexOf(open(name));
+        int close = sheet.indexOf(close(name));
+        String block = block(kit, name, palette);
+        change = open >= 0 && close > open
+                ? change.with(SHEET, new Edit(open, close + close(name).length(), block.stripTrailing()))
+                : sheet(theme, change, block);
+        return change.withPalette(there, palette).applied(theme);
+    }
+
+    private static Setting keeping(Setting fresh, Setting before, Theme there) {
+        if (!before.kind().name().equals(fresh.kind().name()) || !(before.given() instanceof Given.Fixed f)) {
+            return fresh;
+        }
+        try {
+            Setting kept = fresh.withGiven(new Given.Fixed(fresh.kind().normal(f.value())));
+            boolean good = fresh.kind()
+                    .refusal(((Given.Fixed) kept.given()).value(), new Effective.MediaOnly(there.media()))
+                    .isEmpty();
+            return good ? kept : fresh;
+        } catch (BadInputException other) {
+            return fresh;
+        }
+    }
+
+    /**
+     * Keeps a section in the theme, or keeps it as it is now, and brings those on pages up to it.
+     *
+     * @param json, html and css as they are written
+     * @throws BadInputException with file and line, if it cannot be used
+     */
+    public static Change kept(Theme theme, String key, String json, String html, String css) {
+        TreeMap<String, byte[]> pictures = new TreeMap<>();
+        SectionKit before = SectionKit.of(theme.files()).stream()
+                .filter(k -> k.key().equals(key))
+                .findFirst()
+                .orElse(null);
+        if (before != null) {
+            pictures.putAll(before.pictures());
+        }
+        SectionKit kit = SectionKit.read(key, json, html, css, pictures);
+        Change change = Change.of(key);
+        for (Map.Entry<String, byte[]> f : kit.files(json.strip() + "\n").entrySet()) {
+            change = change.withFile(f.getKey(), f.getValue());
+        }
+        Theme now = renewed(change.applied(theme), kit);
+        long places = names(now).stream().filter(n -> isOf(now, n, key)).count();
+        return Between.of(
+                theme,
+                now,
+                (before == null ? "Kept the section “" : "Changed the section “") + kit.label() + "”"
+                        + (places == 0
+                                ? ""
+                                : " and the " + places + (places == 1 ? " place" : " places") + " where it stands"));
+    }
+
+    private static boolean isOf(Theme theme, String name, String kind) {
+        return theme.pages().stream()
+                .flatMap(p -> p.document().select("[" + NAME + "]").stream())
+                .anyMatch(e -> e.attr(NAME).equals(name) && e.attr(KIND).equals(kind));
+    }
+
+    /** Copies a section into the theme under a name of its own, to be changed there. */
+    public static Change taken(Theme theme, SectionKit kit, String key, String label) {
+        if (SectionKit.of(theme.files()).stream().anyMatch(k -> k.key().equals(key))) {
+            throw new BadInputException("The theme has a section “" + key + "” already.", "Choose another name.");
+        }
+        String json = kit.json(label);
+        SectionKit own = SectionKit.read(key, json, kit.html(), kit.css(), kit.pictures());
+        Change change = Change.of("Copied the section “" + kit.label() + "” as “" + own.label() + "”");
+        for (Map.Entry<String, byte[]> f : own.files(json).entrySet()) {
+            change = change.withFile(f.getKey(), f.getValue());
+        }
+        return change;
+    }
+
+    /** A section by itself on a page that is one file: its pictures are in it, and nothing is loaded. */
+    public static String specimen(SectionKit kit) {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                ("<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>" + kit.key()
+                                + "</title></head><body><main></main></body></html>")
+                        .getBytes(StandardCharsets.UTF_8));
+        Theme theme = Theme.read(ThemeFiles.of(files), kit.label());
+        Theme put = put(theme, kit, theme.pages().get(0), "", 0).applied(theme);
+        String page =
+                new String(ThemeBuild.filled(put.pages().get(0), ThemeBuild.defaults(put)), StandardCharsets.UTF_8);
+        String css = "html{scrollbar-width:none}body{margin:0;font:1rem/1.5 system-ui,sans-serif}"
+                + ThemeBuild.settingsCss(put) + text(put);
+        for (String path : put.pictures()) {
+            String address = "data:"
+                    + (path.endsWith(".svg")
+                            ? "image/svg+xml"
+                            : "image/" + Paths.ending(path).replace("jpg", "jpeg")) + ";base64,"
+                    + java.util.Base64.getEncoder().encodeToString(put.files().read(path));
+            css = css.replace("\"" + Paths.address(path) + "\"", "\"" + address + "\"");
+            page = page.replace("\"" + Paths.address(path) + "\"", "\"" + address + "\"");
+        }
+        return page.replace(
+                "<link rel=\"stylesheet\" href=\"sections.css\">", "<style>" + css.replace("</", "<\\/") + "</style>");
+    }
+}

@@ -1,0 +1,319 @@
+package org.calmpalette.core.section;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.PaletteChange;
+import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.ItemsKind;
+import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+
+class SectionsTest {
+    private static final String PAGE =
+            "<!doctype html>\n<html><head><title>T</title>\n  <link rel=stylesheet href=a.css>\n</head><body>\n<main>\n  <h1>One</h1>\n  <p>Two</p>\n</main>\n</body></html>\n";
+
+    private static Theme theme() {
+        return Themes.of(
+                "index.html", PAGE, "a.css", "h1{color:red}", "more/two.html", PAGE.replace("a.css", "../a.css"));
+    }
+
+    static SectionKit kit(String key) {
+        return Shelf.kits().stream()
+                .filter(k -> k.key().equals(key))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static Theme put(Theme theme, String kit, int page, String label, int before) {
+        return Sections.put(theme, kit(kit), theme.pages().get(page), label, before)
+                .applied(theme);
+    }
+
+    private static String built(Theme theme, Map<String, Chosen> choices) {
+        return new String(ThemeBuild.build(theme, choices).files().get("index.html"), StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void everySectionOfTheShelfStandsOnAPageAndChangesNothingElseOfIt() {
+        Theme theme = theme();
+        for (SectionKit kit : Shelf.kits()) {
+            Theme after = Sections.put(theme, kit, theme.pages().get(0), "", 0).applied(theme);
+            assertThat(after.palette().faults()).as(kit.key()).isEmpty();
+            assertThat(after.palette().settings()).as(kit.key()).hasSameSizeAs(kit.settings());
+            String page = Themes.text(after.files(), "index.html");
+            int start = page.indexOf("<section");
+            start = start < 0 ? page.indexOf("<aside") : start;
+            String without = page.substring(0, start).stripTrailing() + page.substring(page.indexOf("\n</main>"));
+            assertThat(without.replace("\n  <link rel=\"stylesheet\" href=\"sections.css\">", ""))
+                    .as(kit.key())
+                    .isEqualTo(PAGE);
+            assertThat(new String(
+                            ThemeBuild.filled(after.pages().get(0), ThemeBuild.defaults(after)),
+                            StandardCharsets.UTF_8))
+                    .as(kit.key() + ": what it says is what its settings say")
+                    .isEqualTo(page);
+            assertThat(after.files().paths())
+                    .as("no file of it but its pictures")
+                    .noneMatch(p -> p.startsWith("sections/"));
+            kit.pictures().keySet().forEach(p -> assertThat(after.files().has("img/" + kit.key() + "-" + p))
+                    .isTrue());
+            // And away again: what is left is as it was but for the link.
+            Theme gone = Sections.removed(
+                            after,
+                            after.pages().get(0),
+                            Sections.names(after).iterator().next())
+                    .applied(after);
+            assertThat(Themes.text(gone.files(), "index.html")
+                            .replace("\n  <link rel=\"stylesheet\" href=\"sections.css\">", ""))
+                    .isEqualTo(PAGE);
+            assertThat(Themes.text(gone.files(), "sections.css")).isBlank();
+            assertThat(gone.palette().settings()).isEmpty();
+            assertThat(gone.palette().places()).isEmpty();
+        }
+    }
+
+    @Test
+    void twoOfOneKindDoNotMeet() {
+        Theme one = put(theme(), "notice", 0, "Fog", 0);
+        Theme two = put(one, "notice", 0, "Fog", 0);
+        assertThat(Sections.names(two)).containsExactlyInAnyOrder("fog", "fog-2");
+        Theme other = put(two, "notice", 1, "Wind", 0);
+        assertThat(Themes.text(other.files(), "more/two.html")).contains("href=\"../sections.css\"");
+        Map<String, Chosen> choices =
+                Map.of("fog-text", Chosen.of("None <today>."), "fog-2-ground", Chosen.of("#ff0000"));
+        assertThat(built(other, choices))
+                .containsOnlyOnce("None &lt;today&gt;.")
+                .contains("data-setting-text=\"fog-2-text\">The 18:10");
+        assertThat(ThemeBuild.paletteCss(other, choices))
+                .contains("--fog-2-ground: #ff0000")
+                .doesNotContain("--fog-ground");
+        String css = Themes.text(other.files(), "sections.css");
+        assertThat(css)
+                .contains("[data-section=\"fog\"] {", "var(--fog-ground, #f6e3b4)", "[data-section=\"fog-2\"] a {")
+                .contains("/* section wind */");
+        Theme less = Sections.removed(other, other.pages().get(0), "fog").applied(other);
+        assertThat(Themes.text(less.files(), "sections.css"))
+                .isEqualTo(css.substring(css.indexOf("/* section fog-2 */")));
+        assertThat(less.palette().settings()).noneMatch(s -> s.place().equals("fog"));
+    }
+
+    @Test
+    void itemsAreAddedRemovedAndOrderedByTheOwner() {
+        Theme theme = put(theme(), "cards", 0, "Piers", 0);
+        Setting s = theme.palette().known("piers-cards");
+        ItemsKind kind = (ItemsKind) s.kind();
+        assertThat(built(theme, Map.of())).contains("Harrow Pier", "Withy Landing", "Candle Steps");
+        List<Value> all = ((Value.Many) s.given().value()).items();
+        Value fresh = kind.item().with("heading", Value.of("Sedge & Reed")).with("link-shown", Value.of(false));
+        Value chosen = new Value.Many(List.of(all.get(2), fresh, all.get(0)));
+        String page = built(theme, Map.of("piers-cards", Chosen.of(chosen)));
+        assertThat(page).doesNotContain("Withy").contains("Sedge &amp; Reed");
+        assertThat(page.indexOf("Candle Steps")).isLessThan(page.indexOf("Sedge"));
+        assertThat(page.indexOf("Sedge")).isLessThan(page.indexOf("Harrow Pier"));
+        assertThat(Page.read("p", page.getBytes(StandardCharsets.UTF_8))
+                        .document()
+                        .select("ul[data-setting-items] > li"))
+                .hasSize(3)
+                .allSatisfy(li -> assertThat(li.select("h3, p, a, img")).hasSize(4));
+        assertThat(page).contains("data-item-show=\"link-shown\" data-setting-hidden=\"phone tablet desktop\"");
+        // As a form sends it, in another order.
+        Map<String, String> fields = new TreeMap<>(kind.fields(chosen));
+        fields.put(".order", "2,0");
+        assertThat(kind.read(n -> fields.getOrDefault(n, "")))
+                .isEqualTo(new Value.Many(List.of(all.get(0), all.get(2))));
+        // More than may be.
+        assertThat(ThemeBuild.chosen(
+                                theme,
+                                Map.of(
+                                        "piers-cards",
+                                        Chosen.of(new Value.Many(java.util.Collections.nCopies(25, fresh)))))
+                        .leftOut())
+                .extracting(l -> l.why().words())
+                .containsExactly("There may be 24 items, and there are 25.");
+        assertThat(ThemeBuild.chosen(theme, Map.of("piers-cards", Chosen.of(new Value.Many(List.of()))))
+                        .leftOut())
+                .hasSize(1);
+    }
+
+    @Test
+    void aSectionIsMovedCopiedAndSwitchedOff() {
+        Theme theme = put(put(theme(), "notice", 0, "Fog", 0), "act", 0, "Tickets", 0);
+        List<Sections.Block> blocks = Sections.blocks(theme, theme.pages().get(0));
+        assertThat(blocks).extracting(Sections.Block::words).containsExactly("One", "p", "Fog", "Tickets");
+        Theme moved = Sections.moved(theme, theme.pages().get(0), blocks.get(3).at(), -1)
+                .applied(theme);
+        assertThat(Sections.blocks(moved, moved.pages().get(0)))
+                .extracting(Sections.Block::words)
+                .containsExactly("One", "p", "Tickets", "Fog");
+        Theme back = Sections.moved(moved, moved.pages().get(0), blocks.get(2).at(), 1)
+                .applied(moved);
+        assertThat(Themes.text(back.files(), "index.html")).isEqualTo(Themes.text(theme.files(), "index.html"));
+        assertThatThrownBy(() -> Sections.moved(
+                        theme, theme.pages().get(0), blocks.get(0).at(), -1))
+                .hasMessage("It cannot go further.");
+        Theme copied = Sections.copied(theme, kit("notice"), theme.pages().get(0), "fog")
+                .applied(theme);
+        assertThat(Sections.blocks(copied, copied.pages().get(0)))
+                .extracting(Sections.Block::words)
+                .containsExactly("One", "p", "Fog", "Fog 2", "Tickets");
+        assertThat(built(copied, Map.of("fog-shown", Chosen.of(Value.of(false)))))
+                .contains(
+                        "<aside class=\"notice\" data-setting-show=\"fog-shown\" data-section=\"fog\" data-section-kind=\"notice\" id=\"fog\" data-setting-hidden=\"phone tablet desktop\">");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "p { color: red } | [data-section=\"x\"] p { color: red }",
+                ":scope > p, :scope:hover a { } | [data-section=\"x\"] > p, [data-section=\"x\"]:hover a { }",
+                "html body, :root { } | [data-section=\"x\"] html body, [data-section=\"x\"] :root { }",
+                ":is(a, b) i { } | [data-section=\"x\"] :is(a, b) i { }",
+                "@media (width > 9px) { a { &:hover { } b { } } } | @media (width > 9px) { [data-section=\"x\"] a { &:hover { } b { } } }",
+                "a { animation: go 1s } @keyframes go { from { top: 0 } } | [data-section=\"x\"] a { animation: x-go 1s } @keyframes x-go { from { top: 0 } }"
+            })
+    void rulesHoldInsideOfTheSectionOnly(String css, String scoped) {
+        assertThat(SectionSheet.scoped(css, "x", Map.of())).isEqualTo(scoped);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "a { }\\n:scope + p { } | line 2: “:scope + p” finds what stands beside",
+                ":scope ~ p { } | finds what stands beside",
+                ":is(:scope) + p { } | names the section in its middle",
+                "body:has(:scope) p { } | names the section in its middle",
+                ":scope { + p { } } | may find what stands beside",
+                ":scope { :is(&) ~ p { } } | may find what stands beside",
+                "@import 'a.css'; | @import holds for the whole page",
+                "@font-face { } | @font-face holds for the whole page",
+                "@property --x { } | @property holds",
+                "@layer a { p { } } | @layer holds",
+                "p { color: red | section.css, line 1",
+                "a$b { } | is no selector"
+            })
+    void whatReachesOutIsRefusedWithItsLine(String css, String words) {
+        assertThatThrownBy(() -> SectionSheet.scoped(css.replace("\\n", "\n"), "x", Map.of()))
+                .hasMessageStartingWith("section.css, line")
+                .hasMessageContaining(words);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "<p>a</p><p>b</p> | one element",
+                "<div><script>x</script></div> | line 1: a section holds no <script>",
+                "<div onclick=x></div> | no onclick attribute",
+                "<div data-setting-text=nothing></div> | there is no setting “nothing”"
+            })
+    void markupThatIsNoSectionIsRefused(String html, String words) {
+        assertThatThrownBy(() -> SectionKit.read("x", "{\"settings\":[]}", html, "", new TreeMap<>()))
+                .hasMessageContaining(words);
+    }
+
+    @Test
+    void aSectionThatAThemeKeepsIsNoPageOfIt() {
+        Theme theme = Themes.of(
+                "index.html",
+                PAGE,
+                "a.css",
+                "",
+                "sections/mine/section.json",
+                "{\"label\":\"Mine\",\"settings\":[]}",
+                "sections/mine/section.html",
+                "<p>x</p>",
+                "sections/mine/section.css",
+                "p{color:#123456}",
+                "sections/two.html",
+                PAGE);
+        assertThat(theme.pages())
+                .extracting(p -> p.source().file())
+                .containsExactlyInAnyOrder("index.html", "sections/two.html");
+        assertThat(theme.sheets()).hasSize(1);
+        assertThat(SectionKit.of(theme.files())).extracting(SectionKit::label).containsExactly("Mine");
+    }
+
+    @Test
+    void oneOfTheMakersOwnIsChangedWhereItStandsAndKeepsWhatIsSet() {
+        Theme theme = Sections.taken(theme(), kit("beside"), "mine", "Mine").applied(theme());
+        assertThat(theme.pictures())
+                .as("pictures of a section that stands nowhere are none of the theme")
+                .isEmpty();
+        SectionKit mine = SectionKit.of(theme.files()).get(0);
+        Theme put =
+                Sections.put(theme, mine, theme.pages().get(0), "Harbour", 0).applied(theme);
+        put = Sections.put(put, mine, put.pages().get(0), "Quay", 0).applied(put);
+        Setting heading = put.palette().known("quay-heading");
+        put = PaletteChange.edit(
+                        put, heading.withGiven(new Given.Fixed(Value.of("Our own words"))), new Place("quay", "Quay"))
+                .applied(put);
+        String html = mine.html()
+                .replace("<div class=\"words\">", "<div class=\"words\"><i data-setting-text=\"more\">x</i>")
+                .replaceFirst("(?s)<a class.*</a>", "");
+        JsonNode root = JsonMapper.shared().readTree(put.files().read("sections/mine/section.json"));
+        ArrayNode all = (ArrayNode) root.get("settings");
+        for (int i = all.size() - 1; i >= 0; i--) {
+            if (all.get(i).get("key").asString().equals("button")) {
+                all.remove(i);
+            }
+        }
+        all.addObject()
+                .put("key", "more")
+                .put("label", "More")
+                .put("kind", "line")
+                .put("default", "x");
+        String json = root.toString();
+        Change change = Sections.kept(put, "mine", json, html, mine.css() + "\n.words { color: #123456 }");
+        assertThat(change.note()).isEqualTo("Changed the section “Mine” and the 2 places where it stands");
+        Theme after = change.applied(put);
+        String page = Themes.text(after.files(), "index.html");
+        assertThat(page)
+                .contains(
+                        "data-setting-text=\"quay-more\">x</i>",
+                        "data-setting-text=\"harbour-more\"",
+                        ">Our own words</h2>")
+                .doesNotContain("<a class");
+        assertThat(Themes.text(after.files(), "sections.css"))
+                .contains(
+                        "[data-section=\"quay\"] .words { color: #123456 }",
+                        "[data-section=\"harbour\"] .words { color: #123456 }");
+        assertThat(after.palette().setting("quay-button")).isEmpty();
+        assertThat(after.palette().known("quay-heading").given().value()).isEqualTo(Value.of("Our own words"));
+        assertThatThrownBy(() -> Sections.kept(after, "mine", "{\"settings\":[{\"key\":\"a\"}]}", html, ""))
+                .hasMessageContaining("section.json, settings[0]");
+    }
+
+    @Test
+    void aSpecimenIsOneFileThatLoadsNothing() {
+        for (SectionKit kit : Shelf.kits()) {
+            String page = Sections.specimen(kit);
+            assertThat(page)
+                    .as(kit.key())
+                    .doesNotContain("href=\"sections.css\"")
+                    .contains("data-section-kind=\"" + kit.key());
+            kit.pictures().keySet().forEach(p -> assertThat(page)
+                    .contains("data:image/svg+xml;base64,")
+                    .doesNotContain("\"img/"));
+        }
+    }
+}
