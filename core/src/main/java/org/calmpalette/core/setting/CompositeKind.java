@@ -54,7 +54,8 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
         return object(properties, List.copyOf(properties.parts().keySet()));
     }
 
-    private static Value.Parts object(Value.Parts properties, List<String> required) {
+    /** The same, where only some have to be there. */
+    static Value.Parts object(Value.Parts properties, List<String> required) {
         return Value.parts(
                 "type",
                 "object",

@@ -187,7 +187,7 @@ public record ItemsKind(Map<String, Part> parts, int least, int most) implements
                 "maxItems",
                 most,
                 "items",
-                CompositeKind.object(new Value.Parts(properties)));
+                CompositeKind.object(new Value.Parts(properties), List.of()));
     }
 
     /** The order of the items stands in a field of its own: numbers under which their fields are, with commas between. */

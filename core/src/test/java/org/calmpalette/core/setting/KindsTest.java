@@ -169,7 +169,7 @@ class KindsTest {
 
     /** The value with one thing in it changed, or left as it is. */
     private static Value mutated(Value value, Random random) {
-        if (value instanceof Value.Parts p && random.nextInt(6) > 0) {
+        if (value instanceof Value.Parts p && !p.parts().isEmpty() && random.nextInt(6) > 0) {
             Map<String, Value> parts = new LinkedHashMap<>(p.parts());
             String name = List.copyOf(parts.keySet()).get(random.nextInt(parts.size()));
             switch (random.nextInt(8)) {
@@ -179,7 +179,7 @@ class KindsTest {
             }
             return new Value.Parts(parts);
         }
-        if (value instanceof Value.Many m && random.nextInt(4) > 0) {
+        if (value instanceof Value.Many m && !m.items().isEmpty() && random.nextInt(4) > 0) {
             List<Value> items = new ArrayList<>(m.items());
             items.add(mutated(items.get(random.nextInt(items.size())), random));
             return new Value.Many(items);

@@ -138,6 +138,23 @@ public final class Specimens {
                 Value.parts("width", px(2), "style", "dashed", "color", "#00ff00"),
                 Value.of("none")));
         all.add(setting("lift", "shadow", Value.parts("none", true), shadow(2, "#00000040"), shadow(5, "#ff0000")));
+        all.add(setting(
+                "cards",
+                "items",
+                Value.parts(
+                        "least",
+                        1,
+                        "most",
+                        4,
+                        "parts",
+                        new Value.Many(List.of(
+                                Value.parts("key", "heading", "label", "Heading", "kind", "line", "default", "New"),
+                                Value.parts("key", "picture", "kind", "picture", "allowed", Value.parts("none", true)),
+                                Value.parts("key", "shown", "kind", "yes-no", "default", true)))),
+                new Value.Many(List.of(
+                        Value.parts("heading", "Harrow", "picture", "img/a.png", "shown", true),
+                        Value.parts("heading", "Withy", "picture", "", "shown", false))),
+                new Value.Many(List.of(Value.parts("heading", "One", "picture", "img/b.png", "shown", true)))));
         Scheme scheme = new Scheme(
                 "dusk",
                 "Dusk",
