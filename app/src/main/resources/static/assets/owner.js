@@ -96,6 +96,9 @@ function openPlace(key) {
   chips.forEach((c) => c.setAttribute("aria-pressed", c.dataset.place === key));
   slip.querySelectorAll("[data-in-place]").forEach((section) => { section.hidden = section.dataset.inPlace !== key; });
   sessionStorage.setItem("place", key);
+  // A section stands on one page: that one is shown.
+  const page = chips.find((c) => c.dataset.place === key)?.dataset.onPage;
+  if (page && page !== screen.dataset.page) frames.open(page);
   const marks = questions().filter((q) => !q.closest("[hidden]")).flatMap((q) => JSON.parse(q.dataset.marks));
   frames.show(marks, { reveal: true, sure: true });
   for (const q of questions().filter((x) => x.dataset.behind && !x.closest("[hidden]"))) attempt(q.querySelector("[data-answer]"));

@@ -248,6 +248,53 @@ class SectionsTest {
         assertThat(live.substring(live.indexOf("data-section=\"boats-2\""))).contains("Harrow Pier");
     }
 
+    /** A part of a page of the demo, made a section, looks the same on a bare page of another theme. */
+    @Test
+    void aPartOfTheDemoLooksTheSameOnABarePage() throws IOException {
+        Theme towpath = org.calmpalette.core.intake.ThemeFolder.read(Path.of("src/main/resources/own/towpath"));
+        org.calmpalette.core.page.Page index = towpath.pages().stream()
+                .filter(p -> p.source().file().equals("index.html"))
+                .findFirst()
+                .orElseThrow();
+        Page original = shown(towpath, Map.of(), "towpath", 1200);
+        for (String selector : List.of(".card", ".hero", "footer")) {
+            org.jsoup.nodes.Element part = index.document().selectFirst(selector);
+            if (selector.equals(".card")) {
+                part = part.parent();
+            }
+            int at = index.elements().indexOf(part);
+            Theme with = Sections.from(new org.calmpalette.core.render.Rendered(towpath), index, at, "Taken")
+                    .applied(towpath);
+            SectionKit kit = SectionKit.of(with.files()).get(0);
+            TreeMap<String, byte[]> files = new TreeMap<>();
+            files.put(
+                    "index.html",
+                    "<!doctype html><html lang=en><head><title>B</title></head><body><main></main></body></html>"
+                            .getBytes(StandardCharsets.UTF_8));
+            Theme bare = Theme.read(ThemeFiles.of(files), "B");
+            Page copy = shown(
+                    Sections.put(bare, kit, bare.pages().get(0), "", 0).applied(bare),
+                    Map.of(),
+                    "bare-" + selector.replace(".", ""),
+                    1200);
+            String paint =
+                    """
+                    s => { const root = s.startsWith('[') ? document.querySelector(s) : document.querySelectorAll('*')[Number(s)];
+                      return [root, ...root.querySelectorAll('*')].map(e => { const c = getComputedStyle(e);
+                        return [e.localName, c.color, c.backgroundColor, c.fontSize, c.fontFamily, c.fontWeight, c.paddingTop, c.paddingLeft, c.marginTop,
+                          c.borderTopColor, c.borderTopWidth, c.textAlign, c.lineHeight, c.textDecorationLine, c.display].join(' | ') }) }""";
+            int built = org.calmpalette.core.page.Page.read(
+                                    "i",
+                                    ThemeBuild.build(towpath, Map.of()).files().get("index.html"))
+                            .elements()
+                            .size()
+                    - index.elements().size();
+            assertThat((List<?>) copy.evaluate(paint, "[data-section]"))
+                    .as(selector)
+                    .isEqualTo(original.evaluate(paint, String.valueOf(at - 1 + built)));
+        }
+    }
+
     private static Client client(Running running, String name) {
         return new Client(running.address).signedIn(name, Running.PASSWORD);
     }

@@ -1,9 +1,13 @@
 package org.calmpalette.app.sections;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.themes.OpenTheme;
@@ -14,14 +18,20 @@ import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.intake.ThemeZip;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.section.Shelf;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.usage.Painted;
+import org.jsoup.nodes.Element;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -32,12 +42,17 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import org.springframework.web.util.UriUtils;
 
 /** Sections: a shelf of them, those on a page and their order, and those that the theme keeps. */
 @Controller
 @RequestMapping("/themes/{id}/sections")
 class SectionsController {
+    /** Bytes of a section that is brought in. */
+    private static final long LARGEST = 20_000_000;
+
     private final ThemeService themes;
     private final FrameAddresses addresses;
     private final Notices notices;
@@ -243,6 +258,83 @@ class SectionsController {
                         name.isBlank() ? known(theme, kit).label() + ", own" : name.strip()));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/sections/" + own);
+    }
+
+    /** Makes a section of a part that was pointed at. */
+    @PostMapping("/from")
+    String from(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "0") int at,
+            @RequestParam(defaultValue = "") String name,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> {
+            Page there = page(theme, page);
+            String label = name.strip();
+            if (label.isEmpty() && at > 0 && at < there.elements().size()) {
+                Element heading = there.elements().get(at).selectFirst("h1, h2, h3, h4");
+                String words = heading == null ? "" : heading.text().strip();
+                label = words.isEmpty() ? "Part of " + page : words.length() > 40 ? words.substring(0, 40) : words;
+            }
+            return Sections.from(new Rendered(theme), there, at, label);
+        });
+        notices.done(made.note());
+        String kit = SectionKit.of(themes.read(made).theme().files()).stream()
+                .filter(k -> made.note().contains("“" + k.label() + "”"))
+                .map(SectionKit::key)
+                .reduce((a, b) -> b)
+                .orElse("");
+        return Go.to("/themes/" + id + "/sections/" + kit);
+    }
+
+    /** A section as files, to be taken to another theme. */
+    @GetMapping("/{kit}.zip")
+    ResponseEntity<StreamingResponseBody> zip(
+            @PathVariable long id, @PathVariable String kit, @AuthenticationPrincipal SignedIn me) {
+        SectionKit known = known(themes.open(id, me).theme(), kit);
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        known.files(known.json(known.label()))
+                .forEach((path, bytes) -> files.put(path.substring(SectionKit.FOLDER.length()), bytes));
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_TYPE, "application/zip")
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename("section-" + kit + ".zip", StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .body(out -> ThemeZip.write(ThemeFiles.of(files), out));
+    }
+
+    @PostMapping("/bring")
+    String bring(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam MultipartFile file,
+            @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        themes.stored(id, me);
+        String name = file.getOriginalFilename() == null ? "section" : file.getOriginalFilename();
+        if (file.isEmpty() || file.getSize() > LARGEST) {
+            throw new BadInputException(
+                    file.isEmpty()
+                            ? "No file was chosen."
+                            : "“" + name + "” is larger than " + LARGEST / 1_000_000 + " MB.",
+                    "Choose the zip of one section.");
+        }
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        Path zip = Files.createTempFile("section", ".zip");
+        try {
+            file.transferTo(zip);
+            ThemeZip.read(zip, name, files::put, (done, total, at) -> {});
+        } finally {
+            Files.delete(zip);
+        }
+        String wanted = name.replaceFirst("(?i)\\.zip$", "").replaceFirst("^section-", "");
+        Snapshot made = themes.change(id, base, me, theme -> Sections.brought(theme, files, wanted));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/sections");
     }
 
     @GetMapping("/{kit}")

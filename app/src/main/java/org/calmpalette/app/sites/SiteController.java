@@ -19,6 +19,7 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.ChoiceKind;
@@ -101,8 +102,8 @@ class SiteController {
             boolean made,
             boolean mayDiffer) {}
 
-    /** A place with its questions. */
-    public record Asked(Place place, List<Question> questions) {}
+    /** A place with its questions. @param page on which it is, if it is a section; else empty */
+    public record Asked(Place place, List<Question> questions, String page) {}
 
     @GetMapping
     String list(@AuthenticationPrincipal SignedIn me, Model model) {
@@ -132,7 +133,7 @@ class SiteController {
                     .map(s -> question(open, s, values, made, colors))
                     .toList();
             if (!questions.isEmpty()) {
-                asked.add(new Asked(place, questions));
+                asked.add(new Asked(place, questions, Sections.pageOf(open.theme(), place.key())));
             }
         }
         model.addAttribute("open", open);

@@ -8,10 +8,14 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.picture.SvgSafety;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.setting.VideoKind;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.jsoup.nodes.Element;
@@ -128,6 +132,7 @@ public record SectionKit(
         if (label.isBlank() || label.length() > 60) {
             throw new BadInputException(JSON + ": the label is empty or too long.", "Write 1 to 60 characters.");
         }
+        pictures.forEach((path, bytes) -> picture(path, bytes));
         SectionKit kit = new SectionKit(
                 key,
                 label,
@@ -139,6 +144,19 @@ public record SectionKit(
         kit.root(kit.page());
         SectionSheet.check(kit);
         return kit;
+    }
+
+    private static void picture(String path, byte[] bytes) {
+        String format = Paths.ending(path).replace("jpeg", "jpg");
+        if (!PictureKind.FORMATS.contains(format) && !VideoKind.FORMATS.contains(format)
+                || !path.matches("[\\p{L}\\p{N}][\\p{L}\\p{N} ._/-]*")) {
+            throw new BadInputException(
+                    "“" + path + "” is no picture or video for a section.",
+                    "Beside " + JSON + ", " + HTML + " and " + CSS + " there are pictures and videos only.");
+        }
+        if (SvgSafety.isSvg(bytes)) {
+            SvgSafety.check(path, bytes);
+        }
     }
 
     /** The markup as a page. */

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
@@ -33,27 +34,31 @@ final class SectionSheet {
     private final String root;
     private final String prefix;
     private final Map<String, String> properties;
+    private final Map<String, String> pictures;
     private final Set<String> keyframes = new HashSet<>();
     private final List<Edit> edits = new ArrayList<>();
 
-    private SectionSheet(String css, String root, String prefix, Map<String, String> properties) {
+    private SectionSheet(
+            String css, String root, String prefix, Map<String, String> properties, Map<String, String> pictures) {
         this.sheet = Stylesheet.read(SourceText.of(SectionKit.CSS, css));
         this.root = root;
         this.prefix = prefix;
         this.properties = properties;
+        this.pictures = pictures;
     }
 
     /** @throws BadInputException with the line, if a rule would reach out of the section */
     static void check(SectionKit kit) {
-        scoped(kit.css(), "x", Map.of());
+        scoped(kit.css(), "x", Map.of(), Map.of());
     }
 
     /**
      * @param name of the section on its page
      * @param properties custom properties of its settings, by the name that the section's own stylesheet has for them
+     * @param pictures addresses of its pictures in the theme, by their own
      */
-    static String scoped(String css, String name, Map<String, String> properties) {
-        return new SectionSheet(css, "[data-section=\"" + name + "\"]", name + "-", properties).scoped();
+    static String scoped(String css, String name, Map<String, String> properties, Map<String, String> pictures) {
+        return new SectionSheet(css, "[data-section=\"" + name + "\"]", name + "-", properties, pictures).scoped();
     }
 
     private String scoped() {
@@ -71,6 +76,16 @@ final class SectionSheet {
         for (int i = 0; i < tokens.size(); i++) {
             if (tokens.is(i, TokenType.IDENT) && renamed.containsKey(tokens.value(i))) {
                 edits.add(new Edit(tokens.start(i), tokens.end(i), renamed.get(tokens.value(i))));
+            }
+        }
+        for (int i = 0; i < tokens.size(); i++) {
+            boolean quoted = tokens.is(i, TokenType.STRING)
+                    && i > 0
+                    && tokens.is(i - 1, TokenType.FUNCTION)
+                    && tokens.lower(i - 1).equals("url");
+            if ((quoted || tokens.is(i, TokenType.URL)) && pictures.containsKey(tokens.value(i))) {
+                String address = Escapes.string(pictures.get(tokens.value(i)));
+                edits.add(new Edit(tokens.start(i), tokens.end(i), quoted ? address : "url(" + address + ")"));
             }
         }
         sheet.eachDeclaration((d, around) -> {

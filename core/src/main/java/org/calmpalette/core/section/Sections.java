@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Between;
@@ -20,6 +21,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.page.StartTag;
 import org.calmpalette.core.page.Tag;
 import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
@@ -93,6 +95,16 @@ public final class Sections {
                 : page.document().body();
     }
 
+    /** The page on which a section stands; empty if there is no such section. */
+    public static String pageOf(Theme theme, String name) {
+        return theme.pages().stream()
+                .filter(p -> p.document().select("[" + NAME + "]").stream()
+                        .anyMatch(e -> e.attr(NAME).equals(name)))
+                .map(p -> p.source().file())
+                .findFirst()
+                .orElse("");
+    }
+
     /** Names of all sections on all pages. */
     public static Set<String> names(Theme theme) {
         Set<String> all = new HashSet<>();
@@ -142,7 +154,7 @@ public final class Sections {
         Effective values = Effective.defaults(palette, there.media());
         change =
                 change.with(page.source().file(), inserted(page, before, markup(kit, page, name.key(), moved, values)));
-        change = sheet(theme, change, block(kit, name.key(), palette));
+        change = sheet(theme, change, block(kit, name.key(), palette, moved));
         if (page.document().select("link[href]").stream()
                 .noneMatch(l -> Paths.resolve(page.source().file(), l.attr("href"))
                         .filter(SHEET::equals)
@@ -314,14 +326,17 @@ public final class Sections {
         return markup.replace("\n", page.source().newline() + indent(page, at));
     }
 
-    private static String block(SectionKit kit, String name, Palette palette) {
+    private static String block(SectionKit kit, String name, Palette palette, Map<String, String> moved) {
+        Map<String, String> addresses = new TreeMap<>();
+        moved.forEach((own, path) -> addresses.put(own, Paths.address(path)));
         Map<String, String> properties = new TreeMap<>();
         palette.properties().forEach((property, s) -> {
             if (s.place().equals(name) && s.key().startsWith(name + "-")) {
                 properties.put("--" + property.substring(name.length() + 3), property);
             }
         });
-        return open(name) + "\n" + SectionSheet.scoped(kit.css(), name, properties) + "\n" + close(name) + "\n";
+        return open(name) + "\n" + SectionSheet.scoped(kit.css(), name, properties, addresses) + "\n" + close(name)
+                + "\n";
     }
 
     private static String open(String name) {
@@ -560,7 +575,7 @@ public final class Sections {
         String sheet = theme.files().has(SHEET) ? text(theme) : "";
         int open = sheet.indexOf(open(name));
         int close = sheet.indexOf(close(name));
-        String block = block(kit, name, palette);
+        String block = block(kit, name, palette, moved);
         change = open >= 0 && close > open
                 ? change.with(SHEET, new Edit(open, close + close(name).length(), block.stripTrailing()))
                 : sheet(theme, change, block);
@@ -619,6 +634,29 @@ public final class Sections {
                 .anyMatch(e -> e.attr(NAME).equals(name) && e.attr(KIND).equals(kind));
     }
 
+    /**
+     * Makes a section of a part of a page, and keeps it in the theme; the part stays as it is.
+     *
+     * @param at index of the part among the elements of the page
+     * @throws BadInputException if the part cannot be one
+     */
+    public static Change from(Rendered rendered, Page page, int at, String label) {
+        Theme theme = rendered.theme();
+        String base = Place.keyOf(label);
+        base = base.substring(0, Math.min(28, base.length())).replaceAll("-+$", "");
+        String key = base;
+        for (int i = 2; theme.files().has(SectionKit.FOLDER + key + "/" + SectionKit.JSON); i++) {
+            key = base + "-" + i;
+        }
+        SectionKit kit = SectionFrom.of(rendered, page, at, key, label);
+        Change change = Change.of("Made the section “" + kit.label() + "” of a part of "
+                + page.source().file());
+        for (Map.Entry<String, byte[]> f : kit.files(kit.json(label)).entrySet()) {
+            change = change.withFile(f.getKey(), f.getValue());
+        }
+        return change;
+    }
+
     /** Copies a section into the theme under a name of its own, to be changed there. */
     public static Change taken(Theme theme, SectionKit kit, String key, String label) {
         if (SectionKit.of(theme.files()).stream().anyMatch(k -> k.key().equals(key))) {
@@ -628,6 +666,38 @@ public final class Sections {
         SectionKit own = SectionKit.read(key, json, kit.html(), kit.css(), kit.pictures());
         Change change = Change.of("Copied the section “" + kit.label() + "” as “" + own.label() + "”");
         for (Map.Entry<String, byte[]> f : own.files(json).entrySet()) {
+            change = change.withFile(f.getKey(), f.getValue());
+        }
+        return change;
+    }
+
+    /**
+     * Takes a section into the theme that was given away as files.
+     *
+     * @param files by their path in the folder of the section
+     * @param wanted name of its folder; another one is chosen if the theme has another section of that name
+     * @throws BadInputException with the file, if it cannot be used
+     */
+    public static Change brought(Theme theme, SortedMap<String, byte[]> files, String wanted) {
+        if (!files.containsKey(SectionKit.JSON)) {
+            throw new BadInputException(
+                    "There is no " + SectionKit.JSON + " in it.",
+                    "Pack the folder of one section: " + SectionKit.JSON + ", " + SectionKit.HTML + ", "
+                            + SectionKit.CSS + " and its pictures.");
+        }
+        String base = Place.keyOf(wanted);
+        base = base.substring(0, Math.min(28, base.length())).replaceAll("-+$", "");
+        String key = base;
+        for (int i = 2; theme.files().has(SectionKit.FOLDER + key + "/" + SectionKit.JSON); i++) {
+            key = base + "-" + i;
+        }
+        TreeMap<String, byte[]> placed = new TreeMap<>();
+        String folder = SectionKit.FOLDER + key + "/";
+        files.forEach((path, bytes) -> placed.put(folder + path, bytes));
+        SectionKit kit = SectionKit.read(ThemeFiles.of(placed), folder);
+        Change change =
+                Change.of("Brought in the section “" + kit.label() + "”" + (key.equals(base) ? "" : " as " + key));
+        for (Map.Entry<String, byte[]> f : placed.entrySet()) {
             change = change.withFile(f.getKey(), f.getValue());
         }
         return change;

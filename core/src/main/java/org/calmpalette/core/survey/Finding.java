@@ -67,6 +67,8 @@ public record Finding(
         BLURRED_PICTURE("Blurred", Group.SHOWN),
         HIDDEN_TEXT("Hidden from screen readers", Group.SOME),
         PUSHED_TEXT("Pushed out of sight", Group.SOME),
+        HEADING_LEVEL("Levels of headings", Group.SOME),
+        NO_ALTERNATIVE("Pictures without words", Group.SOME),
         LIMIT("Beyond what is looked at", Group.UNSEEN),
         HEAVY_PICTURE("Heavy pictures", Group.SLOW),
         OTHER_HOST("From other hosts", Group.SLOW),

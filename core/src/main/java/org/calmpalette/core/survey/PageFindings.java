@@ -109,6 +109,7 @@ final class PageFindings {
                 found.hidden(page, styles);
                 found.pushed(page, styles);
                 found.covered(page, styles);
+                found.findings.addAll(MarkupFindings.of(page, styles));
             });
         }
         share.question(

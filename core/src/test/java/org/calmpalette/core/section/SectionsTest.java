@@ -191,7 +191,7 @@ class SectionsTest {
                 "a { animation: go 1s } @keyframes go { from { top: 0 } } | [data-section=\"x\"] a { animation: x-go 1s } @keyframes x-go { from { top: 0 } }"
             })
     void rulesHoldInsideOfTheSectionOnly(String css, String scoped) {
-        assertThat(SectionSheet.scoped(css, "x", Map.of())).isEqualTo(scoped);
+        assertThat(SectionSheet.scoped(css, "x", Map.of(), Map.of())).isEqualTo(scoped);
     }
 
     @ParameterizedTest
@@ -212,7 +212,7 @@ class SectionsTest {
                 "a$b { } | is no selector"
             })
     void whatReachesOutIsRefusedWithItsLine(String css, String words) {
-        assertThatThrownBy(() -> SectionSheet.scoped(css.replace("\\n", "\n"), "x", Map.of()))
+        assertThatThrownBy(() -> SectionSheet.scoped(css.replace("\\n", "\n"), "x", Map.of(), Map.of()))
                 .hasMessageStartingWith("section.css, line")
                 .hasMessageContaining(words);
     }
@@ -301,6 +301,45 @@ class SectionsTest {
         assertThat(after.palette().known("quay-heading").given().value()).isEqualTo(Value.of("Our own words"));
         assertThatThrownBy(() -> Sections.kept(after, "mine", "{\"settings\":[{\"key\":\"a\"}]}", html, ""))
                 .hasMessageContaining("section.json, settings[0]");
+    }
+
+    @Test
+    void aSectionGoesToAnotherThemeAsFilesAndNamesThatClashAreSolved() {
+        SectionKit cards = kit("cards");
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        cards.files(cards.json(cards.label()))
+                .forEach((path, bytes) -> files.put(path.substring("sections/cards/".length()), bytes));
+        Theme once = Sections.brought(theme(), files, "cards").applied(theme());
+        SectionKit own = SectionKit.of(once.files()).get(0);
+        assertThat(own.settings()).isEqualTo(cards.settings());
+        assertThat(own.html() + own.css()).isEqualTo(cards.html() + cards.css());
+        assertThat(own.pictures().keySet()).isEqualTo(cards.pictures().keySet());
+        Change twice = Sections.brought(once, files, "cards");
+        assertThat(twice.note()).isEqualTo("Brought in the section “Cards” as cards-2");
+        Theme other = twice.applied(once);
+        assertThat(SectionKit.of(other.files()))
+                .extracting(SectionKit::key)
+                .containsExactlyInAnyOrder("cards", "cards-2");
+        // A picture of another section under the name that it would have.
+        Theme taken = Themes.of(
+                "index.html",
+                PAGE,
+                "a.css",
+                "",
+                "img/cards-harrow.svg",
+                "<svg xmlns='http://www.w3.org/2000/svg' width='1' height='1'/>");
+        Theme put = Sections.put(taken, cards, taken.pages().get(0), "", 0).applied(taken);
+        assertThat(Themes.text(put.files(), "index.html")).contains("src=\"img/cards-harrow-2.svg\"");
+        files.remove("section.html");
+        assertThatThrownBy(() -> Sections.brought(theme(), files, "cards"))
+                .hasMessageContaining("section.html is missing");
+        files.put("section.html", "<p></p>".getBytes(StandardCharsets.UTF_8));
+        files.put("a.svg", "<svg xmlns='http://www.w3.org/2000/svg'><script/></svg>".getBytes(StandardCharsets.UTF_8));
+        assertThatThrownBy(() -> Sections.brought(theme(), files, "cards")).hasMessageContaining("a.svg, line 1");
+        files.put("a.svg", new byte[0]);
+        files.put("run.sh", new byte[1]);
+        assertThatThrownBy(() -> Sections.brought(theme(), files, "cards"))
+                .hasMessageContaining("“run.sh” is no picture or video");
     }
 
     @Test
