@@ -58,10 +58,20 @@ class AccessibilityTest {
             "/pictures",
             "/pictures?picture=img/harrow-pier.svg",
             "/pictures/recolor",
-            "/pictures/strip"
+            "/pictures/strip",
+            "/sections",
+            "/survey?by=paint&all=true"
         }) {
             check(maker, theme + view);
         }
+        maker.navigate(running.address + theme + "/sections");
+        maker.click(".kit:has([value=cards])");
+        maker.fill("#f-name", "Looked at");
+        maker.click("text=Make one of my own from it");
+        maker.waitForURL("**/sections/own/looked-at");
+        check(maker, theme + "/sections/own/looked-at");
+        maker.click("[data-key=u]");
+        maker.waitForSelector(".notice");
         for (String kind : new String[] {"background", "gradient", "video", "choice", "spacing", "shadow"}) {
             maker.navigate(running.address + theme + "/settings");
             maker.click("text=New setting");

@@ -50,7 +50,15 @@ class Screenshots {
         maker.waitForSelector("#tried svg");
         shoot(maker, "pictures");
         take(maker, theme + "/handover", "handover");
-        take(maker, "/account", "account");
+        maker.navigate(running.address + theme + "/sections?page=piers.html");
+        maker.click(".kit:has([value=cards])");
+        maker.fill("#f-name", "First boats");
+        maker.click("text=Put it there");
+        maker.waitForSelector(".notice");
+        maker.navigate(maker.url());
+        shoot(maker, "sections");
+        maker.click("[data-key=u]");
+        maker.waitForSelector(".notice");
         Page owner = running.owner();
         owner.navigate(running.address + "/sites/sallowmere-ferries");
         owner.click("[data-place=hero]");

@@ -257,7 +257,7 @@ class SectionsController {
                         own,
                         name.isBlank() ? known(theme, kit).label() + ", own" : name.strip()));
         notices.done(made.note());
-        return Go.to("/themes/" + id + "/sections/" + own);
+        return Go.to("/themes/" + id + "/sections/own/" + own);
     }
 
     /** Makes a section of a part that was pointed at. */
@@ -285,7 +285,7 @@ class SectionsController {
                 .map(SectionKit::key)
                 .reduce((a, b) -> b)
                 .orElse("");
-        return Go.to("/themes/" + id + "/sections/" + kit);
+        return Go.to("/themes/" + id + "/sections/own/" + kit);
     }
 
     /** A section as files, to be taken to another theme. */
@@ -337,7 +337,7 @@ class SectionsController {
         return Go.to("/themes/" + id + "/sections");
     }
 
-    @GetMapping("/{kit}")
+    @GetMapping("/own/{kit}")
     String edit(@PathVariable long id, @PathVariable String kit, @AuthenticationPrincipal SignedIn me, Model model) {
         OpenTheme open = themes.open(id, me);
         Theme theme = open.theme();
@@ -347,6 +347,13 @@ class SectionsController {
         }
         model.addAttribute("open", open);
         model.addAttribute("kit", kit);
+        model.addAttribute(
+                "label",
+                SectionKit.of(theme.files()).stream()
+                        .filter(k -> k.key().equals(kit))
+                        .findFirst()
+                        .map(SectionKit::label)
+                        .orElse(kit));
         model.addAttribute("html", text(theme, folder + SectionKit.HTML));
         model.addAttribute("css", text(theme, folder + SectionKit.CSS));
         model.addAttribute("json", text(theme, folder + SectionKit.JSON));
@@ -357,7 +364,7 @@ class SectionsController {
         return theme.files().has(path) ? new String(theme.files().read(path), StandardCharsets.UTF_8) : "";
     }
 
-    @PostMapping("/{kit}")
+    @PostMapping("/own/{kit}")
     String keep(
             @PathVariable long id,
             @PathVariable String kit,
@@ -373,7 +380,7 @@ class SectionsController {
                 theme -> Sections.kept(
                         theme, kit, json.replace("\r\n", "\n"), html.replace("\r\n", "\n"), css.replace("\r\n", "\n")));
         notices.done(made.note());
-        return Go.to("/themes/" + id + "/sections/" + kit);
+        return Go.to("/themes/" + id + "/sections/own/" + kit);
     }
 
     private static String encoded(String text) {

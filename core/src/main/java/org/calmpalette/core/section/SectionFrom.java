@@ -183,7 +183,14 @@ public final class SectionFrom {
                         Optional<Value> v = fillings(twin).stream()
                                 .filter(t -> t.attribute().equals(f.attribute()))
                                 .map(Filled::value)
-                                .findFirst();
+                                .findFirst()
+                                // A picture that the theme does not hold is none, and not that of its neighbour.
+                                .or(() -> switch (f.attribute()) {
+                                    case "src" -> Optional.of(Value.of(""));
+                                    case "alt" ->
+                                        Optional.of(Value.of(twin.attr("alt").strip()));
+                                    default -> Optional.empty();
+                                });
                         all = all && v.isPresent();
                         int at = c;
                         v.ifPresent(x -> values.get(at).put(name, x));

@@ -168,6 +168,15 @@ class SectionFromTest {
                 .contains("<h2 class=\"s1\" data-setting-text=\"heading\" data-setting-level=\"level\">Our piers</h2>")
                 .doesNotContain("Withy", " id=", "style=");
         assertThat(kit.pictures()).containsOnlyKeys("a.svg", "b.svg", "p.svg");
+        // A picture that is not there is none, and not its neighbour's.
+        Theme less =
+                Theme.read(ThemeFiles.overlaid(theme().files(), new TreeMap<>(), java.util.Set.of("img/b.svg")), "T");
+        Setting left = kit(less, ".piers").settings().stream()
+                .filter(s -> s.key().equals("items"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(((Value.Parts) ((Value.Many) left.given().value()).items().get(1)).text("picture"))
+                .isEmpty();
         Theme other = elsewhere(kit);
         assertThat(Themes.text(other.files(), "index.html")).contains("Withy &amp; Reed", "src=\"img/piers-b.svg\"");
     }
