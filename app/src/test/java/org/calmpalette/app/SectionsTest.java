@@ -172,6 +172,8 @@ class SectionsTest {
             assertThat(style(page, "[data-section=drift] img", "animation-name"))
                     .isEqualTo("drift-drift");
             assertThat(style(page, "[data-section=film] video", "display")).isEqualTo("block");
+            page.locator("video").scrollIntoViewIfNeeded();
+            page.waitForFunction("() => { const v = document.querySelector('video'); return v.muted && !v.paused && v.currentTime > 0 }");
             assertThat(page.evaluate("() => document.documentElement.scrollWidth <= innerWidth"))
                     .as("no wider than the window")
                     .isEqualTo(true);
@@ -213,6 +215,9 @@ class SectionsTest {
         maker.click("[aria-label='Boats: up']");
         maker.waitForSelector(".notice >> text=Moved “Boats” up");
         assertThat(maker.locator("tbody .name").allTextContents()).containsExactly("Boats", "Notice band");
+        maker.locator("tr.pick[data-row=notice-band]").dragTo(maker.locator("tr.pick").first());
+        maker.waitForSelector(".notice >> text=Moved “Notice band” before “Reed”");
+        assertThat(maker.locator("tbody tr").first().innerText()).contains("Notice band");
         maker.click("[aria-label='Boats: once more']");
         maker.waitForSelector(".notice >> text=“Boats 2”");
         maker.click("[aria-label='Boats 2: take away']");

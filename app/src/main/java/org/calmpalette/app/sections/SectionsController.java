@@ -150,7 +150,7 @@ class SectionsController {
                 .header("X-Content-Type-Options", "nosniff")
                 .header(
                         "Content-Security-Policy",
-                        "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors 'self'")
+                        "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:; media-src data:; frame-ancestors 'self'")
                 .body(page.getBytes(StandardCharsets.UTF_8));
     }
 
@@ -158,14 +158,6 @@ class SectionsController {
         List<SectionKit> all = new ArrayList<>(SectionKit.of(theme.files()));
         all.addAll(Shelf.kits());
         return all.stream().filter(k -> k.key().equals(key)).findFirst().orElseThrow(NotFoundException::new);
-    }
-
-    private static Page page(Theme theme, String path) {
-        return theme.pages().stream()
-                .filter(p -> p.source().file().equals(path))
-                .findFirst()
-                .orElseThrow(() ->
-                        new BadInputException("There is no page " + path + " in this theme.", "Load the page again."));
     }
 
     @PostMapping("/put")
@@ -178,7 +170,7 @@ class SectionsController {
             @RequestParam(defaultValue = "0") int before,
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made = themes.change(
-                id, base, me, theme -> Sections.put(theme, known(theme, kit), page(theme, page), name, before));
+                id, base, me, theme -> Sections.put(theme, known(theme, kit), theme.page(page), name, before));
         return done(id, page, made, name(made));
     }
 
@@ -197,8 +189,36 @@ class SectionsController {
             @RequestParam(defaultValue = "1") int by,
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made =
-                themes.change(id, base, me, theme -> Sections.moved(theme, page(theme, page), at, by < 0 ? -1 : 1));
+                themes.change(id, base, me, theme -> Sections.moved(theme, theme.page(page), at, by < 0 ? -1 : 1));
         return done(id, page, made, "");
+    }
+
+    /** Where a row was dragged to. */
+    @PostMapping("/place")
+    String place(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "") String key,
+            @RequestParam(defaultValue = "") String before,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(
+                id,
+                base,
+                me,
+                theme -> Sections.placed(theme, theme.page(page), at(theme, page, key), at(theme, page, before)));
+        return done(id, page, made, key.startsWith(ROW) ? "" : key);
+    }
+
+    /** Rows of what is no section are named by their place. */
+    private static final String ROW = "at:";
+
+    private static int at(Theme theme, String page, String row) {
+        return Sections.blocks(theme, theme.page(page)).stream()
+                .filter(b -> b.isSection() ? b.name().equals(row) : row.equals(ROW + b.at()))
+                .mapToInt(Sections.Block::at)
+                .findFirst()
+                .orElse(-1);
     }
 
     @PostMapping("/copy")
@@ -209,7 +229,7 @@ class SectionsController {
             @RequestParam(defaultValue = "") String name,
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made = themes.change(id, base, me, theme -> {
-            Page there = page(theme, page);
+            Page there = theme.page(page);
             String kind = Sections.blocks(theme, there).stream()
                     .filter(b -> b.name().equals(name))
                     .findFirst()
@@ -227,7 +247,7 @@ class SectionsController {
             @RequestParam(defaultValue = "") String page,
             @RequestParam(defaultValue = "") String name,
             @AuthenticationPrincipal SignedIn me) {
-        Snapshot made = themes.change(id, base, me, theme -> Sections.removed(theme, page(theme, page), name));
+        Snapshot made = themes.change(id, base, me, theme -> Sections.removed(theme, theme.page(page), name));
         return done(id, page, made, "");
     }
 
@@ -245,19 +265,25 @@ class SectionsController {
             @RequestParam(defaultValue = "") String kit,
             @RequestParam(defaultValue = "") String name,
             @AuthenticationPrincipal SignedIn me) {
-        String key = Place.keyOf(name.isBlank() ? kit + " own" : name);
-        String own = key.substring(0, Math.min(key.length(), 31));
         Snapshot made = themes.change(
                 id,
                 base,
                 me,
-                theme -> Sections.taken(
-                        theme,
-                        known(theme, kit),
-                        own,
-                        name.isBlank() ? known(theme, kit).label() + ", own" : name.strip()));
+                theme -> {
+                    SectionKit from = known(theme, kit);
+                    return Sections.taken(theme, from, name.isBlank() ? from.label() + ", own" : name.strip());
+                });
         notices.done(made.note());
-        return Go.to("/themes/" + id + "/sections/own/" + own);
+        return Go.to("/themes/" + id + "/sections/own/" + newest(made));
+    }
+
+    /** The section that a change put into the theme: the one that the note names. */
+    private String newest(Snapshot made) {
+        return SectionKit.of(themes.read(made).theme().files()).stream()
+                .filter(k -> made.note().contains("“" + k.label() + "”"))
+                .map(SectionKit::key)
+                .max(java.util.Comparator.comparingInt(String::length).thenComparing(k -> k))
+                .orElse("");
     }
 
     /** Makes a section of a part that was pointed at. */
@@ -270,7 +296,7 @@ class SectionsController {
             @RequestParam(defaultValue = "") String name,
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made = themes.change(id, base, me, theme -> {
-            Page there = page(theme, page);
+            Page there = theme.page(page);
             String label = name.strip();
             if (label.isEmpty() && at > 0 && at < there.elements().size()) {
                 Element heading = there.elements().get(at).selectFirst("h1, h2, h3, h4");
@@ -280,12 +306,7 @@ class SectionsController {
             return Sections.from(new Rendered(theme), there, at, label);
         });
         notices.done(made.note());
-        String kit = SectionKit.of(themes.read(made).theme().files()).stream()
-                .filter(k -> made.note().contains("“" + k.label() + "”"))
-                .map(SectionKit::key)
-                .reduce((a, b) -> b)
-                .orElse("");
-        return Go.to("/themes/" + id + "/sections/own/" + kit);
+        return Go.to("/themes/" + id + "/sections/own/" + newest(made));
     }
 
     /** A section as files, to be taken to another theme. */

@@ -181,7 +181,7 @@ class NewSettingController {
     }
 
     private void part(OpenTheme open, Source source, Model model) {
-        Page page = page(open.theme(), source);
+        Page page = open.theme().page(source.page());
         Element e = element(page, source);
         Binding binding = Binding.of("data-setting-" + source.bind())
                 .orElseThrow(() -> new BadInputException("There is no such binding.", "Point at the part again."));
@@ -243,14 +243,6 @@ class NewSettingController {
                 model);
     }
 
-    private static Page page(Theme theme, Source source) {
-        return theme.pages().stream()
-                .filter(p -> p.source().file().equals(source.page()))
-                .findFirst()
-                .orElseThrow(() -> new BadInputException(
-                        "There is no page " + source.page() + " in this theme.", "Load the page again."));
-    }
-
     private static Element element(Page page, Source source) {
         List<Element> all = page.elements();
         if (source.at() < 1 || source.at() >= all.size()) {
@@ -284,7 +276,7 @@ class NewSettingController {
         Snapshot made = themes.change(id, base, me, theme -> {
             Palette palette = theme.palette();
             if (source.isPart()) {
-                Page page = page(theme, source);
+                Page page = theme.page(source.page());
                 Setting setting = existing.isEmpty() ? form.setting(palette, null) : palette.known(existing);
                 return PageBinding.bind(
                         theme,
@@ -314,7 +306,7 @@ class NewSettingController {
             HttpServletRequest request) {
         Source source = Source.of(request);
         Snapshot made = themes.change(id, base, me, theme -> {
-            Page page = page(theme, source);
+            Page page = theme.page(source.page());
             return PageBinding.release(
                     theme,
                     page,

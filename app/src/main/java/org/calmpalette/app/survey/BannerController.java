@@ -72,9 +72,7 @@ class BannerController {
 
         private Change change(Rendered rendered) {
             Theme theme = rendered.theme();
-            Page there = rendered.page(page)
-                    .orElseThrow(() -> new BadInputException(
-                            "There is no page " + page + " in this theme.", "Load the page again."));
+            Page there = theme.page(page);
             if (at < 1 || at >= there.elements().size()) {
                 throw new BadInputException("That part is no longer on the page.", "Point at it again.");
             }
@@ -94,11 +92,7 @@ class BannerController {
             Model model) {
         OpenTheme open = themes.open(id, me);
         Theme theme = open.theme();
-        Page page = open.read()
-                .rendered()
-                .page(form.page())
-                .orElseThrow(() -> new BadInputException(
-                        "There is no page " + form.page() + " in this theme.", "Load the page again."));
+        Page page = open.read().rendered().theme().page(form.page());
         if (form.at() < 1 || form.at() >= page.elements().size()) {
             throw new BadInputException("That part is no longer on the page.", "Point at it again.");
         }

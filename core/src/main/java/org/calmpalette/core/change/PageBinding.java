@@ -257,7 +257,9 @@ public final class PageBinding {
                     .filter(o -> o.binding() == use.binding())
                     .map(Offer::value)
                     .findFirst();
-            boolean same = s.kind().bindings().contains(use.binding())
+            boolean same = use.binding() == Binding.ITEMS
+                    ? BoundPage.isAsWritten(page, e, defaults)
+                    : s.kind().bindings().contains(use.binding())
                     && today.isPresent()
                     && theme.palette().bands().list().stream()
                             .allMatch(b -> defaults.value(s, b).equals(today.get()));

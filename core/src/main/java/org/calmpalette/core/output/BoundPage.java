@@ -62,6 +62,13 @@ public final class BoundPage {
         return isBound(page) ? new BoundPage(page, values, null).inside(page.document(), bands(values)) : List.of();
     }
 
+    /** Whether a part says in the page what its settings say. */
+    public static boolean isAsWritten(Page page, Element e, Effective values) {
+        BoundPage bound = new BoundPage(page, values, null);
+        return bound.whole(e, bands(values))
+                .equals(bound.text.substring(e.sourceRange().startPos(), bound.end(e)));
+    }
+
     private static Set<String> bands(Effective values) {
         return values.palette().bands().list().stream()
                 .map(Band::key)

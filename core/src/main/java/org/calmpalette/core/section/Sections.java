@@ -1,6 +1,7 @@
 package org.calmpalette.core.section;
 
 import java.nio.charset.StandardCharsets;
+import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -27,6 +28,7 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
@@ -172,7 +174,7 @@ public final class Sections {
         if (wanted.length() > Place.LONGEST) {
             throw new BadInputException("The name is too long.", "Write at most " + Place.LONGEST + " characters.");
         }
-        String base = Place.keyOf(wanted);
+        String base = keyOf(wanted);
         base = base.substring(0, Math.min(30, base.length())).replaceAll("-+$", "");
         Set<String> taken = names(theme);
         for (int i = 1; ; i++) {
@@ -383,28 +385,65 @@ public final class Sections {
      */
     public static Change moved(Theme theme, Page page, int at, int by) {
         List<Block> blocks = blocks(theme, page);
-        int i = 0;
-        while (i < blocks.size() && blocks.get(i).at() != at) {
-            i++;
-        }
-        if (i == blocks.size() || i + by < 0 || i + by >= blocks.size()) {
+        int i = indexOf(blocks, at);
+        if (i < 0 || i + by < 0 || i + by >= blocks.size()) {
             throw new BadInputException("It cannot go further.", "Move another one.");
         }
-        Element a = page.elements().get(blocks.get(Math.min(i, i + by)).at());
-        Element b = page.elements().get(blocks.get(Math.max(i, i + by)).at());
-        if (page.inside(a).isEmpty() || page.inside(b).isEmpty()) {
-            throw new BadInputException(
-                    page.source().file() + ": one of the two blocks has no end tag.", "Close it in the file first.");
+        List<Block> then = new ArrayList<>(blocks);
+        then.add(i + by, then.remove(i));
+        return ordered(page, blocks, then, "Moved “" + blocks.get(i).words() + "” " + (by < 0 ? "up" : "down"));
+    }
+
+    /**
+     * Moves a block to stand before another one.
+     *
+     * @param at index of the block among the elements of the page
+     * @param before likewise
+     */
+    public static Change placed(Theme theme, Page page, int at, int before) {
+        List<Block> blocks = blocks(theme, page);
+        int from = indexOf(blocks, at);
+        int to = indexOf(blocks, before);
+        if (from < 0 || to < 0 || from == to || from + 1 == to) {
+            throw new BadInputException("It stands there already.", "Move it somewhere else.");
         }
+        List<Block> then = new ArrayList<>(blocks);
+        Block block = then.remove(from);
+        then.add(then.indexOf(blocks.get(to)), block);
+        return ordered(
+                page, blocks, then, "Moved “" + block.words() + "” before “" + blocks.get(to).words() + "”");
+    }
+
+    private static int indexOf(List<Block> blocks, int at) {
+        for (int i = 0; i < blocks.size(); i++) {
+            if (blocks.get(i).at() == at) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** The same blocks in another order; what stands between them stays where it is. */
+    private static Change ordered(Page page, List<Block> now, List<Block> then, String note) {
         String text = page.source().text();
-        int[] first = {a.sourceRange().startPos(), a.endSourceRange().endPos()};
-        int[] second = {b.sourceRange().startPos(), b.endSourceRange().endPos()};
-        return Change.edit(
-                "Moved “" + blocks.get(i).words() + "” " + (by < 0 ? "up" : "down") + " on "
-                        + page.source().file(),
-                page.source().file(),
-                new Edit(first[0], first[1], text.substring(second[0], second[1])),
-                new Edit(second[0], second[1], text.substring(first[0], first[1])));
+        List<Edit> edits = new ArrayList<>();
+        for (int i = 0; i < now.size(); i++) {
+            if (now.get(i).at() != then.get(i).at()) {
+                Element here = page.elements().get(now.get(i).at());
+                Element comes = page.elements().get(then.get(i).at());
+                if (page.inside(here).isEmpty() || page.inside(comes).isEmpty()) {
+                    throw new BadInputException(
+                            page.source().file() + ": one of the blocks has no end tag.", "Close it in the file first.");
+                }
+                edits.add(new Edit(
+                        here.sourceRange().startPos(),
+                        here.endSourceRange().endPos(),
+                        text.substring(
+                                comes.sourceRange().startPos(),
+                                comes.endSourceRange().endPos())));
+            }
+        }
+        return Change.edit(note + " on " + page.source().file(), page.source().file(), edits.toArray(Edit[]::new));
     }
 
     /** Takes a section away with its rules and its settings. What owners chose for it stays in their choices and does nothing. */
@@ -634,6 +673,28 @@ public final class Sections {
                 .anyMatch(e -> e.attr(NAME).equals(name) && e.attr(KIND).equals(kind));
     }
 
+    /** Words as a name that folders, attributes and custom properties can have: letters without marks, digits and hyphens. */
+    static String keyOf(String words) {
+        String plain = Normalizer.normalize(words, Normalizer.Form.NFD)
+                .replaceAll("\\p{M}", "")
+                .toLowerCase(java.util.Locale.ROOT)
+                .replace("ß", "ss")
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-+|-+$", "");
+        return plain.matches("[a-z].*") ? plain : ("section-" + plain).replaceAll("-+$", "");
+    }
+
+    /** The name of a folder for another section: of the words, with a number where there is one of that name. */
+    private static String freeFolder(Theme theme, String words) {
+        String base = keyOf(words);
+        base = base.substring(0, Math.min(28, base.length())).replaceAll("-+$", "");
+        String key = base;
+        for (int i = 2; theme.files().has(SectionKit.FOLDER + key + "/" + SectionKit.JSON); i++) {
+            key = base + "-" + i;
+        }
+        return key;
+    }
+
     /**
      * Makes a section of a part of a page, and keeps it in the theme; the part stays as it is.
      *
@@ -642,12 +703,7 @@ public final class Sections {
      */
     public static Change from(Rendered rendered, Page page, int at, String label) {
         Theme theme = rendered.theme();
-        String base = Place.keyOf(label);
-        base = base.substring(0, Math.min(28, base.length())).replaceAll("-+$", "");
-        String key = base;
-        for (int i = 2; theme.files().has(SectionKit.FOLDER + key + "/" + SectionKit.JSON); i++) {
-            key = base + "-" + i;
-        }
+        String key = freeFolder(theme, label);
         SectionKit kit = SectionFrom.of(rendered, page, at, key, label);
         Change change = Change.of("Made the section “" + kit.label() + "” of a part of "
                 + page.source().file());
@@ -658,10 +714,8 @@ public final class Sections {
     }
 
     /** Copies a section into the theme under a name of its own, to be changed there. */
-    public static Change taken(Theme theme, SectionKit kit, String key, String label) {
-        if (SectionKit.of(theme.files()).stream().anyMatch(k -> k.key().equals(key))) {
-            throw new BadInputException("The theme has a section “" + key + "” already.", "Choose another name.");
-        }
+    public static Change taken(Theme theme, SectionKit kit, String label) {
+        String key = freeFolder(theme, label);
         String json = kit.json(label);
         SectionKit own = SectionKit.read(key, json, kit.html(), kit.css(), kit.pictures());
         Change change = Change.of("Copied the section “" + kit.label() + "” as “" + own.label() + "”");
@@ -685,18 +739,13 @@ public final class Sections {
                     "Pack the folder of one section: " + SectionKit.JSON + ", " + SectionKit.HTML + ", "
                             + SectionKit.CSS + " and its pictures.");
         }
-        String base = Place.keyOf(wanted);
-        base = base.substring(0, Math.min(28, base.length())).replaceAll("-+$", "");
-        String key = base;
-        for (int i = 2; theme.files().has(SectionKit.FOLDER + key + "/" + SectionKit.JSON); i++) {
-            key = base + "-" + i;
-        }
+        String key = freeFolder(theme, wanted);
         TreeMap<String, byte[]> placed = new TreeMap<>();
         String folder = SectionKit.FOLDER + key + "/";
         files.forEach((path, bytes) -> placed.put(folder + path, bytes));
         SectionKit kit = SectionKit.read(ThemeFiles.of(placed), folder);
         Change change =
-                Change.of("Brought in the section “" + kit.label() + "”" + (key.equals(base) ? "" : " as " + key));
+                Change.of("Brought in the section “" + kit.label() + "”" + (key.equals(keyOf(wanted)) ? "" : " as " + key));
         for (Map.Entry<String, byte[]> f : placed.entrySet()) {
             change = change.withFile(f.getKey(), f.getValue());
         }
@@ -717,11 +766,14 @@ public final class Sections {
                 new String(ThemeBuild.filled(put.pages().get(0), ThemeBuild.defaults(put)), StandardCharsets.UTF_8);
         String css = "html{scrollbar-width:none}body{margin:0;font:1rem/1.5 system-ui,sans-serif}"
                 + ThemeBuild.settingsCss(put) + text(put);
-        for (String path : put.pictures()) {
-            String address = "data:"
-                    + (path.endsWith(".svg")
-                            ? "image/svg+xml"
-                            : "image/" + Paths.ending(path).replace("jpg", "jpeg")) + ";base64,"
+        for (String path : put.media().paths()) {
+            String ending = Paths.ending(path);
+            String type = ending.equals("svg")
+                    ? "image/svg+xml"
+                    : PictureKind.FORMATS.contains(ending.replace("jpeg", "jpg"))
+                            ? "image/" + ending.replace("jpg", "jpeg")
+                            : "video/" + ending.replace("ogv", "ogg");
+            String address = "data:" + type + ";base64,"
                     + java.util.Base64.getEncoder().encodeToString(put.files().read(path));
             css = css.replace("\"" + Paths.address(path) + "\"", "\"" + address + "\"");
             page = page.replace("\"" + Paths.address(path) + "\"", "\"" + address + "\"");

@@ -197,13 +197,38 @@ public record Palette(
             return chosen;
         }
         Map<String, Value> each = new LinkedHashMap<>();
-        chosen.bands().forEach((band, v) -> each.put(band, v.withTexts(moved)));
+        chosen.bands().forEach((band, v) -> each.put(band, inFiles(kind, v, moved)));
         return new Chosen(
-                chosen.everywhere() == null ? null : chosen.everywhere().withTexts(moved), each);
+                chosen.everywhere() == null ? null : inFiles(kind, chosen.everywhere(), moved), each);
     }
 
     private static boolean namesFiles(Kind kind) {
-        return kind instanceof PictureKind || kind instanceof BackgroundKind || kind instanceof VideoKind;
+        return kind instanceof PictureKind
+                || kind instanceof BackgroundKind
+                || kind instanceof VideoKind
+                || kind instanceof ItemsKind;
+    }
+
+    /** A value with other paths of files; words that happen to read like a path stay. */
+    private static Value inFiles(Kind kind, Value value, Map<String, String> names) {
+        if (!(kind instanceof ItemsKind items) || !(value instanceof Value.Many many)) {
+            return value.withTexts(names);
+        }
+        return new Value.Many(many.items().stream()
+                .map(one -> {
+                    // Choices come as they were kept, whatever the kind was then.
+                    if (!(one instanceof Value.Parts before)) {
+                        return one;
+                    }
+                    Map<String, Value> parts = new LinkedHashMap<>(before.parts());
+                    items.parts().forEach((key, part) -> {
+                        if (part.kind() instanceof PictureKind) {
+                            parts.computeIfPresent(key, (k, v) -> v.withTexts(names));
+                        }
+                    });
+                    return (Value) new Value.Parts(parts);
+                })
+                .toList());
     }
 
     /**
@@ -229,10 +254,10 @@ public record Palette(
                 continue;
             }
             Map<String, Given> each = new LinkedHashMap<>();
-            s.bands().forEach((band, g) -> each.put(band, moved(g, names)));
+            s.bands().forEach((band, g) -> each.put(band, moved(s.kind(), g, names)));
             Kind kind =
                     Kinds.read(s.kind().name(), (Value.Parts) s.kind().allowed().withTexts(names));
-            all.add(s.withKind(kind).withGiven(moved(s.given(), names)).withBands(each));
+            all.add(s.withKind(kind).withGiven(moved(s.kind(), s.given(), names)).withBands(each));
         }
         Palette after = new Palette(name, bands, places, all, schemes, subjects, names, faults);
         return new Palette(
@@ -248,8 +273,8 @@ public record Palette(
                 faults);
     }
 
-    private static Given moved(Given given, Map<String, String> names) {
-        return given instanceof Given.Fixed f ? new Given.Fixed(f.value().withTexts(names)) : given;
+    private static Given moved(Kind kind, Given given, Map<String, String> names) {
+        return given instanceof Given.Fixed f ? new Given.Fixed(inFiles(kind, f.value(), names)) : given;
     }
 
     /** @throws BadInputException if there is none any more */

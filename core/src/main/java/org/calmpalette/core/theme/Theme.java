@@ -78,6 +78,15 @@ public record Theme(
                 List.copyOf(reading.aside));
     }
 
+    /** A page by its path. @throws BadInputException if there is none */
+    public Page page(String path) {
+        return pages.stream()
+                .filter(p -> p.source().file().equals(path))
+                .findFirst()
+                .orElseThrow(() ->
+                        new BadInputException("There is no page " + path + " in this theme.", "Load the page again."));
+    }
+
     /** With other settings; the files stay as they are. */
     public Theme with(Palette now) {
         return new Theme(files, now, pages, sheets, attributes, media, aside);

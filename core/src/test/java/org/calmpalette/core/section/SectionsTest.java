@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.PaletteChange;
+import org.calmpalette.core.change.PictureChange;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.setting.Chosen;
@@ -116,6 +117,37 @@ class SectionsTest {
     }
 
     @Test
+    void aListThatIsNoSettingAnyMoreKeepsItsItemsAndAKeyIsRenamedInIt() {
+        Theme theme = put(theme(), "cards", 0, "Piers", 0);
+        Theme renamed = PaletteChange.rename(theme, "piers-cards", "boats").applied(theme);
+        assertThat(Themes.text(renamed.files(), "index.html")).contains("data-setting-items=\"boats\"");
+        assertThat(built(renamed, Map.of())).contains("Candle Steps");
+        Theme without = PaletteChange.remove(renamed, List.of("boats")).applied(renamed);
+        assertThat(Themes.text(without.files(), "index.html")).contains("Candle Steps").doesNotContain("data-setting-items");
+        assertThat(built(without, Map.of())).contains("Harrow Pier", "Candle Steps");
+    }
+
+    @Test
+    void aPictureOfAnItemIsRenamedWithTheChoicesOfIt() {
+        Theme theme = put(theme(), "cards", 0, "Piers", 0);
+        Setting s = theme.palette().known("piers-cards");
+        Value.Parts first = (Value.Parts) ((Value.Many) s.given().value()).items().get(0);
+        Value chosen = new Value.Many(List.of(first.with("text", Value.of("img/cards-harrow.svg"))));
+        Theme after = PictureChange.renamed(theme, "img/cards-harrow.svg", "north.svg").applied(theme);
+        assertThat(Themes.text(after.files(), "index.html")).contains("src=\"img/north.svg\"").doesNotContain("cards-harrow");
+        String page = built(after, Map.of("piers-cards", Chosen.of(chosen)));
+        assertThat(page).contains("src=\"img/north.svg\"", ">img/cards-harrow.svg</p>");
+    }
+
+    @Test
+    void whatOwnersCallItIsTheirsAndKeysAreOurs() {
+        Theme theme = put(put(theme(), "notice", 0, "Häfen & Brücken", 0), "notice", 0, "渡し船", 0);
+        assertThat(Sections.names(theme)).containsExactlyInAnyOrder("hafen-brucken", "section");
+        assertThat(theme.palette().placeLabel("section")).isEqualTo("渡し船");
+        assertThat(theme.palette().setting("hafen-brucken-ground")).isPresent();
+    }
+
+    @Test
     void itemsAreAddedRemovedAndOrderedByTheOwner() {
         Theme theme = put(theme(), "cards", 0, "Piers", 0);
         Setting s = theme.palette().known("piers-cards");
@@ -169,6 +201,15 @@ class SectionsTest {
         assertThatThrownBy(() -> Sections.moved(
                         theme, theme.pages().get(0), blocks.get(0).at(), -1))
                 .hasMessage("It cannot go further.");
+        int heading = blocks.get(0).at();
+        Theme first = Sections.placed(theme, theme.pages().get(0), blocks.get(3).at(), heading).applied(theme);
+        assertThat(Sections.blocks(first, first.pages().get(0)))
+                .extracting(Sections.Block::words)
+                .containsExactly("Tickets", "One", "p", "Fog");
+        assertThat(Themes.text(first.files(), "index.html").length())
+                .isEqualTo(Themes.text(theme.files(), "index.html").length());
+        assertThatThrownBy(() -> Sections.placed(theme, theme.pages().get(0), heading, blocks.get(1).at()))
+                .hasMessage("It stands there already.");
         Theme copied = Sections.copied(theme, kit("notice"), theme.pages().get(0), "fog")
                 .applied(theme);
         assertThat(Sections.blocks(copied, copied.pages().get(0)))
@@ -255,7 +296,7 @@ class SectionsTest {
 
     @Test
     void oneOfTheMakersOwnIsChangedWhereItStandsAndKeepsWhatIsSet() {
-        Theme theme = Sections.taken(theme(), kit("beside"), "mine", "Mine").applied(theme());
+        Theme theme = Sections.taken(theme(), kit("beside"), "Mine").applied(theme());
         assertThat(theme.pictures())
                 .as("pictures of a section that stands nowhere are none of the theme")
                 .isEmpty();
@@ -350,7 +391,7 @@ class SectionsTest {
                     .as(kit.key())
                     .doesNotContain("href=\"sections.css\"")
                     .contains("data-section-kind=\"" + kit.key());
-            kit.pictures().keySet().forEach(p -> assertThat(page)
+            kit.pictures().keySet().stream().filter(p -> p.endsWith(".svg")).forEach(p -> assertThat(page)
                     .contains("data:image/svg+xml;base64,")
                     .doesNotContain("\"img/"));
         }
