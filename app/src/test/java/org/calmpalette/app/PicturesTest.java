@@ -317,6 +317,9 @@ class PicturesTest {
         maker.waitForSelector(".notice >> text=Renamed img/view.png to img/harbour.png, in 1 place");
         maker.waitForSelector("h2 >> text=img/harbour.png");
 
+        maker.click("summary:has-text('Narrower copies')");
+        maker.click("text=Make narrower copies");
+        maker.waitForSelector(".notice >> text=Made narrower copies of img/harbour.png: 480 px");
         maker.navigate(running.address + theme + "/survey?page=index.html");
         Frame frame = maker.waitForSelector(".strip iframe, iframe").contentFrame();
         String at = frame.waitForSelector("h1").getAttribute("data-calm-at");
@@ -335,6 +338,9 @@ class PicturesTest {
                             .evaluate(
                                     "i => ({ alt: i.alt, w: i.width, h: i.height, room: i.parentElement.clientWidth, nw: i.naturalWidth })");
             assertThat(seen.get("alt")).isEqualTo("Withy Boats");
+            // On a plain screen a narrow window takes the narrow copy.
+            page.waitForFunction(
+                    "w => document.querySelector('h1 img').currentSrc.includes('480w') === (w < 480)", width);
             int shown = ((Number) seen.get("w")).intValue();
             assertThat(shown).isEqualTo(Math.min(900, ((Number) seen.get("room")).intValue()));
             assertThat(((Number) seen.get("h")).doubleValue()).isCloseTo(shown * 600 / 900.0, within(1.0));

@@ -172,8 +172,9 @@ class SectionsTest {
             assertThat(style(page, "[data-section=drift] img", "animation-name"))
                     .isEqualTo("drift-drift");
             assertThat(style(page, "[data-section=film] video", "display")).isEqualTo("block");
-            page.locator("video").scrollIntoViewIfNeeded();
-            page.waitForFunction("() => { const v = document.querySelector('video'); return v.muted && !v.paused && v.currentTime > 0 }");
+            page.locator("[data-section=film] video").scrollIntoViewIfNeeded();
+            page.waitForFunction(
+                    "() => { const v = document.querySelector('[data-section=film] video'); return v.muted && !v.paused && v.currentTime > 0 }");
             assertThat(page.evaluate("() => document.documentElement.scrollWidth <= innerWidth"))
                     .as("no wider than the window")
                     .isEqualTo(true);
@@ -215,7 +216,8 @@ class SectionsTest {
         maker.click("[aria-label='Boats: up']");
         maker.waitForSelector(".notice >> text=Moved “Boats” up");
         assertThat(maker.locator("tbody .name").allTextContents()).containsExactly("Boats", "Notice band");
-        maker.locator("tr.pick[data-row=notice-band]").dragTo(maker.locator("tr.pick").first());
+        maker.locator("tr.pick[data-row=notice-band]")
+                .dragTo(maker.locator("tr.pick").first());
         maker.waitForSelector(".notice >> text=Moved “Notice band” before “Reed”");
         assertThat(maker.locator("tbody tr").first().innerText()).contains("Notice band");
         maker.click("[aria-label='Boats: once more']");
@@ -225,11 +227,22 @@ class SectionsTest {
         maker.click("[data-key=u]");
         maker.waitForCondition(() -> maker.locator("tbody .name").count() == 3);
 
+        // A part that is clicked becomes one.
+        maker.navigate(running.address + theme + "/survey?page=index.html");
+        Running.clickPart(maker, "h1");
+        maker.click("[data-make-section]");
+        maker.waitForURL("**/sections/own/**");
+        assertThat(maker.inputValue("#k-html")).contains("data-setting-text=\"heading\"");
+        maker.fill("#k-css", ":scope + p { color: red }");
+        maker.click("text=Keep it so");
+        maker.waitForSelector("text=section.css, line 1");
+
         String slug = "reed-boats";
-        assertThat(client.post(theme + "/sites", "name", "Reed Boats", "whose", "owner", "owner", "jonas")
+        String ownerName = running.newOwner();
+        assertThat(client.post(theme + "/sites", "name", "Reed Boats", "whose", "owner", "owner", ownerName)
                         .statusCode())
                 .isEqualTo(302);
-        Page owner = running.owner();
+        Page owner = running.signedIn(ownerName, 1280, 800);
         owner.navigate(running.address + "/sites/" + slug);
         Locator question = owner.locator("[data-question][data-key=boats-cards]");
         question.locator("[data-item-add]").click();
@@ -237,7 +250,7 @@ class SectionsTest {
         question.locator("[name='v.3.heading']").blur();
         question.locator("[data-item='3'] [data-item-move='-1']").click();
         question.locator("[data-item='0'] [data-item-remove]").click();
-        owner.waitForCondition(() -> client(running, "jonas")
+        owner.waitForCondition(() -> client(running, ownerName)
                 .get("/sites/" + slug + "/choices.json")
                 .body()
                 .contains("The late boat"));
@@ -287,7 +300,8 @@ class SectionsTest {
                     s => { const root = s.startsWith('[') ? document.querySelector(s) : document.querySelectorAll('*')[Number(s)];
                       return [root, ...root.querySelectorAll('*')].map(e => { const c = getComputedStyle(e);
                         return [e.localName, c.color, c.backgroundColor, c.fontSize, c.fontFamily, c.fontWeight, c.paddingTop, c.paddingLeft, c.marginTop,
-                          c.borderTopColor, c.borderTopWidth, c.textAlign, c.lineHeight, c.textDecorationLine, c.display].join(' | ') }) }""";
+                          c.borderTopColor, c.borderTopWidth, c.textAlign, c.lineHeight, c.textDecorationLine,
+                          e.localName === 'img' ? '' : c.display].join(' | ') }) }""";
             int built = org.calmpalette.core.page.Page.read(
                                     "i",
                                     ThemeBuild.build(towpath, Map.of()).files().get("index.html"))

@@ -14,8 +14,9 @@ class ShelfFilm {
     @Test
     void draw() throws IOException {
         Page page = Browsers.page(600, 400);
-        String film = (String) page.evaluate(
-                """
+        String film = (String)
+                page.evaluate(
+                        """
                 async () => {
                   const c = document.createElement('canvas'); c.width = 480; c.height = 270; const g = c.getContext('2d');
                   const fill = (from, to, ...stops) => { const f = g.createLinearGradient(0, from, 0, to); stops.forEach(([at, color]) => f.addColorStop(at, color)); g.fillStyle = f; };

@@ -138,6 +138,12 @@ class PicturesController {
                                     .filter(v -> v != null)
                                     .findFirst()
                                     .orElse(Anchor.ALL.get(0)));
+            model.addAttribute(
+                    "copies",
+                    open.theme().media().copies(chosen).entrySet().stream()
+                            .map(c -> c.getKey() + " px, "
+                                    + weight(open.theme().files().size(c.getValue())))
+                            .toList());
             model.addAttribute("uses", uses.get(chosen));
             model.addAttribute("writes", Lighter.writes(chosen));
             model.addAttribute("ways", Tint.Way.values());
@@ -484,6 +490,17 @@ class PicturesController {
         Snapshot made = themes.change(id, base, me, theme -> PictureChange.brought(theme, absent, name(file), bytes));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/pictures");
+    }
+
+    @PostMapping("/pictures/copies")
+    String copies(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "") String picture,
+            @AuthenticationPrincipal SignedIn me) {
+        Snapshot made = themes.change(id, base, me, theme -> PictureChange.copied(theme, picture));
+        notices.done(made.note());
+        return back(id, picture, "");
     }
 
     @PostMapping("/pictures/rename")

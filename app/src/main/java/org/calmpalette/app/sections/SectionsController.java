@@ -265,14 +265,10 @@ class SectionsController {
             @RequestParam(defaultValue = "") String kit,
             @RequestParam(defaultValue = "") String name,
             @AuthenticationPrincipal SignedIn me) {
-        Snapshot made = themes.change(
-                id,
-                base,
-                me,
-                theme -> {
-                    SectionKit from = known(theme, kit);
-                    return Sections.taken(theme, from, name.isBlank() ? from.label() + ", own" : name.strip());
-                });
+        Snapshot made = themes.change(id, base, me, theme -> {
+            SectionKit from = known(theme, kit);
+            return Sections.taken(theme, from, name.isBlank() ? from.label() + ", own" : name.strip());
+        });
         notices.done(made.note());
         return Go.to("/themes/" + id + "/sections/own/" + newest(made));
     }

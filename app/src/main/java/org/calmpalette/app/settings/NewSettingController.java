@@ -26,7 +26,6 @@ import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.Proposal;
 import org.calmpalette.core.survey.Suggestion;
-import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorProperties;
 import org.calmpalette.core.usage.ColorRow;
 import org.calmpalette.core.usage.PageSelector;

@@ -134,6 +134,8 @@ class SurveyController {
             return "survey/working";
         }
         model.addAttribute("view", view);
+        model.addAttribute("unfolded", all);
+        model.addAttribute("by", by);
         model.addAttribute(
                 "strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), page, request));
         model.addAttribute("turns", open.read().turns());
@@ -197,8 +199,6 @@ class SurveyController {
                             .toList();
                 }
                 model.addAttribute("folded", folded ? found.size() - kept.size() : 0);
-                model.addAttribute("unfolded", all);
-                model.addAttribute("by", by);
                 Pager pager = Pager.of(chosen == null ? from : Math.max(0, kept.indexOf(chosen)), kept.size());
                 List<ColorRow> shown = pager.of(kept);
                 chosen = chosen == null && !shown.isEmpty() ? shown.get(0) : chosen;

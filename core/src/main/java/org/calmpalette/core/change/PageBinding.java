@@ -260,9 +260,9 @@ public final class PageBinding {
             boolean same = use.binding() == Binding.ITEMS
                     ? BoundPage.isAsWritten(page, e, defaults)
                     : s.kind().bindings().contains(use.binding())
-                    && today.isPresent()
-                    && theme.palette().bands().list().stream()
-                            .allMatch(b -> defaults.value(s, b).equals(today.get()));
+                            && today.isPresent()
+                            && theme.palette().bands().list().stream()
+                                    .allMatch(b -> defaults.value(s, b).equals(today.get()));
             if (s.kind().bindings().contains(use.binding()) && !same) {
                 throw new BadInputException(
                         use.file() + ", line " + use.line()

@@ -8,13 +8,16 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.picture.Copies;
 import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.picture.PictureEdit;
 import org.calmpalette.core.picture.PictureSize;
 import org.calmpalette.core.picture.SvgSafety;
+import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Scheme;
@@ -49,9 +52,54 @@ public final class PictureChange {
                     path + " does not get lighter so: " + light.length + " bytes instead of " + before.length + ".",
                     "Choose a smaller width or a lower quality.");
         }
-        return Change.of("Made " + path + " lighter: " + Math.round(light.length / 1000.0) + " kB instead of "
-                        + Math.round(before.length / 1000.0) + " kB")
-                .withFile(path, light);
+        return withoutCopies(
+                theme,
+                path,
+                Change.of("Made " + path + " lighter: " + Math.round(light.length / 1000.0) + " kB instead of "
+                                + Math.round(before.length / 1000.0) + " kB")
+                        .withFile(path, light));
+    }
+
+    /** Copies of what was there before would show it still. */
+    static Change withoutCopies(Theme theme, String path, Change change) {
+        Change now = change;
+        for (String copy : theme.media().copies(path).values()) {
+            now = now.withoutFile(copy);
+        }
+        return now;
+    }
+
+    /**
+     * Narrower copies of a picture beside it, in the place of those that are there. Pages that are built name them.
+     *
+     * @throws BadInputException if it cannot be read or written, or is so narrow that none would spare anything
+     */
+    public static Change copied(Theme theme, String path) {
+        byte[] bytes = known(theme, path);
+        int own = theme.media().facts(path).map(MediaFacts::width).orElse(0);
+        List<Integer> widths = Copies.widths(own);
+        if (widths.isEmpty()) {
+            throw new BadInputException(
+                    path + " is " + own + " px wide; narrower copies would spare nothing.",
+                    "Copies are made of pictures that are wider than " + Math.round(Copies.USUAL.get(0) / 0.8)
+                            + " px.");
+        }
+        SortedMap<Integer, byte[]> made = Lighter.copies(path, bytes, widths);
+        // One that weighs as much as the whole spares nothing.
+        made.values().removeIf(copy -> copy.length >= bytes.length);
+        if (made.isEmpty()) {
+            throw new BadInputException(
+                    "No narrower copy of " + path + " would weigh less than it does.", "Leave it as it is.");
+        }
+        Change change = Change.of("Made narrower copies of " + path + ": "
+                + String.join(", ", made.keySet().stream().map(String::valueOf).toList()) + " px");
+        for (Map.Entry<Integer, String> before : theme.media().copies(path).entrySet()) {
+            change = made.containsKey(before.getKey()) ? change : change.withoutFile(before.getValue());
+        }
+        for (Map.Entry<Integer, byte[]> copy : made.entrySet()) {
+            change = change.withFile(Copies.path(path, copy.getKey()), copy.getValue());
+        }
+        return change;
     }
 
     /**
@@ -73,7 +121,7 @@ public final class PictureChange {
         Change change = Change.of("Made " + light.size() + (light.size() == 1 ? " picture" : " pictures") + " lighter: "
                 + Math.round(after / 1000.0) + " kB instead of " + Math.round(before / 1000.0) + " kB");
         for (Map.Entry<String, byte[]> e : light.entrySet()) {
-            change = change.withFile(e.getKey(), e.getValue());
+            change = withoutCopies(theme, e.getKey(), change.withFile(e.getKey(), e.getValue()));
         }
         return change;
     }
@@ -86,7 +134,8 @@ public final class PictureChange {
     public static Change edited(Theme theme, String path, PictureEdit edit) {
         byte[] before = known(theme, path);
         byte[] after = Lighter.edited(path, before, edit);
-        Change change = Change.of(path + ": " + edit.inWords()).withFile(path, after);
+        Change change = withoutCopies(
+                theme, path, Change.of(path + ": " + edit.inWords()).withFile(path, after));
         Subject subject = theme.palette().subject(path).orElse(null);
         if (!(edit instanceof PictureEdit.Fitted fitted) || subject == null) {
             return change;
@@ -130,9 +179,14 @@ public final class PictureChange {
                     "Save it as " + wanted + " first, so that every address still fits.");
         }
         PictureSize size = checked(name, bytes);
-        return Change.of("Replaced " + path
-                        + (size.width() > 0 ? " by a picture of " + size.width() + " by " + size.height() + " px" : ""))
-                .withFile(path, bytes);
+        return withoutCopies(
+                theme,
+                path,
+                Change.of("Replaced " + path
+                                + (size.width() > 0
+                                        ? " by a picture of " + size.width() + " by " + size.height() + " px"
+                                        : ""))
+                        .withFile(path, bytes));
     }
 
     /**
@@ -296,6 +350,10 @@ public final class PictureChange {
                         .withFile(after, bytes),
                 addresses,
                 after);
+        for (Map.Entry<Integer, String> copy : theme.media().copies(path).entrySet()) {
+            change = change.withoutFile(copy.getValue())
+                    .withFile(Copies.path(after, copy.getKey()), theme.files().read(copy.getValue()));
+        }
         // The palette is checked where the picture is there under its new name.
         return change.withPalette(change.applied(theme), theme.palette().withPictureMoved(path, after));
     }
@@ -317,7 +375,8 @@ public final class PictureChange {
                             + (uses.size() > 3 ? " and " + (uses.size() - 3) + " more" : "") + ".",
                     "Put another one in its place, or take it out there first.");
         }
-        Change change = Change.of("Removed the picture " + path).withoutFile(path);
+        Change change = withoutCopies(
+                theme, path, Change.of("Removed the picture " + path).withoutFile(path));
         return theme.palette().subject(path).isPresent()
                 ? change.withPalette(theme, theme.palette().withoutSubject(path))
                 : change;

@@ -129,7 +129,7 @@ public final class Recolored {
         Change change = Change.of("Recoloured " + String.join(", ", what) + ": " + tint.inWords())
                 .with(edits);
         for (Map.Entry<String, byte[]> p : pictures.entrySet()) {
-            change = change.withFile(p.getKey(), p.getValue());
+            change = PictureChange.withoutCopies(theme, p.getKey(), change.withFile(p.getKey(), p.getValue()));
         }
         return names.isEmpty() ? change : change.withPalette(theme, palette);
     }

@@ -1,6 +1,7 @@
 package org.calmpalette.core.output;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
@@ -71,7 +72,10 @@ public final class ThemeBuild {
         Page filled = BoundPage.edits(page, values).isEmpty()
                 ? page
                 : Page.read(page.source().file(), filled(page, values));
-        return filled.source().withEdits(PageLinks.edits(filled));
+        List<Edit> edits = new ArrayList<>(PageLinks.edits(filled));
+        edits.addAll(Candidates.edits(filled, values.media()));
+        edits.sort(java.util.Comparator.comparingInt(Edit::start));
+        return filled.source().withEdits(edits);
     }
 
     /** The page's bytes with its bound parts filled, and nothing else. */

@@ -6,7 +6,10 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.Iterator;
+import java.util.List;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReadParam;
@@ -27,6 +30,7 @@ public final class Lighter {
     private static final long MOST_EDITED = 16_000_000;
 
     private static final int EDITED = 90;
+    private static final int COPIED = 82;
     private static final int LOWEST = 30;
     private static final int HIGHEST = 95;
 
@@ -80,6 +84,40 @@ public final class Lighter {
         synchronized (Lighter.class) {
             return written(path, bytes, width, quality, format, every);
         }
+    }
+
+    /**
+     * Narrower copies of a picture, in its own format. It is read once.
+     *
+     * @param widths in pixels, each less than its own
+     * @throws BadInputException if it cannot be read or written, or has more pixels than are changed at once
+     */
+    public static SortedMap<Integer, byte[]> copies(String path, byte[] bytes, List<Integer> widths) {
+        String format = format(path)
+                .orElseThrow(() -> new BadInputException(
+                        path + " is neither a JPEG nor a PNG, and only these are written here.",
+                        "Save it as one of these with a picture editor."));
+        PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
+        if ((long) size.width() * size.height() > MOST_EDITED) {
+            throw new BadInputException(
+                    path + " has more than " + MOST_EDITED / 1_000_000 + " million pixels.", "Make it lighter first.");
+        }
+        SortedMap<Integer, byte[]> all = new TreeMap<>();
+        synchronized (Lighter.class) {
+            try {
+                BufferedImage image = upright(path, bytes, 1);
+                // The widest first: each is made of the one before, which has enough pixels for it.
+                for (int width : widths.stream()
+                        .sorted(java.util.Comparator.reverseOrder())
+                        .toList()) {
+                    image = image.getWidth() > width ? scaled(image, width) : image;
+                    all.put(width, written(image, format, COPIED));
+                }
+            } catch (IOException broken) {
+                throw unreadable(path);
+            }
+        }
+        return all;
     }
 
     /**

@@ -411,7 +411,10 @@ public final class Sections {
         Block block = then.remove(from);
         then.add(then.indexOf(blocks.get(to)), block);
         return ordered(
-                page, blocks, then, "Moved “" + block.words() + "” before “" + blocks.get(to).words() + "”");
+                page,
+                blocks,
+                then,
+                "Moved “" + block.words() + "” before “" + blocks.get(to).words() + "”");
     }
 
     private static int indexOf(List<Block> blocks, int at) {
@@ -433,7 +436,8 @@ public final class Sections {
                 Element comes = page.elements().get(then.get(i).at());
                 if (page.inside(here).isEmpty() || page.inside(comes).isEmpty()) {
                     throw new BadInputException(
-                            page.source().file() + ": one of the blocks has no end tag.", "Close it in the file first.");
+                            page.source().file() + ": one of the blocks has no end tag.",
+                            "Close it in the file first.");
                 }
                 edits.add(new Edit(
                         here.sourceRange().startPos(),
@@ -744,8 +748,8 @@ public final class Sections {
         String folder = SectionKit.FOLDER + key + "/";
         files.forEach((path, bytes) -> placed.put(folder + path, bytes));
         SectionKit kit = SectionKit.read(ThemeFiles.of(placed), folder);
-        Change change =
-                Change.of("Brought in the section “" + kit.label() + "”" + (key.equals(keyOf(wanted)) ? "" : " as " + key));
+        Change change = Change.of(
+                "Brought in the section “" + kit.label() + "”" + (key.equals(keyOf(wanted)) ? "" : " as " + key));
         for (Map.Entry<String, byte[]> f : placed.entrySet()) {
             change = change.withFile(f.getKey(), f.getValue());
         }

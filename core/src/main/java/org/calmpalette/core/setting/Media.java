@@ -1,7 +1,9 @@
 package org.calmpalette.core.setting;
 
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
+import java.util.SortedMap;
 
 /** The pictures and videos that a value may name. */
 public interface Media {
@@ -21,6 +23,11 @@ public interface Media {
 
     /** Of all pictures and videos. */
     List<String> paths();
+
+    /** Narrower copies of a picture by their width in pixels, the narrowest first. */
+    default SortedMap<Integer, String> copies(String path) {
+        return Collections.emptySortedMap();
+    }
 
     /** Whether it is known which files there are beside them. */
     default boolean knowsFiles() {

@@ -198,8 +198,7 @@ public record Palette(
         }
         Map<String, Value> each = new LinkedHashMap<>();
         chosen.bands().forEach((band, v) -> each.put(band, inFiles(kind, v, moved)));
-        return new Chosen(
-                chosen.everywhere() == null ? null : inFiles(kind, chosen.everywhere(), moved), each);
+        return new Chosen(chosen.everywhere() == null ? null : inFiles(kind, chosen.everywhere(), moved), each);
     }
 
     private static boolean namesFiles(Kind kind) {
@@ -257,7 +256,9 @@ public record Palette(
             s.bands().forEach((band, g) -> each.put(band, moved(s.kind(), g, names)));
             Kind kind =
                     Kinds.read(s.kind().name(), (Value.Parts) s.kind().allowed().withTexts(names));
-            all.add(s.withKind(kind).withGiven(moved(s.kind(), s.given(), names)).withBands(each));
+            all.add(s.withKind(kind)
+                    .withGiven(moved(s.kind(), s.given(), names))
+                    .withBands(each));
         }
         Palette after = new Palette(name, bands, places, all, schemes, subjects, names, faults);
         return new Palette(

@@ -4,8 +4,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.SortedMap;
 import java.util.concurrent.ConcurrentHashMap;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.picture.Copies;
 import org.calmpalette.core.setting.Media;
 import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.PictureKind;
@@ -14,6 +17,7 @@ import org.calmpalette.core.setting.VideoKind;
 /** The pictures and videos among a theme's files. What a file is, is read when it is first asked for. */
 final class ThemeMedia implements Media {
     private final ThemeFiles files;
+    private final Map<String, SortedMap<Integer, String>> copies = new ConcurrentHashMap<>();
     private final Map<String, MediaFacts> known = new ConcurrentHashMap<>();
 
     ThemeMedia(ThemeFiles files) {
@@ -25,6 +29,16 @@ final class ThemeMedia implements Media {
         return files.has(path)
                 ? Optional.of(known.computeIfAbsent(path, p -> MediaFacts.of(p, files.read(p))))
                 : Optional.empty();
+    }
+
+    @Override
+    public SortedMap<Integer, String> copies(String path) {
+        SortedMap<Integer, String> known = copies.get(path);
+        if (known == null) {
+            known = Copies.of(files.paths(), path);
+            copies.put(path, known);
+        }
+        return known;
     }
 
     @Override
@@ -40,10 +54,13 @@ final class ThemeMedia implements Media {
     @Override
     public List<String> paths() {
         List<String> all = new ArrayList<>();
-        for (String path : files.paths()) {
+        Set<String> there = files.paths();
+        for (String path : there) {
             String format = Paths.ending(path).equals("jpeg") ? "jpg" : Paths.ending(path);
             boolean shown = PictureKind.FORMATS.contains(format) || VideoKind.FORMATS.contains(format);
-            if (shown && !Theme.isOfSection(files, path)) {
+            if (shown
+                    && !Theme.isOfSection(files, path)
+                    && Copies.original(there, path).isEmpty()) {
                 all.add(path);
             }
         }

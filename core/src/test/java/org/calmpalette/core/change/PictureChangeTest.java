@@ -17,6 +17,7 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Tint;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.picture.PictureEdit;
+import org.calmpalette.core.picture.PictureSize;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Subject;
@@ -298,6 +299,61 @@ class PictureChangeTest {
                 .hasMessageContaining("is not missing any more");
         assertThatThrownBy(() -> PictureChange.brought(theme, "art/gone.png", "gone.png", new byte[5]))
                 .hasMessageContaining("cannot be read as a picture");
+    }
+
+    private static byte[] noisy(int width, int height) throws IOException {
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        for (int i = 0; i < width * height; i++) {
+            image.setRGB(i % width, i / width, i * 7919);
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(image, "jpg", out);
+        return out.toByteArray();
+    }
+
+    @Test
+    void narrowerCopiesLieBesideAPictureAndPagesNameThem() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        String page =
+                "<!doctype html><html><head></head><body><img src='../pics/a,b.jpg' alt=''><img src=../pics/a,b.jpg srcset='x 2x'>"
+                        + "<picture><img src='../pics/a,b.jpg'></picture><img src=../pics/small.jpg><img data-setting-src=view src=../pics/small.jpg></body></html>";
+        files.put("p/index.html", page.getBytes(StandardCharsets.UTF_8));
+        files.put("pics/a,b.jpg", noisy(1000, 500));
+        files.put("pics/small.jpg", noisy(300, 200));
+        files.put(
+                "palette.json",
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[{"key":"view","label":"View","kind":"picture","place":"p","default":"pics/small.jpg"}]}"""
+                        .getBytes(StandardCharsets.UTF_8));
+        Theme theme = Theme.read(ThemeFiles.of(files), "T");
+        Change change = PictureChange.copied(theme, "pics/a,b.jpg");
+        assertThat(change.note()).isEqualTo("Made narrower copies of pics/a,b.jpg: 480, 800 px");
+        Theme with = change.applied(theme);
+        assertThat(with.pictures()).containsExactly("pics/a,b.jpg", "pics/small.jpg");
+        assertThat(with.media().copies("pics/a,b.jpg")).containsOnlyKeys(480, 800);
+        assertThat(PictureSize.read(with.files().read("pics/a,b.480w.jpg"))).contains(new PictureSize(480, 240));
+        String built = new String(
+                ThemeBuild.build(with, Map.of("view", Chosen.of("pics/a,b.jpg")))
+                        .files()
+                        .get("p/index.html"),
+                StandardCharsets.UTF_8);
+        String candidates =
+                "srcset=\"../pics/a%2Cb.480w.jpg 480w, ../pics/a%2Cb.800w.jpg 800w, ../pics/a%2Cb.jpg 1000w\" sizes=\"(max-width: 1000px) 100vw, 1000px\"";
+        assertThat(built)
+                .contains(
+                        "<img " + candidates + " src='../pics/a,b.jpg' alt=''>",
+                        "srcset='x 2x'>",
+                        "<picture><img src='../pics/a,b.jpg'></picture>")
+                .contains("<img src=../pics/small.jpg><img " + candidates
+                        + " data-setting-src=view src=\"../pics/a,b.jpg\">");
+        // They are of the picture as it is, and go where it goes.
+        Theme moved = PictureChange.renamed(with, "pics/a,b.jpg", "c.jpg").applied(with);
+        assertThat(moved.media().copies("pics/c.jpg")).containsOnlyKeys(480, 800);
+        assertThat(moved.files().paths()).noneMatch(p -> p.contains("a,b"));
+        Theme other = PictureChange.replaced(moved, "pics/c.jpg", "n.jpg", noisy(900, 400))
+                .applied(moved);
+        assertThat(other.media().copies("pics/c.jpg")).isEmpty();
+        assertThatThrownBy(() -> PictureChange.copied(theme, "pics/small.jpg")).hasMessageContaining("300 px wide");
     }
 
     @Test

@@ -123,7 +123,9 @@ class SectionsTest {
         assertThat(Themes.text(renamed.files(), "index.html")).contains("data-setting-items=\"boats\"");
         assertThat(built(renamed, Map.of())).contains("Candle Steps");
         Theme without = PaletteChange.remove(renamed, List.of("boats")).applied(renamed);
-        assertThat(Themes.text(without.files(), "index.html")).contains("Candle Steps").doesNotContain("data-setting-items");
+        assertThat(Themes.text(without.files(), "index.html"))
+                .contains("Candle Steps")
+                .doesNotContain("data-setting-items");
         assertThat(built(without, Map.of())).contains("Harrow Pier", "Candle Steps");
     }
 
@@ -131,10 +133,14 @@ class SectionsTest {
     void aPictureOfAnItemIsRenamedWithTheChoicesOfIt() {
         Theme theme = put(theme(), "cards", 0, "Piers", 0);
         Setting s = theme.palette().known("piers-cards");
-        Value.Parts first = (Value.Parts) ((Value.Many) s.given().value()).items().get(0);
+        Value.Parts first =
+                (Value.Parts) ((Value.Many) s.given().value()).items().get(0);
         Value chosen = new Value.Many(List.of(first.with("text", Value.of("img/cards-harrow.svg"))));
-        Theme after = PictureChange.renamed(theme, "img/cards-harrow.svg", "north.svg").applied(theme);
-        assertThat(Themes.text(after.files(), "index.html")).contains("src=\"img/north.svg\"").doesNotContain("cards-harrow");
+        Theme after = PictureChange.renamed(theme, "img/cards-harrow.svg", "north.svg")
+                .applied(theme);
+        assertThat(Themes.text(after.files(), "index.html"))
+                .contains("src=\"img/north.svg\"")
+                .doesNotContain("cards-harrow");
         String page = built(after, Map.of("piers-cards", Chosen.of(chosen)));
         assertThat(page).contains("src=\"img/north.svg\"", ">img/cards-harrow.svg</p>");
     }
@@ -202,13 +208,15 @@ class SectionsTest {
                         theme, theme.pages().get(0), blocks.get(0).at(), -1))
                 .hasMessage("It cannot go further.");
         int heading = blocks.get(0).at();
-        Theme first = Sections.placed(theme, theme.pages().get(0), blocks.get(3).at(), heading).applied(theme);
+        Theme first = Sections.placed(theme, theme.pages().get(0), blocks.get(3).at(), heading)
+                .applied(theme);
         assertThat(Sections.blocks(first, first.pages().get(0)))
                 .extracting(Sections.Block::words)
                 .containsExactly("Tickets", "One", "p", "Fog");
         assertThat(Themes.text(first.files(), "index.html").length())
                 .isEqualTo(Themes.text(theme.files(), "index.html").length());
-        assertThatThrownBy(() -> Sections.placed(theme, theme.pages().get(0), heading, blocks.get(1).at()))
+        assertThatThrownBy(() -> Sections.placed(
+                        theme, theme.pages().get(0), heading, blocks.get(1).at()))
                 .hasMessage("It stands there already.");
         Theme copied = Sections.copied(theme, kit("notice"), theme.pages().get(0), "fog")
                 .applied(theme);
