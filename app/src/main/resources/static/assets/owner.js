@@ -155,6 +155,18 @@ function start() {
   const remembered = sessionStorage.getItem("place");
   const first = chips.find((c) => c.dataset.place === remembered) ?? chips[0];
   if (first) openPlace(first.dataset.place);
+  early();
+}
+// Who types at once is sooner than this script: what was written meanwhile is shown and kept like all that comes later.
+function early() {
+  for (const form of slip.querySelectorAll("[data-answer]")) {
+    const written = [...form.elements].some((f) => f.name && f.type !== "hidden"
+      && (f.type === "radio" || f.type === "checkbox" ? f.checked && !f.defaultChecked
+        : (f.localName === "input" || f.localName === "textarea") && f.value !== f.defaultValue));
+    if (!written) continue;
+    keeping.note(form);
+    attempt(form, true);
+  }
 }
 frames.onReady = () => judgeAll();
 // After undo, redo and put back the server sends the slip anew.

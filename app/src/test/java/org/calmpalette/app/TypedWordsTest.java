@@ -75,6 +75,25 @@ class TypedWordsTest {
         return page.locator("[data-key=heading] [name=v]").inputValue();
     }
 
+    /** Whoever is sooner than the page's script is shown and kept as well. */
+    @Test
+    void wordsTypedBeforeTheScriptIsThereAreShownAndLive() {
+        Page page = running.signedIn(ownerName, 1280, 800);
+        List<Route> held = new ArrayList<>();
+        page.route("**/assets/owner*.js", held::add);
+        page.navigate(
+                running.address + "/sites/" + site,
+                new Page.NavigateOptions().setWaitUntil(com.microsoft.playwright.options.WaitUntilState.COMMIT));
+        page.fill("[data-key=heading] [name=v]", "Sooner");
+        page.waitForCondition(() -> !held.isEmpty());
+        held.get(0).resume();
+        page.waitForCondition(
+                () -> Running.frames(page).get(0).locator("h1").innerText().equals("Sooner"));
+        page.click("text=Go live");
+        page.waitForSelector("#notice >> text=live");
+        assertThat(live()).contains("Sooner</h1>");
+    }
+
     @ParameterizedTest
     @CsvSource({"1280, 800", "390, 844"})
     void wordsTypedJustBeforeGoingLiveAreLive(int width, int height) {
