@@ -157,18 +157,18 @@ class ChromiumAnswersTest {
         Page browser = Browsers.page(1280, 800);
         browser.navigate(folder.resolve("index.html").toUri().toString());
         browser.addStyleTag(new Page.AddStyleTagOptions().setContent("*{transition:none!important}"));
-        CDPSession devtools = browser.context().newCDPSession(browser);
-        devtools.send("DOM.enable");
-        devtools.send("CSS.enable");
+        CDPSession protocol = browser.context().newCDPSession(browser);
+        protocol.send("DOM.enable");
+        protocol.send("CSS.enable");
         JsonObject all = new JsonObject();
         all.addProperty(
                 "nodeId",
-                devtools.send("DOM.getDocument")
+                protocol.send("DOM.getDocument")
                         .getAsJsonObject("root")
                         .get("nodeId")
                         .getAsInt());
         all.addProperty("selector", "body *");
-        JsonArray nodes = devtools.send("DOM.querySelectorAll", all).getAsJsonArray("nodeIds");
+        JsonArray nodes = protocol.send("DOM.querySelectorAll", all).getAsJsonArray("nodeIds");
         assertThat(nodes.size()).isGreaterThan(30);
         List<String> blue = new ArrayList<>();
         List<String> greens = new ArrayList<>();
@@ -179,7 +179,7 @@ class ChromiumAnswersTest {
                 JsonObject force = new JsonObject();
                 force.add("nodeId", node);
                 force.add("forcedPseudoClasses", forced);
-                devtools.send("CSS.forcePseudoState", force);
+                protocol.send("CSS.forcePseudoState", force);
             }
             List<String> said = (List<String>)
                     browser.evaluate(

@@ -3,7 +3,6 @@ package org.calmpalette.core.section;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
@@ -226,12 +225,5 @@ public record SectionKit(
     /** Where a picture of it lies in a theme. */
     String pathOf(String picture) {
         return "img/" + key + "-" + picture.substring(picture.lastIndexOf('/') + 1);
-    }
-
-    /** Paths of its own pictures, with those that they have in a theme. */
-    Map<String, String> moved() {
-        Map<String, String> all = new TreeMap<>();
-        pictures.keySet().forEach(p -> all.put(p, pathOf(p)));
-        return all;
     }
 }

@@ -32,7 +32,6 @@ import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.jsoup.nodes.Element;
@@ -131,15 +130,14 @@ public final class Sections {
             throw new BadInputException("A page holds up to " + MOST + " sections.", "Put it on another page.");
         }
         Name name = name(theme, kit, label);
-        Map<String, byte[]> pictures = new TreeMap<>();
         Map<String, String> moved = new TreeMap<>();
-        kit.pictures().forEach((path, bytes) -> {
-            String to = free(theme, kit.pathOf(path), bytes);
-            moved.put(path, to);
-            if (!theme.files().has(to)) {
-                pictures.put(to, bytes);
-            }
-        });
+        Change change = withPictures(
+                theme,
+                kit,
+                moved,
+                Change.of("Put the section “" + name.label() + "” on "
+                        + page.source().file()));
+        Theme there = change.isEmpty() ? theme : change.applied(theme);
         Place place = new Place(name.key(), name.label());
         List<Setting> settings = new ArrayList<>(theme.palette().settings());
         for (Setting s : kit.settings()) {
@@ -147,12 +145,6 @@ public final class Sections {
                     named(s, kit, name.key(), moved, givens, theme.palette().bands()));
         }
         Palette palette = theme.palette().withPlace(place).withSettings(settings);
-        Change change = Change.of(
-                "Put the section “" + name.label() + "” on " + page.source().file());
-        for (Map.Entry<String, byte[]> p : pictures.entrySet()) {
-            change = change.withFile(p.getKey(), p.getValue());
-        }
-        Theme there = pictures.isEmpty() ? theme : change.applied(theme);
         Effective values = Effective.defaults(palette, there.media());
         change =
                 change.with(page.source().file(), inserted(page, before, markup(kit, page, name.key(), moved, values)));
@@ -190,6 +182,17 @@ public final class Sections {
                 return new Name(key, said);
             }
         }
+    }
+
+    /** Adds the pictures of a section that the theme does not hold yet. @param moved is told where each lies then */
+    private static Change withPictures(Theme theme, SectionKit kit, Map<String, String> moved, Change change) {
+        Change now = change;
+        for (Map.Entry<String, byte[]> p : kit.pictures().entrySet()) {
+            String to = free(theme, kit.pathOf(p.getKey()), p.getValue());
+            moved.put(p.getKey(), to);
+            now = theme.files().has(to) ? now : now.withFile(to, p.getValue());
+        }
+        return now;
     }
 
     private static String free(Theme theme, String wanted, byte[] bytes) {
@@ -536,18 +539,6 @@ public final class Sections {
         return put(theme, kit, page, theme.palette().placeLabel(name), Math.max(0, next), givens);
     }
 
-    /** Today's values of a section's settings in the widest band, by its own keys. */
-    public static Map<String, Value> values(Theme theme, String name) {
-        Effective defaults = ThemeBuild.defaults(theme);
-        Map<String, Value> all = new TreeMap<>();
-        theme.palette().settings().stream()
-                .filter(s -> s.place().equals(name))
-                .forEach(s -> all.put(
-                        s.key().substring(Math.min(s.key().length(), name.length() + 1)),
-                        defaults.value(s, theme.palette().bands().widest())));
-        return all;
-    }
-
     /**
      * Brings every section that was made from one up to what that is now: its markup, rules and settings. Values that settings of the
      * same key and kind have stay, as far as they are still allowed.
@@ -575,12 +566,7 @@ public final class Sections {
         Map<String, Setting> had = new LinkedHashMap<>();
         theme.palette().settings().stream().filter(s -> s.place().equals(name)).forEach(s -> had.put(s.key(), s));
         Map<String, String> moved = new TreeMap<>();
-        Change files = Change.of(name);
-        for (Map.Entry<String, byte[]> p : kit.pictures().entrySet()) {
-            String to = free(theme, kit.pathOf(p.getKey()), p.getValue());
-            moved.put(p.getKey(), to);
-            files = theme.files().has(to) ? files : files.withFile(to, p.getValue());
-        }
+        Change files = withPictures(theme, kit, moved, Change.of(name));
         Theme there = files.isEmpty() ? theme : files.applied(theme);
         List<Setting> settings = new ArrayList<>();
         List<Setting> made = new ArrayList<>();
