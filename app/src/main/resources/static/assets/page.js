@@ -43,3 +43,15 @@ const fit = () => document.querySelectorAll("iframe[data-picture]").forEach((fra
 });
 fit();
 addEventListener("resize", fit);
+
+// A page that asks again and again how far a work is stops asking once it was told where to go: each further answer would start
+// the way there anew, and a page that takes longer than the time between two questions would never come.
+let leaving = false;
+document.addEventListener("htmx:beforeOnLoad", (event) => {
+  if (event.detail.xhr.getResponseHeader("HX-Redirect")) leaving = true;
+});
+document.addEventListener("htmx:beforeRequest", (event) => {
+  if (leaving && event.detail.elt.getAttribute("hx-trigger")?.startsWith("every")) event.preventDefault();
+});
+// Back from the browser's memory of pages.
+addEventListener("pageshow", (event) => { if (event.persisted) leaving = false; });

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Request;
+import com.microsoft.playwright.Route;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -13,7 +14,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.calmpalette.core.intake.ThemeZip;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -44,6 +47,42 @@ class StrangerTest {
             ThemeZip.write(org.calmpalette.core.theme.ThemeFiles.of(files), out);
         }
         return folder.resolve(name);
+    }
+
+    /** A page that comes slowly still comes: who waits for a work does not start the way to it again and again. */
+    @Test
+    void whoWasToldWhereToGoAsksNoMore() {
+        Page page = running.maker();
+        AtomicInteger asked = new AtomicInteger();
+        // Nothing may be evaluated in a page that is on its way, so it tells by itself.
+        AtomicInteger wanted = new AtomicInteger();
+        page.onConsoleMessage(m -> wanted.addAndGet(m.text().equals("wants to ask") ? 1 : 0));
+        page.addInitScript("document.addEventListener('htmx:beforeRequest', () => console.log('wants to ask'))");
+        page.route(
+                "**/told/waiting",
+                route -> route.fulfill(new Route.FulfillOptions()
+                        .setContentType("text/html")
+                        .setBody("<script src=/webjars/htmx.org/dist/htmx.min.js defer></script>"
+                                + "<script type=module src=/assets/page.js></script>"
+                                + "<p hx-get=/told/progress hx-trigger='every 50ms'>Reading</p>")));
+        page.route(
+                "**/told/progress",
+                route -> route.fulfill(new Route.FulfillOptions()
+                        .setBody("")
+                        .setHeaders(
+                                asked.incrementAndGet() < 3
+                                        ? Map.of()
+                                        : Map.of("HX-Redirect", running.address + "/told/slow"))));
+        List<Route> held = new ArrayList<>();
+        page.route("**/told/slow", held::add);
+        page.navigate(running.address + "/told/waiting");
+        page.waitForCondition(() -> !held.isEmpty());
+        page.waitForCondition(() -> wanted.get() >= 8);
+        assertThat(asked).hasValue(3);
+        assertThat(held).hasSize(1);
+        held.get(0)
+                .fulfill(new Route.FulfillOptions().setContentType("text/html").setBody("<h1>There</h1>"));
+        page.waitForURL("**/told/slow");
     }
 
     /** Steps 2 to 5 on Bootstrap 5.3.8's published stylesheet, from its WebJar. */
