@@ -167,3 +167,13 @@ if (form) {
 }
 
 if (view) measureAll();
+
+// A part for one band: what its windows show at most, for a dense screen, as far as the picture has the pixels.
+document.querySelector("[data-slots]")?.addEventListener("change", (event) => {
+  const { width, height } = event.target.selectedOptions[0].dataset;
+  const form = event.target.form;
+  if (Number(width) > 0 && !form.elements.width.value && !form.elements.height.value) {
+    form.elements.width.value = width;
+    form.elements.height.value = height;
+  }
+});

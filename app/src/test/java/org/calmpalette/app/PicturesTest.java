@@ -259,6 +259,19 @@ class PicturesTest {
                 ((Number) maker.locator("#lighter img").last().evaluate("i => i.naturalWidth")).intValue() == 300);
         maker.click("button:has-text('Make it lighter')");
         maker.waitForSelector(".notice >> text=Made p.png lighter");
+        // As WebP, under another name wherever it is named, and back.
+        maker.click("summary:has-text('Make it lighter')");
+        maker.check("form[action$=lighten] [name=webp]");
+        maker.waitForCondition(
+                () -> (boolean) maker.evaluate("() => { const i = [...document.querySelectorAll('#lighter img')].pop();"
+                        + " return Boolean(i && i.src.includes('webp=true') && i.naturalWidth === 300); }"));
+        maker.click("button:has-text('Make it lighter')");
+        maker.waitForSelector(".notice >> text=Made p.png a WebP");
+        maker.waitForCondition(() ->
+                (boolean) maker.evaluate("() => document.querySelector('[data-image]').currentSrc.endsWith('p.webp')"
+                        + " && document.querySelector('[data-image]').naturalWidth === 300"));
+        maker.click("[data-key=u]");
+        maker.waitForSelector("h2 >> text=p.png");
         java.nio.file.Path other = java.nio.file.Files.write(
                 folder.resolve("other.png"), org.calmpalette.core.chromium.GroundsTest.picture());
         maker.click("summary:has-text('Put another one')");
@@ -344,6 +357,75 @@ class PicturesTest {
             int shown = ((Number) seen.get("w")).intValue();
             assertThat(shown).isEqualTo(Math.min(900, ((Number) seen.get("room")).intValue()));
             assertThat(((Number) seen.get("h")).doubleValue()).isCloseTo(shown * 600 / 900.0, within(1.0));
+        }
+    }
+
+    /** A background is cut for narrow windows, and linked pictures stand at the side of the header: read back from Chromium. */
+    @Test
+    void aPartForNarrowWindowsAndLinkedPicturesAtTheSideOfTheHeader() throws java.io.IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><html><head><title>T</title><link rel=stylesheet href=a.css></head><body><header><p>Withy Boats</p></header><main><h1>Boats</h1></main></body></html>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                "body{margin:0}header{padding:10px 20px;background:#eee}main{height:200px;background:var(--view) center/cover}"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("img/wide.png", org.calmpalette.core.chromium.GroundsTest.picture());
+        files.put(
+                "palette.json",
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[{"key":"view","label":"View","kind":"picture","place":"p","default":"img/wide.png"}]}"""
+                        .getBytes(StandardCharsets.UTF_8));
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        String theme = client.bringIn("parts.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page maker = running.maker();
+        maker.navigate(running.address + theme + "/pictures?picture=img/wide.png");
+        maker.waitForSelector("[data-scrub]");
+        maker.click("summary:has-text('Cut it to a slot')");
+        maker.selectOption("[data-slots]", new com.microsoft.playwright.options.SelectOption().setIndex(1));
+        // The box of main is as wide as the window, up to 767 px, and 200 px high: twice that for dense screens.
+        assertThat(maker.inputValue("form:has([data-slots]) [name=width]")).isEqualTo("1534");
+        assertThat(maker.inputValue("form:has([data-slots]) [name=height]")).isEqualTo("400");
+        maker.fill("form:has([data-slots]) [name=width]", "500");
+        maker.click("text=Cut it so");
+        maker.waitForSelector(".notice >> text=for “View” in windows of");
+
+        maker.navigate(running.address + theme + "/survey?page=index.html");
+        String at = maker.waitForSelector("iframe")
+                .contentFrame()
+                .waitForSelector("header")
+                .getAttribute("data-calm-at");
+        maker.navigate(running.address + theme + "/survey?page=index.html&at=" + at);
+        maker.click("[data-side]");
+        maker.fill("#f-link-1", "index.html");
+        maker.fill("#f-words-1", "Home");
+        maker.fill("#f-width", "90");
+        maker.locator("#f-width").blur();
+        maker.waitForSelector(".difference >> text=has-side-pictures");
+        maker.click("text=Put them there");
+        maker.waitForSelector(".notice >> text=Put a linked picture at the right of header on index.html");
+        String base = maker.locator("[data-base]").first().getAttribute("data-base");
+        for (int width : new int[] {390, 820, 1440}) {
+            Page page = Browsers.page(width, 800);
+            page.navigate(running.address + base + "index.html?still");
+            Map<?, ?> seen = (Map<?, ?>)
+                    page.evaluate(
+                            """
+                    () => { const box = (s) => document.querySelector(s).getBoundingClientRect();
+                      const h = box("header"), p = box("header p"), i = box("header img");
+                      return { picture: getComputedStyle(document.querySelector("main")).backgroundImage,
+                        flush: i.right === h.right && i.top === h.top && i.bottom === h.bottom,
+                        wide: i.width, room: h.right - p.right, overflow: document.documentElement.scrollWidth > innerWidth,
+                        name: document.querySelector("header a").textContent + document.querySelector("header img").alt }; }""");
+            boolean narrow = width == 390;
+            assertThat((String) seen.get("picture")).contains(narrow ? "wide-" : "wide.png");
+            assertThat(((Number) seen.get("wide")).intValue()).isEqualTo(narrow ? 0 : 90);
+            assertThat(((Number) seen.get("room")).intValue()).isEqualTo(narrow ? 20 : 110);
+            assertThat(seen.get("flush")).isEqualTo(!narrow);
+            assertThat(seen.get("overflow")).isEqualTo(false);
+            assertThat(seen.get("name")).isEqualTo("Home");
         }
     }
 

@@ -5,7 +5,6 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -103,7 +102,7 @@ class AllPictures {
 
         @Override
         public boolean takes(String path) {
-            return Lighter.writes(path) || path.toLowerCase(Locale.ROOT).endsWith(".svg");
+            return Lighter.recolors(path);
         }
 
         @Override

@@ -54,7 +54,8 @@ class PictureEditController {
             String light,
             String amount,
             String width,
-            String height) {
+            String height,
+            String band) {
         PictureEdit edit(Theme theme) {
             if ("fit".equals(edit)) {
                 Subject s = theme.palette().subject(picture).orElse(null);
@@ -141,8 +142,13 @@ class PictureEditController {
             @RequestParam(defaultValue = "0") long base,
             Wanted wanted,
             @AuthenticationPrincipal SignedIn me) {
-        Snapshot made =
-                themes.change(id, base, me, theme -> PictureChange.edited(theme, wanted.picture(), wanted.edit(theme)));
+        Snapshot made = themes.change(id, base, me, theme -> {
+            PictureEdit edit = wanted.edit(theme);
+            return edit instanceof PictureEdit.Fitted fitted
+                            && !Wanted.or(wanted.band(), "").isEmpty()
+                    ? PictureChange.cutFor(theme, wanted.picture(), wanted.band(), fitted)
+                    : PictureChange.edited(theme, wanted.picture(), edit);
+        });
         notices.done(made.note());
         return Go.to(PicturesController.address(id, wanted.picture()));
     }

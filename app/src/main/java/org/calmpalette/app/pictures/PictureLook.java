@@ -70,7 +70,20 @@ record PictureLook(
             boolean bad,
             List<Mend> mends,
             List<String> runs,
-            Wanted now) {}
+            Wanted now,
+            Sweep sweep) {
+        /** Width and height of the most that is seen of the picture at those window widths, in CSS pixels. */
+        double[] largest(int from, Integer to) {
+            double[] most = new double[2];
+            sweep.sights().tailMap(from).forEach((window, sight) -> {
+                if (to == null || window <= to) {
+                    most[0] = Math.max(most[0], sight.shown().width());
+                    most[1] = Math.max(most[1], sight.shown().height());
+                }
+            });
+            return most;
+        }
+    }
 
     /** Where and how large a picture is drawn, as the fields have it. */
     record Wanted(String anchor, String size, String repeat) {
@@ -281,7 +294,8 @@ record PictureLook(
                 lost.isPresent(),
                 mends,
                 runs(sweep, subject),
-                now);
+                now,
+                sweep);
     }
 
     /** A second drawing, of the picture as it would be. */
@@ -301,7 +315,8 @@ record PictureLook(
             OpenTheme open, Use use, Optional<Subject> subject, Measures measures, Wanted wanted) {
         Sweep sweep = backgrounds(open, use, measures).sweep(use.painted(), Backgrounds.part(subject), l -> wanted.on(l)
                 .orElse(l));
-        return new Swept(SweepDrawing.of(sweep), null, List.of(), "", false, List.of(), runs(sweep, subject), wanted);
+        return new Swept(
+                SweepDrawing.of(sweep), null, List.of(), "", false, List.of(), runs(sweep, subject), wanted, sweep);
     }
 
     static Wanted wanted(BackgroundLayer l) {

@@ -33,8 +33,10 @@ import org.calmpalette.core.part.BackgroundChange;
 import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.picture.PictureSize;
 import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.survey.Anchor;
+import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.AbsentPicture;
 import org.calmpalette.core.value.BackgroundLayer;
 import org.springframework.http.ContentDisposition;
@@ -145,9 +147,13 @@ class PicturesController {
                                     + weight(open.theme().files().size(c.getValue())))
                             .toList());
             model.addAttribute("uses", uses.get(chosen));
+            model.addAttribute("slots", Slot.of(open.theme(), chosen, look.swept()));
             model.addAttribute("writes", Lighter.writes(chosen));
             model.addAttribute("ways", Tint.Way.values());
-            model.addAttribute("drawn", Paths.ending(chosen).equals("svg"));
+            model.addAttribute("recolours", Lighter.recolors(chosen));
+            model.addAttribute(
+                    "becomesWebp",
+                    Lighter.writes(chosen) && !Paths.ending(chosen).equals("webp"));
             model.addAttribute("compresses", Lighter.compresses(chosen));
             model.addAttribute("address", base + Paths.address(chosen));
             model.addAttribute("about", about(open, chosen));
@@ -164,6 +170,27 @@ class PicturesController {
         model.addAttribute("turns", open.read().turns());
         model.addAttribute("unmeasured", themes.unmeasured(open));
         return "pictures/pictures";
+    }
+
+    /**
+     * A band that a picture may be cut for.
+     *
+     * @param width that the part needs so that dense screens show it sharp, in its pixels; 0 where nobody measured
+     */
+    public record Slot(String key, String label, int width, int height) {
+        static List<Slot> of(Theme theme, String picture, PictureLook.Swept swept) {
+            Bands bands = theme.palette().bands();
+            return bands.list().stream()
+                    .filter(b -> !b.equals(bands.widest())
+                            && !theme.palette().naming(picture, b).isEmpty())
+                    .map(b -> {
+                        double[] room = swept == null ? new double[2] : swept.largest(bands.from(b), b.to());
+                        return new Slot(
+                                b.key(), b.label() + ", " + bands.inWords(b), (int) Math.ceil(2 * room[0]), (int)
+                                        Math.ceil(2 * room[1]));
+                    })
+                    .toList();
+        }
     }
 
     /** Of all pictures the largest that is a background is looked at first: there is most to say about it. */
@@ -374,6 +401,7 @@ class PicturesController {
             @RequestParam(defaultValue = "") String picture,
             @RequestParam(defaultValue = "2560") int width,
             @RequestParam(defaultValue = "80") int quality,
+            @RequestParam(defaultValue = "false") boolean webp,
             @AuthenticationPrincipal SignedIn me,
             Model model) {
         OpenTheme open = themes.open(id, me);
@@ -385,11 +413,12 @@ class PicturesController {
                         .queryParam("picture", "{picture}")
                         .queryParam("width", width)
                         .queryParam("quality", quality)
+                        .queryParam("webp", webp)
                         .encode()
                         .buildAndExpand(picture)
                         .toUriString());
         try {
-            byte[] light = light(open, picture, width, quality);
+            byte[] light = light(open, picture, width, quality, webp);
             model.addAttribute("before", about(open, picture));
             model.addAttribute(
                     "after",
@@ -416,22 +445,22 @@ class PicturesController {
             @RequestParam(defaultValue = "") String picture,
             @RequestParam(defaultValue = "2560") int width,
             @RequestParam(defaultValue = "80") int quality,
+            @RequestParam(defaultValue = "false") boolean webp,
             @AuthenticationPrincipal SignedIn me) {
-        byte[] light = light(themes.open(id, me), picture, width, quality);
-        return ResponseEntity.ok()
-                .contentType(Lighter.compresses(picture) ? MediaType.IMAGE_JPEG : MediaType.IMAGE_PNG)
-                .header("X-Content-Type-Options", "nosniff")
-                .body(light);
+        byte[] light = light(themes.open(id, me), picture, width, quality, webp);
+        return RecolorController.changed(webp ? "then.webp" : picture, light);
     }
 
-    private static byte[] light(OpenTheme open, String picture, int width, int quality) {
+    private static byte[] light(OpenTheme open, String picture, int width, int quality, boolean webp) {
         if (!open.theme().pictures().contains(picture)) {
             throw new NotFoundException();
         }
         return open.read()
                 .derived(
-                        List.of("light", picture, width, quality),
-                        () -> Lighter.of(picture, open.theme().files().read(picture), width, quality));
+                        List.of("light", picture, width, quality, webp),
+                        () -> webp
+                                ? Lighter.asWebp(picture, open.theme().files().read(picture), width, quality)
+                                : Lighter.of(picture, open.theme().files().read(picture), width, quality));
     }
 
     @PostMapping("/pictures/lighten")
@@ -441,10 +470,17 @@ class PicturesController {
             @RequestParam(defaultValue = "") String picture,
             @RequestParam(defaultValue = "2560") int width,
             @RequestParam(defaultValue = "80") int quality,
+            @RequestParam(defaultValue = "false") boolean webp,
             @AuthenticationPrincipal SignedIn me) {
-        Snapshot made = themes.change(id, base, me, theme -> PictureChange.lighter(theme, picture, width, quality));
+        Snapshot made = themes.change(
+                id,
+                base,
+                me,
+                theme -> webp
+                        ? PictureChange.asWebp(theme, picture, width, quality)
+                        : PictureChange.lighter(theme, picture, width, quality));
         notices.done(made.note());
-        return back(id, picture, "");
+        return back(id, webp ? picture.substring(0, picture.lastIndexOf('.')) + ".webp" : picture, "");
     }
 
     @PostMapping("/pictures/replace")

@@ -150,6 +150,8 @@ class RecolorController {
                         switch (Paths.ending(path)) {
                             case "png" -> "image/png";
                             case "svg" -> "image/svg+xml";
+                            case "webp" -> "image/webp";
+                            case "gif" -> "image/gif";
                             default -> "image/jpeg";
                         }))
                 .header("X-Content-Type-Options", "nosniff")

@@ -19,6 +19,7 @@ import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Banner;
 import org.calmpalette.core.part.PartLook;
+import org.calmpalette.core.part.SidePictures;
 import org.calmpalette.core.part.StepWords;
 import org.calmpalette.core.part.UtilityClass;
 import org.calmpalette.core.render.Rendered;
@@ -76,6 +77,7 @@ class PartController {
         model.addAttribute("offers", PageBinding.offers(page, page.elements().get(form.index())));
         model.addAttribute(
                 "titled", Banner.holder(page, page.elements().get(form.index())).isPresent());
+        model.addAttribute("sided", SidePictures.mayHave(page, page.elements().get(form.index())));
         model.addAttribute("roles", open.roles());
         model.addAttribute("look", look);
         model.addAttribute("beaten", beaten);

@@ -17,6 +17,8 @@ import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.picture.PictureEdit;
 import org.calmpalette.core.picture.PictureSize;
 import org.calmpalette.core.picture.SvgSafety;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
@@ -136,22 +138,70 @@ public final class PictureChange {
         byte[] after = Lighter.edited(path, before, edit);
         Change change = withoutCopies(
                 theme, path, Change.of(path + ": " + edit.inWords()).withFile(path, after));
-        Subject subject = theme.palette().subject(path).orElse(null);
-        if (!(edit instanceof PictureEdit.Fitted fitted) || subject == null) {
-            return change;
+        return edit instanceof PictureEdit.Fitted fitted
+                ? change.withPalette(theme, marked(theme.palette(), path, path, before, fitted))
+                : change;
+    }
+
+    /**
+     * A part of a picture as a picture of its own, for the windows of one band: there every setting that has the whole one gets the
+     * part as its default.
+     *
+     * @param bandKey of any band but the widest, whose windows see the whole one
+     * @throws BadInputException if no setting has the picture there, or it cannot be cut so
+     */
+    public static Change cutFor(Theme theme, String path, String bandKey, PictureEdit.Fitted fitted) {
+        byte[] before = known(theme, path);
+        Bands bands = theme.palette().bands();
+        Band band = bands.band(bandKey)
+                .filter(b -> !b.equals(bands.widest()))
+                .orElseThrow(() -> new BadInputException(
+                        "“" + bandKey + "” is no band that a picture is cut for.",
+                        "Choose one of the narrower bands of the theme."));
+        List<Setting> naming = theme.palette().naming(path, band);
+        if (naming.isEmpty()) {
+            throw new BadInputException(
+                    "No setting has " + path + " in windows of " + band.label() + ".",
+                    "Make it a setting first: only a setting has a picture of its own by band.");
+        }
+        int dot = path.lastIndexOf('.');
+        String part = path.substring(0, dot) + "-" + band.key() + path.substring(dot);
+        for (int n = 2; taken(theme, part); n++) {
+            part = path.substring(0, dot) + "-" + band.key() + "-" + n + path.substring(dot);
+        }
+        byte[] after = Lighter.edited(path, before, fitted);
+        checkRoom(theme, after);
+        String made = part;
+        Change change = Change.of("Cut " + part + " out of " + path + ", "
+                        + fitted.width() + " by " + fitted.height() + " px, for "
+                        + naming.stream().map(s -> "“" + s.label() + "”").collect(Collectors.joining(", "))
+                        + " in windows of " + band.label())
+                .withFile(part, after);
+        return change.withPalette(
+                change.applied(theme),
+                marked(theme.palette().withPictureIn(band, path, made), path, made, before, fitted));
+    }
+
+    private static boolean taken(Theme theme, String path) {
+        return theme.palette().moved().containsKey(path)
+                || theme.files().paths().stream().anyMatch(p -> p.equalsIgnoreCase(path));
+    }
+
+    /** What is marked in one picture, marked where it is in the part that was cut out. */
+    private static Palette marked(Palette palette, String path, String part, byte[] before, PictureEdit.Fitted fitted) {
+        Subject subject = palette.subject(path).orElse(null);
+        if (subject == null) {
+            return palette;
         }
         PictureSize size = PictureSize.read(before).orElseThrow();
         double[] cut = fitted.cut(size.width(), size.height());
         double[] x = inside(subject.left(), subject.width(), size.width(), cut[0], cut[2]);
         double[] y = inside(subject.top(), subject.height(), size.height(), cut[1], cut[3]);
         boolean lost = x[1] <= 0 || y[1] <= 0;
-        return change.withPalette(
-                theme,
-                lost
-                        ? theme.palette().withoutSubject(path)
-                        : theme.palette()
-                                .withSubject(new Subject(
-                                        path, subject.name(), share(x[0]), share(y[0]), share(x[1]), share(y[1]))));
+        return lost
+                ? palette.withoutSubject(part)
+                : palette.withSubject(
+                        new Subject(part, subject.name(), share(x[0]), share(y[0]), share(x[1]), share(y[1])));
     }
 
     /** Where a stretch is in a part that was cut out: start and size, in hundredths of the part. */
@@ -319,6 +369,50 @@ public final class PictureChange {
         if (after.equals(path)) {
             throw new BadInputException("That is the name it has.", "Write another one.");
         }
+        Change change = moved(theme, path, after, "Renamed " + path + " to " + after, bytes);
+        for (Map.Entry<Integer, String> copy : theme.media().copies(path).entrySet()) {
+            change = change.withoutFile(copy.getValue())
+                    .withFile(Copies.path(after, copy.getKey()), theme.files().read(copy.getValue()));
+        }
+        // The palette is checked where the picture is there under its new name.
+        return change.withPalette(change.applied(theme), theme.palette().withPictureMoved(path, after));
+    }
+
+    /**
+     * The same picture as WebP, with the ending of its name changed wherever it is named. What owners chose by the name it had goes on
+     * counting.
+     *
+     * @param width in pixels at most
+     * @param quality 30 to 95
+     * @throws BadInputException if it does not get lighter, is WebP already, a setting that has it asks for other formats, or an
+     *     address that names it cannot be changed
+     */
+    public static Change asWebp(Theme theme, String path, int width, int quality) {
+        byte[] before = known(theme, path);
+        if (format(path).equals("webp")) {
+            throw new BadInputException(path + " is WebP already.", "Make it lighter in its own format.");
+        }
+        byte[] light = Lighter.asWebp(path, before, width, quality);
+        if (light.length >= before.length) {
+            throw new BadInputException(
+                    path + " does not get lighter as WebP: " + light.length + " bytes instead of " + before.length
+                            + ".",
+                    "Leave it as it is, or choose a smaller width or a lower quality.");
+        }
+        String after = path.substring(0, path.lastIndexOf('.')) + ".webp";
+        Change change = moved(
+                theme,
+                path,
+                after,
+                "Made " + path + " a WebP: " + Math.round(light.length / 1000.0) + " kB instead of "
+                        + Math.round(before.length / 1000.0) + " kB",
+                light);
+        change = withoutCopies(theme, path, change);
+        return change.withPalette(change.applied(theme), theme.palette().withPictureMoved(path, after));
+    }
+
+    /** Another path for a picture, in every stylesheet and page that names it. */
+    private static Change moved(Theme theme, String path, String after, String note, byte[] bytes) {
         if (!after.equalsIgnoreCase(path)
                 && !path.equals(theme.palette().moved().get(after))) {
             checkFree(theme, after);
@@ -340,8 +434,8 @@ public final class PictureChange {
                         && theme.files().size(f) < Limits.FILE)
                 .filter(f -> new String(theme.files().read(f), StandardCharsets.UTF_8).contains(name))
                 .collect(Collectors.joining(", "));
-        Change change = pointed(
-                Change.of("Renamed " + path + " to " + after + ", in " + addresses.size()
+        return pointed(
+                Change.of(note + ", in " + addresses.size()
                                 + (addresses.size() == 1 ? " place" : " places")
                                 + (scripts.isEmpty()
                                         ? ""
@@ -350,12 +444,6 @@ public final class PictureChange {
                         .withFile(after, bytes),
                 addresses,
                 after);
-        for (Map.Entry<Integer, String> copy : theme.media().copies(path).entrySet()) {
-            change = change.withoutFile(copy.getValue())
-                    .withFile(Copies.path(after, copy.getKey()), theme.files().read(copy.getValue()));
-        }
-        // The palette is checked where the picture is there under its new name.
-        return change.withPalette(change.applied(theme), theme.palette().withPictureMoved(path, after));
     }
 
     /** Files that may name a picture in a way that nobody but their program knows. */

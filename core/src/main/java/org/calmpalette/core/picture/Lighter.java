@@ -3,19 +3,16 @@ package org.calmpalette.core.picture;
 import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.util.Iterator;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReadParam;
 import javax.imageio.ImageReader;
-import javax.imageio.ImageWriteParam;
-import javax.imageio.ImageWriter;
 import javax.imageio.stream.ImageInputStream;
 import org.calmpalette.core.BadInputException;
 
@@ -36,21 +33,28 @@ public final class Lighter {
 
     private Lighter() {}
 
-    /** Whether a picture of this name can be written anew: JPEG and PNG. */
+    /** Whether a picture of this name can be written anew: JPEG, PNG and WebP. */
     public static boolean writes(String path) {
         return format(path).isPresent();
     }
 
-    /** Whether quality means something: JPEG only, PNG keeps every pixel. */
+    /** Whether a picture of this name can be given other colours: what is written anew, SVG and GIF. */
+    public static boolean recolors(String path) {
+        String lower = path.toLowerCase(Locale.ROOT);
+        return writes(path) || lower.endsWith(".svg") || lower.endsWith(".gif");
+    }
+
+    /** Whether quality means something: JPEG and WebP, PNG keeps every pixel. */
     public static boolean compresses(String path) {
-        return format(path).filter("jpeg"::equals).isPresent();
+        return format(path).filter(f -> !f.equals("png")).isPresent();
     }
 
     private static Optional<String> format(String path) {
-        String ending = path.substring(path.lastIndexOf('.') + 1).toLowerCase(java.util.Locale.ROOT);
+        String ending = path.substring(path.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
         return switch (ending) {
             case "jpg", "jpeg" -> Optional.of("jpeg");
             case "png" -> Optional.of("png");
+            case "webp" -> Optional.of("webp");
             default -> Optional.empty();
         };
     }
@@ -58,19 +62,37 @@ public final class Lighter {
     /**
      * @param path for its format and for messages
      * @param width in pixels, as the picture is shown; a picture that is narrower already keeps its width
-     * @param quality 30 to 95, as JPEG has it; not used for PNG
+     * @param quality 30 to 95, as JPEG and WebP have it; not used for PNG
      * @throws BadInputException if the picture cannot be read or written, or the numbers are out of their bounds
      */
     public static byte[] of(String path, byte[] bytes, int width, int quality) {
-        String format = format(path)
+        return of(path, bytes, width, quality, known(path));
+    }
+
+    /**
+     * The same picture as WebP (RFC 9649), which every browser of the last years shows: with what it lets through, and lighter than
+     * JPEG and PNG at what looks the same. As {@link #of(String, byte[], int, int)} else.
+     */
+    public static byte[] asWebp(String path, byte[] bytes, int width, int quality) {
+        known(path);
+        return of(path, bytes, width, quality, "webp");
+    }
+
+    private static String known(String path) {
+        return format(path)
                 .orElseThrow(() -> new BadInputException(
-                        path + " is neither a JPEG nor a PNG, and only these are written here.",
-                        "Make it lighter with a picture editor."));
+                        path + " is neither a JPEG nor a PNG nor a WebP, and only these are written here.",
+                        "Save it as one of these with a picture editor."));
+    }
+
+    private static byte[] of(String path, byte[] bytes, int width, int quality, String format) {
         check(width, quality);
         PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
-        if ((long) size.width() * size.height() > MOST_PIXELS) {
+        // A WebP is decoded whole before it is made coarser.
+        long most = path.toLowerCase(Locale.ROOT).endsWith(".webp") ? Pixels.LARGEST_WEBP : MOST_PIXELS;
+        if ((long) size.width() * size.height() > most) {
             throw new BadInputException(
-                    path + " has more than " + MOST_PIXELS / 1_000_000 + " million pixels.",
+                    path + " has more than " + most / 1_000_000 + " million pixels.",
                     "Make it smaller with a picture editor first.");
         }
         int every = (int) Math.ceil(Math.sqrt((double) size.width() * size.height() / AT_ONCE));
@@ -93,10 +115,7 @@ public final class Lighter {
      * @throws BadInputException if it cannot be read or written, or has more pixels than are changed at once
      */
     public static SortedMap<Integer, byte[]> copies(String path, byte[] bytes, List<Integer> widths) {
-        String format = format(path)
-                .orElseThrow(() -> new BadInputException(
-                        path + " is neither a JPEG nor a PNG, and only these are written here.",
-                        "Save it as one of these with a picture editor."));
+        String format = known(path);
         PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
         if ((long) size.width() * size.height() > MOST_EDITED) {
             throw new BadInputException(
@@ -111,7 +130,7 @@ public final class Lighter {
                         .sorted(java.util.Comparator.reverseOrder())
                         .toList()) {
                     image = image.getWidth() > width ? scaled(image, width) : image;
-                    all.put(width, written(image, format, COPIED));
+                    all.put(width, Engine.written(image, format, COPIED));
                 }
             } catch (IOException broken) {
                 throw unreadable(path);
@@ -129,12 +148,11 @@ public final class Lighter {
         if (edit instanceof PictureEdit.Recolored r && SvgDrawing.isSvg(bytes)) {
             return SvgColors.changed(path, bytes, r.tint());
         }
-        String format = format(path)
-                .orElseThrow(() -> new BadInputException(
-                        path + " is neither a JPEG nor a PNG"
-                                + (edit instanceof PictureEdit.Recolored ? " nor an SVG" : "")
-                                + ", and only these are changed here.",
-                        "Save it as one of these with a picture editor."));
+        if (edit instanceof PictureEdit.Recolored r
+                && path.toLowerCase(Locale.ROOT).endsWith(".gif")) {
+            return GifColors.changed(path, bytes, r.tint());
+        }
+        String format = known(path);
         PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(path));
         if ((long) size.width() * size.height() > MOST_EDITED) {
             throw new BadInputException(
@@ -142,7 +160,7 @@ public final class Lighter {
         }
         synchronized (Lighter.class) {
             try {
-                return written(edit.of(upright(path, bytes, 1)), format, EDITED);
+                return Engine.written(edit.of(upright(path, bytes, 1)), format, EDITED);
             } catch (IOException broken) {
                 throw unreadable(path);
             }
@@ -164,20 +182,33 @@ public final class Lighter {
     private static byte[] written(String path, byte[] bytes, int width, int quality, String format, int every) {
         try {
             BufferedImage image = upright(path, bytes, every);
-            return written(image.getWidth() > width ? scaled(image, width) : image, format, quality);
+            return Engine.written(image.getWidth() > width ? scaled(image, width) : image, format, quality);
         } catch (IOException broken) {
             throw unreadable(path);
         }
     }
 
+    /**
+     * Of a picture that moves only the first of its pictures would be left: a PNG with an animation control chunk (PNG, third edition,
+     * section 11.3.6), a WebP whose flags say so (RFC 9649, section 2.7).
+     */
+    static void checkStill(String path, byte[] bytes) {
+        String start = new String(bytes, 0, Math.min(bytes.length, 4096), StandardCharsets.ISO_8859_1);
+        boolean webp = start.startsWith("RIFF") && start.startsWith("WEBPVP8X", 8) && (bytes[20] & 2) != 0;
+        int control = start.startsWith("PNG", 1) ? start.indexOf("acTL") : -1;
+        int pixels = start.indexOf("IDAT");
+        if (webp || control > 0 && (pixels < 0 || control < pixels)) {
+            throw new BadInputException(
+                    path + " is a picture that moves, and only still ones are written here.",
+                    "Leave it as it is, or bring a video or a still picture in its place.");
+        }
+    }
+
     /** What is written anew says nothing of how it is to be turned, so the pixels are turned. */
     private static BufferedImage upright(String path, byte[] bytes, int every) {
+        checkStill(path, bytes);
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
-            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
-            if (!readers.hasNext()) {
-                throw unreadable(path);
-            }
-            ImageReader reader = readers.next();
+            ImageReader reader = Engine.reader(in).orElseThrow(() -> unreadable(path));
             try {
                 reader.setInput(in, true, true);
                 ImageReadParam param = reader.getDefaultReadParam();
@@ -189,23 +220,6 @@ public final class Lighter {
         } catch (IOException | IllegalArgumentException broken) {
             throw unreadable(path);
         }
-    }
-
-    private static byte[] written(BufferedImage image, String format, int quality) throws IOException {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ImageWriter writer = ImageIO.getImageWritersByFormatName(format).next();
-        ImageWriteParam param = writer.getDefaultWriteParam();
-        if (format.equals("jpeg")) {
-            param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
-            param.setCompressionQuality(quality / 100f);
-        }
-        try (var stream = ImageIO.createImageOutputStream(out)) {
-            writer.setOutput(stream);
-            writer.write(null, new IIOImage(image, null, null), param);
-        } finally {
-            writer.dispose();
-        }
-        return out.toByteArray();
     }
 
     /** Halved as long as that leaves enough, then drawn bicubic: a large step at once would leave pixels out. */

@@ -2,7 +2,6 @@ package org.calmpalette.core.picture;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.util.Iterator;
 import java.util.Locale;
 import java.util.Optional;
 import javax.imageio.ImageIO;
@@ -28,11 +27,10 @@ public record PictureSize(int width, int height) {
             return svg(new String(bytes, 0, Math.min(bytes.length, HEADER), java.nio.charset.StandardCharsets.UTF_8));
         }
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
-            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
-            if (!readers.hasNext()) {
+            ImageReader reader = Engine.reader(in).orElse(null);
+            if (reader == null) {
                 return avif(bytes, start);
             }
-            ImageReader reader = readers.next();
             try {
                 reader.setInput(in, true, true);
                 int width = reader.getWidth(0);

@@ -4,7 +4,6 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
 import javax.imageio.ImageIO;
@@ -24,7 +23,7 @@ public final class Pixels {
     /** Pixels that a picture may have to be looked at. */
     public static final long LARGEST = 60_000_000;
     /** WebP is decoded as a whole before it is made coarser, which takes four bytes a pixel and more. */
-    private static final long LARGEST_WEBP = 24_000_000;
+    static final long LARGEST_WEBP = 24_000_000;
     /** From so many pixels on pictures are decoded one at a time: several at once would not fit into memory. */
     private static final long LARGE = 6_000_000;
 
@@ -73,11 +72,10 @@ public final class Pixels {
             return SvgDrawing.of(bytes).map(d -> new Pixels(d.image(), d.width(), d.height(), d.stretches()));
         }
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
-            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
-            if (!readers.hasNext()) {
+            ImageReader reader = Engine.reader(in).orElse(null);
+            if (reader == null) {
                 return Optional.empty();
             }
-            ImageReader reader = readers.next();
             try {
                 reader.setInput(in, true, true);
                 int w = reader.getWidth(0);

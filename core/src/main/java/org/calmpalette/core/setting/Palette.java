@@ -274,6 +274,31 @@ public record Palette(
                 faults);
     }
 
+    /** The settings whose default in a band names a picture. */
+    public List<Setting> naming(String picture, Band band) {
+        return settings.stream()
+                .filter(s -> namesFiles(s.kind())
+                        && s.givenIn(band) instanceof Given.Fixed f
+                        && !inFiles(s.kind(), f.value(), Map.of(picture, picture + "\n"))
+                                .equals(f.value()))
+                .toList();
+    }
+
+    /** With another picture in one band, for every setting whose default names it there. */
+    public Palette withPictureIn(Band band, String from, String to) {
+        List<Setting> naming = naming(from, band);
+        return withSettings(settings.stream()
+                .map(s -> {
+                    if (!naming.contains(s)) {
+                        return s;
+                    }
+                    Map<String, Given> each = new LinkedHashMap<>(s.bands());
+                    each.put(band.key(), moved(s.kind(), s.givenIn(band), Map.of(from, to)));
+                    return s.withBands(each);
+                })
+                .toList());
+    }
+
     private static Given moved(Kind kind, Given given, Map<String, String> names) {
         return given instanceof Given.Fixed f ? new Given.Fixed(inFiles(kind, f.value(), names)) : given;
     }

@@ -36,6 +36,18 @@ class PictureChangeTest {
         return out.toByteArray();
     }
 
+    /** A picture that a lossy format makes lighter. */
+    private static byte[] hills(int width, int height) throws IOException {
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        for (int i = 0; i < width * height; i++) {
+            int shade = (int) (90 + 60.0 * i / (width * height) + 8 * Math.sin(i * 0.7));
+            image.setRGB(i % width, i / width, shade << 16 | shade << 8 | 150);
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(image, "png", out);
+        return out.toByteArray();
+    }
+
     private static Theme theme() throws IOException {
         TreeMap<String, byte[]> files = new TreeMap<>();
         files.put(
@@ -242,6 +254,77 @@ class PictureChangeTest {
         assertThat(back.palette().moved())
                 .containsOnly(Map.entry("pics/c.png", "pics/a.png"), Map.entry("pics/Quay north 1.png", "pics/a.png"));
         assertThat(Themes.text(back.files(), "palette.json")).contains("\"more\": 1");
+    }
+
+    @Test
+    void aPictureBecomesWebpWhereverItIsNamed() throws IOException {
+        byte[] bytes = hills(300, 200);
+        Theme theme = Change.of("more")
+                .withFile("pics/b.png", bytes)
+                .withFile("pics/b.120w.png", png(12, 8))
+                .withFile("a.css", ".x{background:url(pics/b.png)}".getBytes(StandardCharsets.UTF_8))
+                .applied(theme());
+        Change change = PictureChange.asWebp(theme, "pics/b.png", 150, 80);
+        assertThat(change.note()).matches("Made pics/b.png a WebP: \\d+ kB instead of \\d+ kB, in 1 place");
+        Theme after = change.applied(theme);
+        assertThat(after.pictures()).contains("pics/b.webp").doesNotContain("pics/b.png");
+        assertThat(after.files().has("pics/b.120w.png")).isFalse();
+        assertThat(PictureSize.read(after.files().read("pics/b.webp"))).contains(new PictureSize(150, 100));
+        assertThat(Themes.text(after.files(), "a.css")).isEqualTo(".x{background:url(pics/b.webp)}");
+        assertThat(after.palette().carried(Map.of("banner", Chosen.of("pics/b.png"))))
+                .isEqualTo(Map.of("banner", Chosen.of("pics/b.webp")));
+        assertThatThrownBy(() -> PictureChange.asWebp(after, "pics/b.webp", 150, 80))
+                .hasMessage("pics/b.webp is WebP already.");
+        assertThatThrownBy(() -> PictureChange.asWebp(theme, "pics/b.120w.png", 150, 80))
+                .isInstanceOf(BadInputException.class);
+        Theme taken = Change.of("taken").withFile("pics/B.webp", bytes).applied(theme);
+        assertThatThrownBy(() -> PictureChange.asWebp(taken, "pics/b.png", 150, 80))
+                .hasMessageContaining("There is a file pics/b.webp already");
+    }
+
+    /** Each band shows its own part; where the bands end, none of the whole one's windows changes. */
+    @Test
+    void aPartIsCutForTheWindowsOfOneBand() throws IOException {
+        Theme theme = Change.of("larger")
+                .withFile("pics/b.png", hills(400, 200))
+                .withPalette(
+                        theme(),
+                        theme().palette()
+                                .withSubject(new Subject(
+                                        "pics/b.png",
+                                        "boat",
+                                        new BigDecimal(75),
+                                        new BigDecimal(50),
+                                        new BigDecimal(20),
+                                        new BigDecimal(20))))
+                .applied(theme());
+        String narrow = theme.palette().bands().list().get(0).key();
+        Change change = PictureChange.cutFor(theme, "pics/b.png", narrow, new PictureEdit.Fitted(100, 200, 0.85, 0.6));
+        Theme after = change.applied(theme);
+        String part = "pics/b-" + narrow + ".png";
+        assertThat(PictureSize.read(after.files().read(part))).contains(new PictureSize(100, 200));
+        assertThat(after.files().read("pics/b.png")).isEqualTo(theme.files().read("pics/b.png"));
+        assertThat(after.palette().subject("pics/b.png"))
+                .isEqualTo(theme.palette().subject("pics/b.png"));
+        // By hand: the cut is 290 to 390 of 400 px, the boat is 300 to 380.
+        assertThat(after.palette().subject(part).orElseThrow().left()).isEqualByComparingTo("10");
+        assertThat(after.palette().subject(part).orElseThrow().width()).isEqualByComparingTo("80");
+        String css = ThemeBuild.settingsCss(after);
+        int media = css.indexOf("@media (width <");
+        assertThat(css.indexOf(part)).isGreaterThan(media);
+        assertThat(css.substring(0, media)).contains("url(\"pics/b.png\")").doesNotContain(part);
+        assertThat(PictureChange.uses(after).get(part)).containsExactly("the setting “Banner”");
+        // Once more: the whole one is not what the band shows any more.
+        assertThatThrownBy(() ->
+                        PictureChange.cutFor(after, "pics/b.png", narrow, new PictureEdit.Fitted(50, 50, 0.5, 0.5)))
+                .hasMessageStartingWith("No setting has pics/b.png in windows of");
+        String widest = theme.palette().bands().widest().key();
+        assertThatThrownBy(() ->
+                        PictureChange.cutFor(theme, "pics/b.png", widest, new PictureEdit.Fitted(50, 50, 0.5, 0.5)))
+                .hasMessageContaining("is no band that a picture is cut for");
+        assertThatThrownBy(() ->
+                        PictureChange.cutFor(theme, "pics/b.png", narrow, new PictureEdit.Fitted(900, 50, 0.5, 0.5)))
+                .hasMessageContaining("larger than it is");
     }
 
     @Test

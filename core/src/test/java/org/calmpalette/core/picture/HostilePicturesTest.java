@@ -45,6 +45,7 @@ class HostilePicturesTest {
         steps.put("pixels", () -> Pixels.read(bytes));
         steps.put("colours", () -> Pixels.read(bytes).map(p -> LeadingColors.of(p, 5)));
         steps.put("lighter", () -> Lighter.of(path, bytes, 200, 80));
+        steps.put("webp", () -> Lighter.asWebp(path, bytes, 200, 80));
         steps.put(
                 "recoloured",
                 () -> Lighter.edited(

@@ -129,9 +129,9 @@ class PixelsTest {
     @Test
     void whatCannotBeWrittenIsRefusedInWords() throws IOException {
         byte[] picture = noise(20, 20);
-        assertThatThrownBy(() -> Lighter.of("a.webp", picture, 10, 80))
+        assertThatThrownBy(() -> Lighter.of("a.avif", picture, 10, 80))
                 .isInstanceOf(BadInputException.class)
-                .hasMessage("a.webp is neither a JPEG nor a PNG, and only these are written here.");
+                .hasMessage("a.avif is neither a JPEG nor a PNG nor a WebP, and only these are written here.");
         assertThatThrownBy(() -> Lighter.of("a.jpg", picture, 0, 80))
                 .hasMessage("A width of 0 pixels is none for a picture.");
         assertThatThrownBy(() -> Lighter.of("a.jpg", picture, 10, 10)).hasMessage("A quality of 10 is out of bounds.");
