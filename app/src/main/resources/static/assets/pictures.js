@@ -166,6 +166,13 @@ if (form) {
   });
 }
 
+// What the usual windows show of the picture, drawn over it. Their numbers stand one below the other where parts end at one point.
+document.querySelectorAll("[data-crop]").forEach((crop, i) => {
+  const [left, top, width, height] = crop.dataset.box.split(" ");
+  Object.assign(crop.style, { left: `${left}%`, top: `${top}%`, width: `${width}%`, height: `${height}%` });
+  crop.firstElementChild.style.top = `${i * 1.25}rem`;
+});
+
 if (view) measureAll();
 
 // A part for one band: what its windows show at most, for a dense screen, as far as the picture has the pixels.

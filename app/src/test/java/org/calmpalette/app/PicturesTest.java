@@ -383,6 +383,11 @@ class PicturesTest {
         Page maker = running.maker();
         maker.navigate(running.address + theme + "/pictures?picture=img/wide.png");
         maker.waitForSelector("[data-scrub]");
+        // The picture of 900 by 600 covers a box as wide as the window and 200 high.
+        assertThat(maker.locator("[data-crop]").all().stream()
+                        .map(c -> c.getAttribute("data-crop") + ": " + c.getAttribute("data-box")))
+                .containsExactly(
+                        "390: 0.00 11.54 100.00 76.92", "820: 0.00 31.71 100.00 36.59", "1440: 0.00 39.58 100.00 20.83");
         maker.click("summary:has-text('Cut it to a slot')");
         maker.selectOption("[data-slots]", new com.microsoft.playwright.options.SelectOption().setIndex(1));
         // The box of main is as wide as the window, up to 767 px, and 200 px high: twice that for dense screens.
@@ -427,6 +432,39 @@ class PicturesTest {
             assertThat(seen.get("overflow")).isEqualTo(false);
             assertThat(seen.get("name")).isEqualTo("Home");
         }
+    }
+
+    /** Many pictures are sixty at a time, the one that is looked at among them, and are found by their path. */
+    @Test
+    void manyPicturesAreFoundOnTheShelf() throws java.io.IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><title>T</title><img src=img/p099.svg alt=P>".getBytes(StandardCharsets.UTF_8));
+        for (int i = 0; i < 130; i++) {
+            files.put(
+                    String.format("img/p%03d.svg", i),
+                    ("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='" + (9 + i) + "'/>")
+                            .getBytes(StandardCharsets.UTF_8));
+        }
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        String theme = client.bringIn("many.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page maker = running.maker();
+        maker.navigate(running.address + theme + "/pictures?picture=img/p099.svg");
+        assertThat(maker.locator(".shelf > a").count()).isEqualTo(60);
+        assertThat(maker.locator(".shelf > a[aria-current]").innerText()).startsWith("p099.svg");
+        assertThat(maker.locator(".shelf .number").innerText()).isEqualTo("61 to 120 of 130");
+        maker.click(".shelf [rel=next]");
+        maker.waitForSelector(".shelf .number >> text=121 to 130 of 130");
+        assertThat(maker.locator("#picture-name").innerText()).isEqualTo("img/p099.svg");
+        maker.fill(".shelf [name=find]", "P01");
+        maker.press(".shelf [name=find]", "Enter");
+        maker.waitForSelector(".shelf .number >> text=1 to 10 of 10");
+        maker.fill(".shelf [name=find]", "nothing");
+        maker.press(".shelf [name=find]", "Enter");
+        maker.waitForSelector(".shelf .number >> text=none");
+        maker.click(".shelf >> text=All");
+        maker.waitForCondition(() -> maker.locator(".shelf > a").count() == 60);
     }
 
     /** All at once, in the background: seen before anything changes, some kept, one snapshot, and stopped without a trace. */

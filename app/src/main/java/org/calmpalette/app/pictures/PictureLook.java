@@ -39,6 +39,9 @@ import org.calmpalette.core.value.Position;
  */
 record PictureLook(
         String path, Optional<MediaFacts> facts, Optional<Subject> subject, List<Use> uses, Use use, Swept swept) {
+    /** Windows whose part of the picture is drawn over it: those of the page strip. */
+    private static final List<Integer> CROPPED = List.of(390, 820, 1440);
+
     /** Widths in which the seam is looked for. */
     private static final List<Integer> WIDTHS = List.of(390, 768, 1024, 1440, 1920, 2560);
 
@@ -51,6 +54,38 @@ record PictureLook(
 
     /** A fact in the list. @param color that stands before the words, or empty */
     record Fact(String name, String words, String color) {}
+
+    /**
+     * The part of a picture that one window shows, in hundredths of the picture. Where more than one tile is seen, all of it is.
+     *
+     * @param window its width in CSS px
+     */
+    public record Crop(int window, double left, double top, double width, double height) {
+        static Optional<Crop> of(int window, Sight sight) {
+            double[] x = part(
+                    sight.shown().x(),
+                    sight.shown().width(),
+                    sight.tile().x(),
+                    sight.tile().width());
+            double[] y = part(
+                    sight.shown().y(),
+                    sight.shown().height(),
+                    sight.tile().y(),
+                    sight.tile().height());
+            return x[1] <= 0 || y[1] <= 0 ? Optional.empty() : Optional.of(new Crop(window, x[0], y[0], x[1], y[1]));
+        }
+
+        private static double[] part(double shown, double size, double tile, double tileSize) {
+            double from = Math.max(0, (shown - tile) / tileSize);
+            double to = Math.min(1, (shown + size - tile) / tileSize);
+            return size > tileSize * 1.001 ? new double[] {0, 100} : new double[] {from * 100, (to - from) * 100};
+        }
+
+        /** Left, top, width and height, for scripts. */
+        public String box() {
+            return String.format(Locale.ROOT, "%.2f %.2f %.2f %.2f", left, top, width, height);
+        }
+    }
 
     /** A way out. @param values of the properties that change */
     record Mend(String label, Map<String, String> values) {}
@@ -72,6 +107,14 @@ record PictureLook(
             List<String> runs,
             Wanted now,
             Sweep sweep) {
+        /** What the usual windows show of the picture, the narrowest window first; none for one that shows nothing of it. */
+        public List<Crop> crops() {
+            return CROPPED.stream()
+                    .filter(w -> sweep.sights().containsKey(w))
+                    .flatMap(w -> Crop.of(w, sweep.sights().get(w)).stream())
+                    .toList();
+        }
+
         /** Width and height of the most that is seen of the picture at those window widths, in CSS pixels. */
         double[] largest(int from, Integer to) {
             double[] most = new double[2];

@@ -22,6 +22,7 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
+import org.calmpalette.app.web.Pager;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.background.StripGradient;
 import org.calmpalette.core.cascade.Understanding;
@@ -76,6 +77,9 @@ class PicturesController {
         this.notices = notices;
     }
 
+    /** Pictures on the shelf at a time. */
+    private static final int SHELF = 60;
+
     /** Tiles of pictures that are not there; a page of an imported theme may name thousands. */
     private static final int MOST_ABSENT = 60;
 
@@ -103,6 +107,8 @@ class PicturesController {
             @RequestParam(defaultValue = "") String picture,
             @RequestParam(defaultValue = "") String use,
             @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "-1") int from,
+            @RequestParam(defaultValue = "") String find,
             @AuthenticationPrincipal SignedIn me,
             Model model) {
         OpenTheme open = themes.open(id, me);
@@ -110,24 +116,33 @@ class PicturesController {
         Map<String, List<String>> uses =
                 open.read().derived("uses of pictures", () -> PictureChange.uses(open.theme()));
         Map<String, Measures> measures = themes.measures(open);
+        String chosen = uses.containsKey(picture) ? picture : first(open, uses.keySet());
+        String sought = find.strip().toLowerCase(Locale.ROOT);
+        List<String> found = uses.keySet().stream()
+                .filter(p -> p.toLowerCase(Locale.ROOT).contains(sought))
+                .toList();
+        // The one that is looked at is on the shelf, unless another page of it was asked for.
+        Pager pager = Pager.of(from < 0 ? Math.max(0, found.indexOf(chosen)) : from, found.size(), SHELF);
         model.addAttribute("open", open);
         model.addAttribute("base", base);
         model.addAttribute(
                 "shelf",
-                uses.entrySet().stream()
-                        .map(e -> new Shelved(
-                                e.getKey(),
-                                e.getKey().substring(e.getKey().lastIndexOf('/') + 1),
-                                base + Paths.address(e.getKey()),
-                                about(open, e.getKey()),
-                                where(e.getValue())))
+                pager.of(found).stream()
+                        .map(p -> new Shelved(
+                                p,
+                                p.substring(p.lastIndexOf('/') + 1),
+                                base + Paths.address(p),
+                                about(open, p),
+                                where(uses.get(p))))
                         .toList());
+        model.addAttribute("pager", pager);
+        model.addAttribute("find", find.strip());
+        model.addAttribute("many", uses.size() > SHELF);
         model.addAttribute(
                 "absent", open.read().derived("absent pictures", () -> AbsentPicture.of(open.theme()).stream()
                         .limit(MOST_ABSENT)
                         .map(Absent::of)
                         .toList()));
-        String chosen = uses.containsKey(picture) ? picture : first(open, uses.keySet());
         if (!chosen.isEmpty()) {
             PictureLook look = PictureLook.of(open, chosen, use, page, measures);
             model.addAttribute("look", look);

@@ -14,8 +14,13 @@ public record Pager(int from, int size, int total) {
 
     /** @param wanted any number; the nearest beginning of a page is taken */
     public static Pager of(int wanted, int total) {
-        int last = total == 0 ? 0 : (total - 1) / SIZE * SIZE;
-        return new Pager(Math.max(0, Math.min(last, wanted / SIZE * SIZE)), SIZE, total);
+        return of(wanted, total, SIZE);
+    }
+
+    /** @param size how many are shown at a time, 1 or more */
+    public static Pager of(int wanted, int total, int size) {
+        int last = total == 0 ? 0 : (total - 1) / size * size;
+        return new Pager(Math.max(0, Math.min(last, wanted / size * size)), size, total);
     }
 
     public <T> List<T> of(List<T> all) {
