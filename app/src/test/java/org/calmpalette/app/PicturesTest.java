@@ -387,7 +387,9 @@ class PicturesTest {
         assertThat(maker.locator("[data-crop]").all().stream()
                         .map(c -> c.getAttribute("data-crop") + ": " + c.getAttribute("data-box")))
                 .containsExactly(
-                        "390: 0.00 11.54 100.00 76.92", "820: 0.00 31.71 100.00 36.59", "1440: 0.00 39.58 100.00 20.83");
+                        "390: 0.00 11.54 100.00 76.92",
+                        "820: 0.00 31.71 100.00 36.59",
+                        "1440: 0.00 39.58 100.00 20.83");
         maker.click("summary:has-text('Cut it to a slot')");
         maker.selectOption("[data-slots]", new com.microsoft.playwright.options.SelectOption().setIndex(1));
         // The box of main is as wide as the window, up to 767 px, and 200 px high: twice that for dense screens.
