@@ -85,8 +85,10 @@ class ChromiumAnswersTest {
             Page browser = Browsers.page(c.width(), ComputedStyleTest.HEIGHT);
             browser.navigate(own.resolve("index.html").toUri().toString());
             answers.put(c.question(), (List<String>) browser.evaluate(
+                    // What is on its way from one value to another has got there first.
                     """
-          ([names, base]) => [...document.querySelectorAll('*')].map(e => [e.localName, ...[null, '::before', '::after'].flatMap(p => {
+          ([names, base]) => document.getAnimations().forEach(a => { try { a.finish() } catch { a.cancel() } })
+            || [...document.querySelectorAll('*')].map(e => [e.localName, ...[null, '::before', '::after'].flatMap(p => {
             const s = getComputedStyle(e, p); return names.map(n => s.getPropertyValue(n).replaceAll(base, '')) })].join('\\t'))""",
                     List.of(ComputedStyleTest.PROPERTIES, own.toUri().toString())));
             Browsers.closeAll();

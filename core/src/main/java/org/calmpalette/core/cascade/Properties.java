@@ -84,6 +84,8 @@ final class Properties {
             both.addAll(SHORTHANDS.get("border-" + axis + "-end"));
             SHORTHANDS.put("border-" + axis, both);
         }
+        // CSS Box Alignment 3, section 8.1.
+        SHORTHANDS.put("gap", List.of("row-gap", "column-gap"));
         List<String> border = new ArrayList<>();
         for (String part : List.of("width", "style", "color")) {
             for (String side : SIDES) {

@@ -1,6 +1,8 @@
 package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -11,7 +13,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
 import org.calmpalette.core.cascade.PageStyles;
@@ -19,8 +23,10 @@ import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.change.Between;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.LiftedValue;
+import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.OwnSheet;
 import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
@@ -34,6 +40,7 @@ import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.ChoiceKind;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
@@ -59,7 +66,23 @@ public final class PartGroup {
     /** What is as wide as the column goes with it. */
     private static final String HANGS = "hangs";
 
+    /** What the links of a header look like in their states, by what the offers begin with. */
+    private static final Map<String, String> STATES =
+            Map.of("pointed-", "hover", "focused-", "focus", "pressed-", "active");
+
     private static final String POINTED = "pointed-";
+    private static final String SHADE = "shade";
+    /** What no rule decided before: a rule of its own is written for it. */
+    private static final Set<String> ADDED = Set.of("room", "box-fill", "box-room");
+
+    private static final List<String> BOXED = List.of(
+            "background-color", "background-image", "padding-top", "padding-right", "padding-bottom", "padding-left");
+
+    private static final Value CLEAR = Value.of("#00000000");
+
+    private static final Pattern ONE_PICTURE = Pattern.compile("(?is)[^,()]*url\\([^()]*\\)[^,()]*");
+
+    private static final Pattern SPACED = Pattern.compile("^(padding|margin)|gap$");
 
     private static final Pattern RELATIVE = Pattern.compile("\\d(em|ex|ch|lh|%)");
 
@@ -95,9 +118,12 @@ public final class PartGroup {
         }
     }
 
-    /** States in which an offer holds: those of links that are pointed at. */
+    /** States in which an offer holds. */
     private static Set<String> statesOf(String id) {
-        return id.startsWith(POINTED) ? Set.of("hover") : Set.of();
+        return STATES.entrySet().stream()
+                .filter(e -> id.startsWith(e.getKey()))
+                .map(Map.Entry::getValue)
+                .collect(Collectors.toSet());
     }
 
     private final Rendered rendered;
@@ -137,11 +163,20 @@ public final class PartGroup {
     /** What can be made of the part, in the order in which a person would ask. */
     public List<Offer> offers() {
         List<Offer> all = new ArrayList<>();
+        if (part == PageParts.Kind.HERO) {
+            shade().ifPresent(all::add);
+        }
+        // One rule for two states is one setting.
+        Set<String> ofStates = new HashSet<>();
         for (Wanted w : wanted()) {
-            offer(w).ifPresent(all::add);
+            offer(w).filter(o -> w.states().isEmpty() || ofStates.add(decides(w)))
+                    .ifPresent(all::add);
         }
         if (part == PageParts.Kind.HEADER) {
             room().ifPresent(all::add);
+        }
+        if (part == PageParts.Kind.HERO) {
+            all.addAll(box());
         }
         if (part == PageParts.Kind.COLUMN) {
             all.stream()
@@ -215,6 +250,20 @@ public final class PartGroup {
                     all.add(new Wanted(POINTED + "color", "Colour of links that are pointed at", link, "color"));
                     all.add(new Wanted(
                             POINTED + "fill", "Ground of links that are pointed at", link, "background-color"));
+                    all.add(new Wanted("focused-color", "Colour of links that are reached by keyboard", link, "color"));
+                    all.add(new Wanted(
+                            "focused-outline", "Outline of links that are reached by keyboard", link, "outline-color"));
+                    all.add(new Wanted("pressed-color", "Colour of links that are pressed", link, "color"));
+                    Element current = current(e, link);
+                    if (current != null) {
+                        all.add(new Wanted("current-color", "Colour of the link to this page", current, "color"));
+                        all.add(new Wanted(
+                                "current-fill", "Ground of the link to this page", current, "background-color"));
+                    }
+                    Element list = list(e, link);
+                    if (list != null) {
+                        all.add(new Wanted("link-gap", "Room between the links", list, "column-gap"));
+                    }
                     all.add(new Wanted("link-size", "Size of the links", link, "font-size"));
                     all.add(new Wanted("link-weight", "Weight of the links", link, "font-weight"));
                     all.add(new Wanted("link-spacing", "Letter spacing of the links", link, "letter-spacing"));
@@ -239,9 +288,209 @@ public final class PartGroup {
                 all.add(new Wanted("left", "Room at the left", e, "padding-left"));
                 all.add(new Wanted("right", "Room at the right", e, "padding-right"));
                 all.add(new Wanted("size", "Size of the text", e, "font-size"));
+                between(e).ifPresent(all::add);
             }
         }
         return all;
+    }
+
+    /** The link to the page itself, where a rule gives it a look of its own. */
+    private Element current(Element header, Element link) {
+        PageStyles wide = styles(PageParts.WIDTH);
+        for (Element a :
+                header.select("a[aria-current], [aria-current] > a, a.active, .active > a, a.current, .current > a")) {
+            for (String property : List.of("color", "background-color")) {
+                Explanation.Cause own = Explanation.of(wide.of(a), property).winner();
+                Explanation.Cause others =
+                        Explanation.of(wide.of(link), property).winner();
+                if (a != link
+                        && own != null
+                        && (others == null
+                                || own.start() != others.start()
+                                || !own.file().equals(others.file()))) {
+                    return a;
+                }
+            }
+        }
+        return null;
+    }
+
+    /** What lays the links out in a row with gaps. */
+    private Element list(Element header, Element link) {
+        for (Element p = link.parent(); p != null && p != header.parent(); p = p.parent()) {
+            if (laysOut(p)) {
+                return p.select("a[href]").size() > 1 ? p : null;
+            }
+        }
+        return null;
+    }
+
+    private boolean laysOut(Element e) {
+        String display = styles(PageParts.WIDTH).of(e).computed("display");
+        return display.contains("flex") || display.contains("grid");
+    }
+
+    /** The room between neighbours: the gap of a box that lays them out, or the margin that one rule gives most of them. */
+    private Optional<Wanted> between(Element e) {
+        if (laysOut(e)) {
+            return Optional.of(new Wanted("between", "Room between its parts", e, "row-gap"));
+        }
+        PageStyles wide = styles(PageParts.WIDTH);
+        Map<String, List<Element>> alike = new LinkedHashMap<>();
+        for (Element child : e.children()) {
+            for (String property : List.of("margin-bottom", "margin-top")) {
+                Explanation.Cause w = Explanation.of(wide.of(child), property).winner();
+                boolean some = wide.of(child).px(property).orElse(0) > 0;
+                if (some && w != null && w.isInTheme() && lasts(rendered.theme(), w.file())) {
+                    alike.computeIfAbsent(property + " " + w.file() + w.start(), k -> new ArrayList<>())
+                            .add(child);
+                }
+            }
+        }
+        return alike.entrySet().stream()
+                .filter(a -> a.getValue().size() > 1 && a.getValue().size() * 2 >= e.childrenSize())
+                .max(Comparator.comparingInt(a -> a.getValue().size()))
+                .map(a -> new Wanted(
+                        "between",
+                        "Room between its parts",
+                        a.getValue().get(0),
+                        a.getKey().substring(0, a.getKey().indexOf(' '))));
+    }
+
+    /** What holds the words of a hero: the outermost box around its heading inside of it. */
+    private Element words() {
+        Element heading = element().selectFirst("h1, h2");
+        Element e = heading == null || heading == element() ? null : heading.parent();
+        while (e != null && e != element() && e.parent() != element()) {
+            e = e.parent();
+        }
+        return e == element() ? null : e;
+    }
+
+    /** How a rule finds the words of a hero: by the hero, so that it finds nothing beside them. */
+    private static String wordsSelector(Page page, Element hero, Element words) {
+        return PartSelector.unique(page, hero) + " > " + PartSelector.name(words);
+    }
+
+    /** Whether no rule gives any of what that selector finds a ground or room, on this page and all others, at any width. */
+    private boolean isBare(Element words) {
+        String selector = wordsSelector(page, element(), words);
+        SelectorList list = SelectorList.parse(selector).orElse(null);
+        boolean named = selector.matches(".*[.#].* > .*");
+        if (list == null) {
+            return false;
+        }
+        for (Page p : rendered.theme().pages()) {
+            SelectorMatcher matcher = new SelectorMatcher(p.document(), States.ANY);
+            List<Element> found = p.elements().stream()
+                    .skip(1)
+                    .filter(e -> matcher.matches(list, e))
+                    .toList();
+            if (p == page ? found.size() != 1 : !named && !found.isEmpty()) {
+                return false;
+            }
+            for (int width : found.isEmpty() ? List.<Integer>of() : widths) {
+                PageStyles there = rendered.styles(p, Viewport.of(width, HEIGHT), States.NONE);
+                for (Element e : found) {
+                    for (String property : BOXED) {
+                        if (Painting.declared(there.of(e), property).isPresent()) {
+                            return false;
+                        }
+                    }
+                }
+            }
+        }
+        return true;
+    }
+
+    /** A ground for the words of a hero and the room around them, where no rule gives them one. Both are nothing at first. */
+    private List<Offer> box() {
+        Element words = words();
+        if (words == null || words.childrenSize() == 0 || !isBare(words)) {
+            return List.of();
+        }
+        int at = elements.indexOf(words);
+        String note = "Nothing at first. It is a box for the words over a picture.";
+        return List.of(
+                new Offer(
+                        "box-fill",
+                        "Ground of the text",
+                        at,
+                        "background-color",
+                        ColorKind.ANY,
+                        CLEAR,
+                        Map.of(),
+                        "nothing",
+                        List.of(),
+                        note),
+                new Offer(
+                        "box-room",
+                        "Room around the text",
+                        at,
+                        "padding",
+                        LengthKind.ANY,
+                        Value.parts("value", 0, "unit", "px"),
+                        Map.of(),
+                        "nothing",
+                        List.of(),
+                        note));
+    }
+
+    /** Declarations that paint a picture of one layer behind a hero, one for each stretch of widths; empty if any is not that. */
+    private List<Explanation.Cause> pictures() {
+        Map<String, Explanation.Cause> all = new LinkedHashMap<>();
+        for (int width : widths) {
+            ElementStyle style = styles(width).of(element());
+            Explanation why = Explanation.of(style, "background-image");
+            Explanation.Cause w = why.winner();
+            // A layer as large as its picture would leave the rest without shade; of a gradient all of these mean
+            // everywhere.
+            boolean fills = Set.of("auto", "auto auto", "cover", "contain", "100% 100%", "100%", "100% auto")
+                    .contains(style.computed("background-size"));
+            boolean one = w != null
+                    && w.isInTheme()
+                    && w.origin() == Origin.AUTHOR
+                    && lasts(rendered.theme(), w.file())
+                    && why.through().isEmpty()
+                    && Set.of("background", "background-image").contains(w.property())
+                    && ONE_PICTURE.matcher(w.written()).matches();
+            if (!one || !fills) {
+                return List.of();
+            }
+            all.putIfAbsent(w.file() + " " + w.start(), w);
+        }
+        return List.copyOf(all.values());
+    }
+
+    /** A colour that lies over the picture of a hero and lets it through; nothing at first. */
+    private Optional<Offer> shade() {
+        List<Explanation.Cause> pictures = pictures();
+        return pictures.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Offer(
+                        SHADE,
+                        "Shade over the picture",
+                        index,
+                        "background-image",
+                        ColorKind.ANY,
+                        CLEAR,
+                        Map.of(),
+                        "nothing",
+                        pictures.stream()
+                                .map(w -> w.file() + ", line " + w.line())
+                                .toList(),
+                        "Nothing at first. A colour that lets through makes words on the picture easier to read."));
+    }
+
+    private Theme shaded(Theme theme, Setting setting) {
+        String layer = "var(" + setting.property() + ", transparent)";
+        Change change = Change.of(setting.label());
+        for (Explanation.Cause w : pictures()) {
+            // It is offered first and so taken first: what was found stands where it was found.
+            int at = Located.find(theme, w.file(), w.start()).valueStart();
+            change = change.with(w.file(), new Edit(at, at, "linear-gradient(" + layer + ", " + layer + "), "));
+        }
+        return change.applied(theme);
     }
 
     /** Of the links of a header one that looks as most of them do. */
@@ -259,7 +508,7 @@ public final class PartGroup {
                     .add(a);
         }
         return alike.values().stream()
-                .max(java.util.Comparator.comparingInt(List::size))
+                .max(Comparator.comparingInt(List::size))
                 .map(l -> l.get(0))
                 .orElse(null);
     }
@@ -272,6 +521,13 @@ public final class PartGroup {
         return w.states().isEmpty()
                 ? styles(width)
                 : rendered.styles(page, Viewport.of(width, HEIGHT), PartLook.states(w.states(), w.element()));
+    }
+
+    /** Which declaration decides it in the widest band. */
+    private String decides(Wanted w) {
+        Explanation.Cause winner = Explanation.of(styles(PageParts.WIDTH, w).of(w.element()), w.property())
+                .winner();
+        return winner == null ? w.id() : w.property() + " " + winner.file() + " " + winner.start();
     }
 
     /** Whether another rule decides it in the state than without; else there is nothing to ask for in the state. */
@@ -438,7 +694,7 @@ public final class PartGroup {
             labels.entrySet().stream()
                     .filter(e -> e.getValue().equals(label))
                     .map(Map.Entry::getKey)
-                    .sorted(java.util.Comparator.comparing((String k) -> !k.equals(now))
+                    .sorted(Comparator.comparing((String k) -> !k.equals(now))
                             .thenComparing(k -> k.startsWith("flex-") != flex)
                             .thenComparing(k -> k))
                     .findFirst()
@@ -480,7 +736,7 @@ public final class PartGroup {
     }
 
     private Kind allowed(Kind kind, Value value, Map<String, Value> bands, Wanted w) {
-        if (kind instanceof LengthKind && w.property().startsWith("padding")) {
+        if (kind instanceof LengthKind && SPACED.matcher(w.property()).find()) {
             Set<Value> all = new LinkedHashSet<>(bands.values());
             all.add(value);
             Optional<LengthKind> steps = SpacingSteps.of(rendered.theme(), path -> lasts(rendered.theme(), path), all);
@@ -626,8 +882,10 @@ public final class PartGroup {
         }
         List<Integer> at = new ArrayList<>(o.note().isEmpty() ? widths : List.of(PageParts.WIDTH));
         // The widest first: what stands there is what all the others fall back on.
-        at.sort(java.util.Comparator.comparingInt(w -> Math.abs(w - PageParts.WIDTH)));
-        Theme now = o.id().equals("room") ? roomed(theme, setting) : bound(theme, o, setting, at);
+        at.sort(Comparator.comparingInt(w -> Math.abs(w - PageParts.WIDTH)));
+        Theme now = ADDED.contains(o.id())
+                ? added(theme, o, setting)
+                : o.id().equals(SHADE) ? shaded(theme, setting) : bound(theme, o, setting, at);
         return Change.of(label)
                 .withPalette(now, now.palette().with(setting, place))
                 .applied(now);
@@ -718,13 +976,21 @@ public final class PartGroup {
         return role == null || role.lasts();
     }
 
-    private Theme roomed(Theme theme, Setting setting) {
+    /** A rule for what no rule decided. */
+    private Theme added(Theme theme, Offer o, Setting setting) {
         Rendered then = new Rendered(theme);
-        String css = ((Value.Parts) ((Given.Fixed) setting.given()).value()).number("value") + "px";
+        Page there = then.page(page.source().file()).orElseThrow();
+        String selector = o.element() == 1
+                ? "html"
+                : wordsSelector(
+                        there,
+                        there.elements().get(now(then, index)),
+                        there.elements().get(now(then, o.element())));
+        String css = o.kind().css(o.value(), a -> a).get("");
         return new OwnSheet(then, SheetRole.of(theme))
                 .append(
-                        "Room for the header",
-                        "html {\n  scroll-padding-top: var(" + setting.property() + ", " + css + ");\n}",
+                        o.label(),
+                        selector + " {\n  " + o.property() + ": var(" + setting.property() + ", " + css + ");\n}",
                         theme.pages())
                 .applied(theme);
     }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
@@ -102,6 +103,127 @@ class PartGroupTest {
                 .contains("a:focus { color: #ff0000 }");
         assertThat(after.palette().known("header-pointed-color").given().value())
                 .isEqualTo(Value.of("#ffcc00"));
+    }
+
+    private static final String LINKED =
+            "<!doctype html><html><head><title>F</title><link rel=stylesheet href=a.css></head><body><header><ul><li><a href=/>A</a></li><li><a href=/b aria-current=page>B</a></li><li><a href=/c>C</a></li></ul></header><section><div><h1>Cross</h1><p>x</p></div></section><main><p>1</p><p>2</p><h2>3</h2></main></body></html>";
+
+    private static int at(Theme theme, String selector) {
+        Page page = theme.pages().get(0);
+        return page.elements().indexOf(page.document().selectFirst(selector));
+    }
+
+    @Test
+    void linksInEachOfTheirStatesAreSettingsOnceForEachRule() {
+        Theme theme = Themes.of(
+                "index.html",
+                LINKED,
+                "a.css",
+                "ul { display: flex; gap: 24px } a { color: #111111; outline-color: #222222 } a:hover, a:focus-visible { color: #333333 } a:active { color: #444444 }\n"
+                        + "a:focus-visible { outline-color: #555555 } [aria-current] { color: #666666 }\n");
+        PartGroup group = group(theme, PageParts.Kind.HEADER, at(theme, "header"));
+        List<String> ids = group.offers().stream().map(PartGroup.Offer::id).toList();
+        assertThat(ids)
+                .contains(
+                        "link-color", "pointed-color", "focused-outline", "pressed-color", "current-color", "link-gap")
+                .doesNotContain("focused-color", "current-fill");
+        Theme after = group.take(Set.copyOf(ids), "").applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .startsWith(
+                        "ul { display: flex; gap: var(--header-link-gap, 24px) } a { color: var(--header-link-color, #111111); outline-color: #222222 }"
+                                + " a:hover, a:focus-visible { color: var(--header-pointed-color, #333333) } a:active { color: var(--header-pressed-color, #444444) }\n"
+                                + "a:focus-visible { outline-color: var(--header-focused-outline, #555555) } [aria-current] { color: var(--header-current-color, #666666) }\n");
+    }
+
+    @Test
+    void aShadeAndABoxForTheWordsOfAHeroAreNothingAtFirst() {
+        String css = "section { background: #123 url(a.svg) center/cover; color: #fff; min-height: 300px }\n"
+                + "@media (max-width: 767px) { section { background-image: url('b.svg') } }\n";
+        Theme theme = Themes.of("index.html", LINKED, "a.css", css);
+        PartGroup group = group(theme, PageParts.Kind.HERO, at(theme, "section"));
+        List<PartGroup.Offer> offers = group.offers();
+        assertThat(offers).extracting(PartGroup.Offer::id).startsWith("shade").endsWith("box-fill", "box-room");
+        assertThat(offers.get(0).where()).containsExactlyInAnyOrder("a.css, line 1", "a.css, line 2");
+        Change change = group.take(Set.of("shade", "fill", "box-fill", "box-room"), "");
+        Theme after = change.applied(theme);
+        assertThat(Trial.of(new Rendered(theme), change).properties())
+                .as("one layer more, which paints nothing")
+                .allMatch(p -> p.startsWith("background-"))
+                .doesNotContain("background-color");
+        String shade = "linear-gradient(var(--hero-shade, transparent), var(--hero-shade, transparent)), ";
+        assertThat(Themes.text(after.files(), "a.css"))
+                .startsWith(css.replace("background: #123 url", "background: " + shade + "var(--hero-fill, #123) url")
+                        .replace("background-image: url", "background-image: " + shade + "url"))
+                .contains("section > div {\n  background-color: var(--hero-box-fill, #00000000);\n}")
+                .contains("section > div {\n  padding: var(--hero-box-room, 0px);\n}");
+        assertThat(ThemeBuild.paletteCss(after, Map.of("hero-shade", Chosen.of("#00000080"))))
+                .contains("--hero-shade: #00000080;");
+        // Two layers are somebody's own composition, and a tile of 40 px would be shaded alone.
+        for (String other : List.of(
+                "section { background: url(a.svg), url(b.svg) }",
+                "section { background: url(a.svg) 0 0/40px no-repeat }",
+                "section { background: linear-gradient(red, blue) }",
+                "section div { padding: 1px }")) {
+            Theme no = Themes.of("index.html", LINKED, "a.css", other);
+            assertThat(group(no, PageParts.Kind.HERO, at(no, "section")).offers())
+                    .as(other)
+                    .extracting(PartGroup.Offer::id)
+                    .doesNotContain("shade")
+                    .matches(ids -> other.contains("div") != ids.contains("box-fill"));
+        }
+    }
+
+    /** A rule for the words of one hero would otherwise dress the boxes of other pages. */
+    @Test
+    void aBoxForTheWordsFindsNothingOnOtherPages() {
+        String other = LINKED.replace("<div>", "<div class=card>");
+        Theme theme = Themes.of("index.html", LINKED, "other.html", other, "a.css", "section { color: #111 }");
+        assertThat(group(theme, PageParts.Kind.HERO, at(theme, "section")).offers())
+                .extracting(PartGroup.Offer::id)
+                .doesNotContain("box-fill");
+        Theme named = Themes.of(
+                "index.html",
+                LINKED.replace("<section>", "<section class=lake>"),
+                "other.html",
+                other,
+                "a.css",
+                ".lake { color: #111 } .card { padding: 4px }");
+        assertThat(group(named, PageParts.Kind.HERO, at(named, "section")).offers())
+                .extracting(PartGroup.Offer::id)
+                .contains("box-fill");
+    }
+
+    @Test
+    void roomAboveIsNotRoomAtTheSides() {
+        Theme theme = Themes.of("index.html", LINKED, "a.css", "section { padding: 40px } main { padding: 1px 2px }");
+        Theme after = group(theme, PageParts.Kind.HERO, at(theme, "section"))
+                .take(Set.of("above", "below"), "")
+                .applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .isEqualTo(
+                        "section { padding: 40px; padding-bottom: var(--hero-below, 40px); padding-top: var(--hero-above, 40px) } main { padding: 1px 2px }");
+    }
+
+    @Test
+    void roomBetweenNeighboursIsOneSetting() {
+        for (String[] each : new String[][] {
+            {"main { display: grid; gap: 16px }", "main { display: grid; gap: var(--content-column-between, 16px) }"},
+            {
+                "p { margin: 8px 0 24px } h2 { margin: 0 }",
+                "p { margin: 8px 0 var(--content-column-between, 24px) } h2 { margin: 0 }"
+            },
+            {"h2 { margin-top: 24px } p { margin: 0 }", null}
+        }) {
+            Theme theme = Themes.of("index.html", LINKED, "a.css", each[0]);
+            PartGroup group = group(theme, PageParts.Kind.COLUMN, at(theme, "main"));
+            if (each[1] == null) {
+                assertThat(group.offers()).extracting(PartGroup.Offer::id).doesNotContain("between");
+            } else {
+                Change change = group.take(Set.of("between"), "");
+                assertThat(Themes.text(change.applied(theme).files(), "a.css")).isEqualTo(each[1]);
+                assertThat(Trial.of(new Rendered(theme), change).properties()).isEmpty();
+            }
+        }
     }
 
     @Test
