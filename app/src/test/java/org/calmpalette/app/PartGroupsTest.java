@@ -4,9 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import org.calmpalette.app.work.Jobs;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -88,5 +92,64 @@ class PartGroupsTest {
                 .isEqualTo(200);
         assertThat(client.get(theme + "/parts?page=index.html&as=nothing&at=8").statusCode())
                 .isEqualTo(422);
+    }
+
+    /** On a large sheet a part takes its time: that is shown, can be stopped without a trace, and ends where it would have at once. */
+    @Test
+    void aPartThatTakesLongIsWaitedForAndCanBeStopped() {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><html lang=en><head><title>F</title><link rel=stylesheet href=a.css></head><body><section><div><h1>Cross the mere</h1></div></section></body></html>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                "section { min-height: 60vh; background: #dde url(a.svg) center/cover }"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.svg",
+                "<svg xmlns='http://www.w3.org/2000/svg' width='40' height='20'><rect width='40' height='20' fill='#cde'/></svg>"
+                        .getBytes(StandardCharsets.UTF_8));
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        String theme = client.bringIn("slow.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page maker = running.maker();
+        maker.navigate(running.address + theme + "/survey?page=index.html");
+        String at = Running.frames(maker).get(0).waitForSelector("section").getAttribute("data-calm-at");
+        for (boolean stops : new boolean[] {true, false}) {
+            CountDownLatch others = new CountDownLatch(1);
+            running.bean(Jobs.class).start(Jobs.Lane.CHANGES, Duration.ofMinutes(1), j -> {
+                try {
+                    return others.await(5, TimeUnit.MINUTES);
+                } catch (InterruptedException e) {
+                    throw new IllegalStateException(e);
+                }
+            });
+            maker.navigate(running.address + theme + "/survey?page=index.html&at=" + at);
+            maker.click("text=Hero");
+            maker.waitForSelector(".offers");
+            maker.locator(".offers input").all().forEach(box -> box.setChecked(true));
+            maker.click("text=Make settings of these");
+            maker.waitForURL("**/parts/taking");
+            maker.waitForSelector("text=Waiting for others to end.");
+            if (stops) {
+                maker.click("text=Stop");
+                maker.waitForURL("**/survey?view=parts");
+                others.countDown();
+                assertThat(maker.locator("[data-key=u]:not([disabled])").count())
+                        .isZero();
+            } else {
+                others.countDown();
+                maker.waitForSelector(".notice >> text=of the hero");
+                assertThat(maker.url()).contains("key=hero-shade");
+            }
+        }
+        // A shade that half lets through: read back from the picture that Chromium makes.
+        maker.navigate(running.address + theme + "/settings?key=hero-shade");
+        String base = maker.locator("[data-base]").first().getAttribute("data-base");
+        Page page = Browsers.page(820, 500);
+        page.navigate(running.address + base + "index.html");
+        String painted =
+                (String) page.evaluate("() => getComputedStyle(document.querySelector('section')).backgroundImage");
+        assertThat(painted).startsWith("linear-gradient(rgba(0, 0, 0, 0), rgba(0, 0, 0, 0)), url(");
     }
 }

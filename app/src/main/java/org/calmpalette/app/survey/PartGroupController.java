@@ -1,5 +1,6 @@
 package org.calmpalette.app.survey;
 
+import java.time.Duration;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -31,10 +32,15 @@ import org.springframework.web.bind.annotation.RequestParam;
 @RequestMapping("/themes/{id}/parts")
 class PartGroupController {
     private final ThemeService themes;
+    private final Takings takings;
     private final Notices notices;
 
-    PartGroupController(ThemeService themes, Notices notices) {
+    /** As long as nobody minds to wait for a page. */
+    private static final Duration PATIENCE = Duration.ofMillis(700);
+
+    PartGroupController(ThemeService themes, Takings takings, Notices notices) {
         this.themes = themes;
+        this.takings = takings;
         this.notices = notices;
     }
 
@@ -101,16 +107,63 @@ class PartGroupController {
             @AuthenticationPrincipal SignedIn me) {
         Set<String> ids = new LinkedHashSet<>(offer == null ? List.of() : offer);
         OpenTheme open = themes.open(id, me);
-        Snapshot made = themes.change(id, base, me, theme -> group(new Rendered(theme), open, page, as, at)
-                .take(ids, name));
-        keepMeasures(open, themes.open(id, me));
+        Taking taking = takings.start(
+                open,
+                me,
+                page,
+                job -> themes.change(id, base, me, theme -> group(new Rendered(theme), open, page, as, at)
+                        .take(ids, name, job::at)));
+        return taking.endsWithin(PATIENCE) ? ended(taking, me) : Go.to("/themes/" + id + "/parts/taking");
+    }
+
+    /** Whoever took much waits here; small parts are taken before anybody would see it. */
+    @GetMapping("/taking")
+    String waiting(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        return told(id, me, model, "survey/taking");
+    }
+
+    @GetMapping("/taking/progress")
+    String progress(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        return told(id, me, model, "survey/taking :: progress");
+    }
+
+    private String told(long id, SignedIn me, Model model, String view) {
+        OpenTheme open = themes.open(id, me);
+        Taking taking = takings.of(id, me).orElse(null);
+        if (taking == null || taking.isStopped()) {
+            return Go.to("/themes/" + id + "/survey?view=parts");
+        }
+        if (taking.isDone()) {
+            return ended(taking, me);
+        }
+        model.addAttribute("open", open);
+        model.addAttribute("progress", taking.progress());
+        model.addAttribute("failure", taking.failure());
+        model.addAttribute(
+                "back", "/themes/" + id + "/survey?view=parts&page=" + PartController.encoded(taking.page()));
+        return view;
+    }
+
+    @PostMapping("/taking/stop")
+    String stop(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        themes.stored(id, me);
+        takings.of(id, me).ifPresent(Taking::stop);
+        return Go.to("/themes/" + id + "/survey?view=parts");
+    }
+
+    /** @throws RuntimeException the reason, if nothing was taken */
+    private String ended(Taking taking, SignedIn me) {
+        Snapshot made = taking.made();
+        takings.forget(taking, me);
+        OpenTheme open = taking.before();
+        keepMeasures(open, themes.open(open.id(), me));
         notices.done(made.note());
-        return Go.to("/themes/" + id + "/settings?key="
+        return Go.to("/themes/" + open.id() + "/settings?key="
                 + themes.read(made).theme().palette().settings().stream()
                         .map(Setting::key)
                         .filter(key -> open.theme().palette().setting(key).isEmpty())
                         .findFirst()
                         .orElse("")
-                + "&page=" + PartController.encoded(page));
+                + "&page=" + PartController.encoded(taking.page()));
     }
 }

@@ -25,7 +25,9 @@ public class Jobs {
         /** Two: more would only make each other wait. */
         IMPORTS(2),
         /** One: a large picture takes much of the memory. */
-        PICTURES(1);
+        PICTURES(1),
+        /** One: what is changed is worked out on both cores. */
+        CHANGES(1);
 
         private final int atOnce;
 

@@ -831,6 +831,18 @@ public final class PartGroup {
      * @throws BadInputException if nothing is chosen, a key is taken, or a rule cannot be bound
      */
     public Change take(Set<String> ids, String name) {
+        return take(ids, name, (done, total, what) -> {});
+    }
+
+    /** Told which setting is made next. */
+    @FunctionalInterface
+    public interface Progress {
+        /** @param what label of the setting */
+        void at(int done, int total, String what);
+    }
+
+    /** As {@link #take(Set, String)}; on a sheet of thousands of rules each setting takes a tenth of a second and more. */
+    public Change take(Set<String> ids, String name, Progress progress) {
         List<Offer> chosen = offers().stream()
                 .filter(o -> ids.contains(o.id()) && !o.id().equals(HANGS))
                 .toList();
@@ -848,7 +860,9 @@ public final class PartGroup {
                 .findFirst()
                 .orElseGet(() -> new Place(Place.keyOf(label), label));
         Theme now = before;
-        for (Offer o : chosen) {
+        for (int i = 0; i < chosen.size(); i++) {
+            Offer o = chosen.get(i);
+            progress.at(i, chosen.size(), o.label());
             now = bound(now, o, place, label);
             if (o.id().equals("width") && ids.contains(HANGS)) {
                 now = together(now, o);
