@@ -37,11 +37,13 @@ import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.ChoiceKind;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.GradientKind;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Palette;
@@ -72,6 +74,7 @@ public final class PartGroup {
 
     private static final String POINTED = "pointed-";
     private static final String SHADE = "shade";
+    private static final String GROUND = "ground";
     /** What no rule decided before: a rule of its own is written for it. */
     private static final Set<String> ADDED = Set.of("room", "box-fill", "box-room");
 
@@ -166,9 +169,15 @@ public final class PartGroup {
         if (part == PageParts.Kind.HERO) {
             shade().ifPresent(all::add);
         }
+        Optional<Offer> ground = part == PageParts.Kind.HEADER ? ground() : Optional.empty();
+        ground.ifPresent(all::add);
         // One rule for two states is one setting.
         Set<String> ofStates = new HashSet<>();
         for (Wanted w : wanted()) {
+            if (ground.isPresent() && w.id().equals("fill")) {
+                // The whole background is asked for, with its colour.
+                continue;
+            }
             offer(w).filter(o -> w.states().isEmpty() || ofStates.add(decides(w)))
                     .ifPresent(all::add);
         }
@@ -434,6 +443,60 @@ public final class PartGroup {
                         "nothing",
                         List.of(),
                         note));
+    }
+
+    /** The strip or gradient of a header, where one declaration says all of its background at every width. */
+    private Optional<Offer> ground() {
+        Explanation.Cause one = null;
+        for (int width : widths) {
+            Explanation why = Explanation.of(styles(width).of(element()), "background-image");
+            Explanation.Cause w = why.winner();
+            Explanation.Cause color = Explanation.of(styles(width).of(element()), "background-color")
+                    .winner();
+            boolean whole = w != null
+                    && w.isInTheme()
+                    && w.origin() == Origin.AUTHOR
+                    && w.property().equals("background")
+                    && lasts(rendered.theme(), w.file())
+                    && why.through().isEmpty()
+                    && color != null
+                    && color.start() == w.start()
+                    && color.file().equals(w.file())
+                    && (one == null || one.start() == w.start() && one.file().equals(w.file()));
+            if (!whole) {
+                return Optional.empty();
+            }
+            one = w;
+        }
+        Explanation.Cause w = Objects.requireNonNull(one);
+        return LiftedValue.of("background", w.written(), w.file()).stream()
+                .filter(l -> l.layer() == 0 && (l.kind() instanceof BackgroundKind || l.kind() instanceof GradientKind))
+                .filter(l -> !(l.kind() instanceof BackgroundKind)
+                        || !((Value.Parts) l.value()).text("picture").isEmpty())
+                .findFirst()
+                .map(l -> new Offer(
+                        GROUND,
+                        l.kind() instanceof GradientKind ? "Gradient" : "Picture and colour",
+                        index,
+                        "background",
+                        l.kind(),
+                        l.value(),
+                        Map.of(),
+                        w.written(),
+                        List.of(w.file() + ", line " + w.line()),
+                        ""));
+    }
+
+    private Theme grounded(Theme theme, Setting setting) {
+        Explanation.Cause w = Explanation.of(styles(PageParts.WIDTH).of(element()), "background-image")
+                .winner();
+        // It is offered first and so taken first: what was found stands where it was found.
+        Located at = Located.find(theme, w.file(), w.start());
+        return Change.of(setting.label())
+                .with(
+                        w.file(),
+                        new Edit(at.valueStart(), at.valueEnd(), "var(" + setting.property() + ", " + at.value() + ")"))
+                .applied(theme);
     }
 
     /** Declarations that paint a picture of one layer behind a hero, one for each stretch of widths; empty if any is not that. */
@@ -899,7 +962,9 @@ public final class PartGroup {
         at.sort(Comparator.comparingInt(w -> Math.abs(w - PageParts.WIDTH)));
         Theme now = ADDED.contains(o.id())
                 ? added(theme, o, setting)
-                : o.id().equals(SHADE) ? shaded(theme, setting) : bound(theme, o, setting, at);
+                : o.id().equals(GROUND)
+                        ? grounded(theme, setting)
+                        : o.id().equals(SHADE) ? shaded(theme, setting) : bound(theme, o, setting, at);
         return Change.of(label)
                 .withPalette(now, now.palette().with(setting, place))
                 .applied(now);
