@@ -233,9 +233,40 @@ class SectionsTest {
         maker.click("[data-make-section]");
         maker.waitForURL("**/sections/own/**");
         assertThat(maker.inputValue("#k-html")).contains("data-setting-text=\"heading\"");
-        maker.fill("#k-css", ":scope + p { color: red }");
+        // Rules are written in an editor: a fault is told at its line as it is typed, and what can be used is shown at
+        // once.
+        Locator rules = maker.locator("[data-editor=css] .cm-content");
+        rules.click();
+        maker.keyboard().press("Control+A");
+        maker.keyboard().insertText("\n:scope + p { color: red }");
+        maker.waitForSelector("[data-tried] >> text=section.css, line 2");
+        maker.waitForSelector("[data-editor=css] .cm-lint-marker-error");
+        assertThat(maker.locator("[data-editor=html] .cm-lint-marker-error").count())
+                .isZero();
         maker.click("text=Keep it so");
-        maker.waitForSelector("text=section.css, line 1");
+        maker.waitForSelector("#notice >> text=section.css, line 2");
+        rules.click();
+        maker.keyboard().press("Control+A");
+        maker.keyboard().insertText(":scope { color: rgb(1, 2, 3); width: var(--");
+        maker.keyboard().press("Control+Space");
+        maker.waitForSelector("[data-editor=css] .cm-tooltip-autocomplete >> text=--heading");
+        maker.keyboard().press("Escape");
+        maker.keyboard().insertText("wide, auto) }");
+        maker.waitForCondition(
+                () -> maker.locator("[data-alive]").first().getAttribute("src").contains("tried="));
+        String tried = maker.locator("[data-alive]").first().getAttribute("src");
+        assertThat(client.get(tried).body()).contains("rgb(1, 2, 3)");
+        assertThat(client.get(tried.replaceAll("[?].*", "")).body())
+                .as("nothing is kept by typing")
+                .doesNotContain("rgb(1, 2, 3)");
+        assertThat(new Client(running.address)
+                        .signedIn("ida", Running.PASSWORD)
+                        .get(tried.replaceAll("/own/.*|/kit/.*", "/kit/no-such?tried=1"))
+                        .statusCode())
+                .isEqualTo(404);
+        maker.keyboard().press("Control+s");
+        maker.waitForSelector(".notice >> text=Changed the section");
+        assertThat(maker.inputValue("#k-css")).isEqualTo(":scope { color: rgb(1, 2, 3); width: var(--wide, auto) }\n");
 
         String slug = "reed-boats";
         String ownerName = running.newOwner();

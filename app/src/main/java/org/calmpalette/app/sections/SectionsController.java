@@ -1,13 +1,23 @@
 package org.calmpalette.app.sections;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.themes.OpenTheme;
@@ -24,6 +34,8 @@ import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.section.Shelf;
+import org.calmpalette.core.setting.Binding;
+import org.calmpalette.core.setting.Kinds;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
@@ -42,9 +54,11 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import org.springframework.web.util.UriUtils;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Sections: a shelf of them, those on a page and their order, and those that the theme keeps. */
 @Controller
@@ -56,6 +70,18 @@ class SectionsController {
     private final ThemeService themes;
     private final FrameAddresses addresses;
     private final Notices notices;
+
+    /** What somebody is typing, by what it looks like. */
+    private record Trial(long theme, long account, String kit, String shown) {}
+
+    private static final int MOST_OFFERED = 1_000;
+    private static final long TRIALS = 8_000_000;
+
+    private final Cache<Trial, String> trials = Caffeine.newBuilder()
+            .maximumWeight(TRIALS)
+            .<Trial, String>weigher((trial, page) -> page.length())
+            .expireAfterAccess(Duration.ofMinutes(30))
+            .build();
 
     SectionsController(ThemeService themes, FrameAddresses addresses, Notices notices) {
         this.themes = themes;
@@ -141,10 +167,16 @@ class SectionsController {
     /** A section by itself, to be looked at: nothing in it runs or loads, and it is an origin of its own. */
     @GetMapping("/kit/{kit}")
     ResponseEntity<byte[]> specimen(
-            @PathVariable long id, @PathVariable String kit, @AuthenticationPrincipal SignedIn me) {
+            @PathVariable long id,
+            @PathVariable String kit,
+            @RequestParam(defaultValue = "") String tried,
+            @AuthenticationPrincipal SignedIn me) {
         OpenTheme open = themes.open(id, me);
-        SectionKit known = known(open.theme(), kit);
-        String page = open.read().derived("specimen of " + kit, () -> Sections.specimen(known));
+        String page = trials.getIfPresent(new Trial(id, me.id(), kit, tried));
+        if (page == null) {
+            SectionKit known = known(open.theme(), kit);
+            page = open.read().derived("specimen of " + kit, () -> Sections.specimen(known));
+        }
         return ResponseEntity.ok()
                 .contentType(new MediaType(MediaType.TEXT_HTML, StandardCharsets.UTF_8))
                 .header("X-Content-Type-Options", "nosniff")
@@ -371,10 +403,74 @@ class SectionsController {
                         .findFirst()
                         .map(SectionKit::label)
                         .orElse(kit));
+        model.addAttribute("known", known(theme));
         model.addAttribute("html", text(theme, folder + SectionKit.HTML));
         model.addAttribute("css", text(theme, folder + SectionKit.CSS));
         model.addAttribute("json", text(theme, folder + SectionKit.JSON));
         return "sections/edit";
+    }
+
+    /** What whoever edits a section can write: what the theme has, and what there is of settings. */
+    private static String known(Theme theme) {
+        Set<String> classes = new TreeSet<>();
+        theme.pages().forEach(p -> p.document().getAllElements().forEach(e -> classes.addAll(e.classNames())));
+        Set<String> properties = new TreeSet<>(theme.palette().properties().keySet());
+        return JsonMapper.shared()
+                .writeValueAsString(Map.of(
+                        "classes", classes.stream().limit(MOST_OFFERED).toList(),
+                        "properties", properties.stream().limit(MOST_OFFERED).toList(),
+                        "bindings",
+                                Arrays.stream(Binding.values())
+                                        .flatMap(b -> b == Binding.ITEMS
+                                                ? Stream.of(b.attribute())
+                                                : Stream.of(b.attribute(), b.itemAttribute()))
+                                        .toList(),
+                        "kinds", Kinds.names()));
+    }
+
+    /**
+     * What came of trying a section while it is typed.
+     *
+     * @param shown names what is shown of it then; empty if it cannot be used
+     * @param file that a trouble is in
+     * @param line from 1, or 0 where none is told
+     * @param message what is the matter and how to mend it; empty if nothing is
+     */
+    public record Tried(String shown, String file, int line, String message) {}
+
+    private static final Pattern AT =
+            Pattern.compile("^(section\\.(?:html|css|json))(?:, line (\\d+))?.*", Pattern.DOTALL);
+
+    @PostMapping(value = "/own/{kit}/try", produces = MediaType.APPLICATION_JSON_VALUE)
+    @ResponseBody
+    Tried tried(
+            @PathVariable long id,
+            @PathVariable String kit,
+            @RequestParam(defaultValue = "") String html,
+            @RequestParam(defaultValue = "") String css,
+            @RequestParam(defaultValue = "") String json,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        try {
+            SectionKit typed = Sections.typed(
+                    open.theme(),
+                    kit,
+                    json.replace("\r\n", "\n"),
+                    html.replace("\r\n", "\n"),
+                    css.replace("\r\n", "\n"));
+            String page = Sections.specimen(typed);
+            String shown = Integer.toHexString(page.hashCode());
+            trials.put(new Trial(id, me.id(), kit, shown), page);
+            return new Tried(shown, "", 0, "");
+        } catch (BadInputException e) {
+            Matcher at = AT.matcher(e.getMessage());
+            boolean told = at.matches();
+            return new Tried(
+                    "",
+                    told ? at.group(1) : "",
+                    told && at.group(2) != null ? Integer.parseInt(at.group(2)) : 0,
+                    e.getMessage() + " " + e.mend());
+        }
     }
 
     private static String text(Theme theme, String path) {

@@ -136,8 +136,8 @@ public record SectionKit(
                 key,
                 label,
                 root.path("about").asString(""),
-                html.strip(),
-                css.strip(),
+                html.stripTrailing(),
+                css.stripTrailing(),
                 List.copyOf(settings),
                 pictures);
         kit.root(kit.page());

@@ -633,15 +633,8 @@ public final class Sections {
      * @throws BadInputException with file and line, if it cannot be used
      */
     public static Change kept(Theme theme, String key, String json, String html, String css) {
-        TreeMap<String, byte[]> pictures = new TreeMap<>();
-        SectionKit before = SectionKit.of(theme.files()).stream()
-                .filter(k -> k.key().equals(key))
-                .findFirst()
-                .orElse(null);
-        if (before != null) {
-            pictures.putAll(before.pictures());
-        }
-        SectionKit kit = SectionKit.read(key, json, html, css, pictures);
+        SectionKit before = kept(theme, key).orElse(null);
+        SectionKit kit = typed(theme, key, json, html, css);
         Change change = Change.of(key);
         for (Map.Entry<String, byte[]> f : kit.files(json.strip() + "\n").entrySet()) {
             change = change.withFile(f.getKey(), f.getValue());
@@ -655,6 +648,26 @@ public final class Sections {
                         + (places == 0
                                 ? ""
                                 : " and the " + places + (places == 1 ? " place" : " places") + " where it stands"));
+    }
+
+    private static Optional<SectionKit> kept(Theme theme, String key) {
+        return SectionKit.of(theme.files()).stream()
+                .filter(k -> k.key().equals(key))
+                .findFirst();
+    }
+
+    /**
+     * A section as it is being written, with the pictures of the one that the theme keeps.
+     *
+     * @throws BadInputException with file and line, if it cannot be used
+     */
+    public static SectionKit typed(Theme theme, String key, String json, String html, String css) {
+        return SectionKit.read(
+                key,
+                json,
+                html,
+                css,
+                kept(theme, key).map(k -> new TreeMap<>(k.pictures())).orElseGet(TreeMap::new));
     }
 
     private static boolean isOf(Theme theme, String name, String kind) {
