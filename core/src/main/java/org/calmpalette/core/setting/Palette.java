@@ -29,7 +29,7 @@ public record Palette(
         Map<String, String> moved,
         List<Fault> faults) {
     public static final String FILE = "palette.json";
-    public static final int MOST_SETTINGS = 500;
+    public static final int MOST_SETTINGS = 1_200;
 
     /**
      * Something in {@code palette.json} that is left aside.

@@ -91,6 +91,61 @@ class SectionsTest {
         }
     }
 
+    /** As many as a long page has: each by itself, none lost, and all that an owner chooses of one reaches that one. */
+    @Test
+    void fortySectionsStandOnOnePage() {
+        Theme theme = theme();
+        int settings = 0;
+        for (int i = 0; i < 40; i++) {
+            SectionKit kit = Shelf.kits().get(i % Shelf.kits().size());
+            theme = Sections.put(theme, kit, theme.pages().get(0), "S" + i, 0).applied(theme);
+            settings += kit.settings().size();
+        }
+        assertThat(theme.palette().settings()).hasSize(settings);
+        assertThat(theme.palette().faults()).isEmpty();
+        assertThat(Sections.blocks(theme, theme.pages().get(0)).stream()
+                        .filter(Sections.Block::isSection)
+                        .map(Sections.Block::name))
+                .containsExactlyElementsOf(java.util.stream.IntStream.range(0, 40)
+                        .mapToObj(i -> "s" + i)
+                        .toList());
+        String page = built(theme, Map.of("s39-heading", Chosen.of("The last of forty")));
+        assertThat(page).containsOnlyOnce("The last of forty");
+        assertThat(page.indexOf("The last of forty")).isGreaterThan(page.indexOf("data-section=\"s39\""));
+        assertThat(page.split("data-section-kind", -1)).hasSize(41);
+    }
+
+    /** A film at another place is a link and a picture: nothing of the page loads from there. */
+    @Test
+    void aFilmElsewhereLoadsNothingBeforeItIsAskedFor() {
+        Theme theme = put(theme(), "player", 0, "Crossing", 0);
+        String page = built(theme, Map.of("crossing-link", Chosen.of("https://films.example.org/crossing?a=1&b=2")));
+        assertThat(page)
+                .contains("href=\"https://films.example.org/crossing?a=1&amp;b=2\" rel=\"noreferrer\"")
+                .doesNotContain("<iframe", "<script", "src=\"http");
+        assertThat(page.split("films.example.org", -1)).hasSize(2);
+    }
+
+    @Test
+    void anEntranceAndItsStillTwin() {
+        Theme theme = put(theme(), "lead", 0, "Lake", 0);
+        assertThat(ThemeBuild.paletteCss(
+                        theme, Map.of("lake-rises", Chosen.of("left"), "lake-fades", Chosen.of("fades"))))
+                .contains("--lake-rises: -2rem 0rem;", "--lake-fades: 0;");
+        String css = Themes.text(theme.files(), "sections.css");
+        int motion = css.indexOf("prefers-reduced-motion: no-preference");
+        assertThat(css.indexOf("animation:"))
+                .as("nothing moves where less movement is asked for")
+                .isGreaterThan(motion);
+        assertThat(css.substring(css.indexOf("@keyframes")))
+                .contains("translate: var(--lake-rises", "opacity: var(--lake-fades");
+        assertThat(built(theme, Map.of("lake-cue", Chosen.of(Value.of(true)))))
+                .contains("data-setting-show=\"lake-cue\" aria-hidden=\"true\">");
+        assertThat(built(theme, Map.of()))
+                .contains(
+                        "data-setting-show=\"lake-cue\" aria-hidden=\"true\" data-setting-hidden=\"phone tablet desktop\">");
+    }
+
     @Test
     void twoOfOneKindDoNotMeet() {
         Theme one = put(theme(), "notice", 0, "Fog", 0);
