@@ -18,6 +18,9 @@ fitHeight();
 
 const questions = () => [...slip.querySelectorAll("[data-question]")];
 const chosen = (q) => q.querySelector("input[type=radio]:checked")?.value ?? q.querySelector("[data-any]")?.value ?? "";
+let openNow = "";
+const many = Boolean(slip.querySelector("[data-at]"));
+let ready = false;
 const asking = new Map();
 const behind = new Map();
 
@@ -59,9 +62,10 @@ async function judge(q, trial, line) {
   line.textContent = said ? said.long : "";
   line.className = "reading" + (said ? ` state-${said.state}` : "");
 }
-// All colours with one question to the server; each comes as what it changes of what is shown now.
+// All colours with one question to the server, or those of the place that is open where there are very many; each comes as what it changes of what is shown now.
 const judging = new Asking(slip.dataset.judge);
 async function judgeAll() {
+  document.getElementById("judging").elements.place.value = many ? openNow : "";
   const judged = await judging.ask(document.getElementById("judging"));
   if (!judged) return;
   const whole = (css) => judged.css + css;
@@ -92,16 +96,34 @@ slip.addEventListener("focusin", (event) => {
 
 // Places
 const chips = [...document.querySelectorAll("[data-place]")];
+// Of a site with very many questions those of a place come when it is opened.
+async function bring(place) {
+  const answer = await fetch(place.dataset.at, { headers: { "HX-Request": "true" } }).catch(() => null);
+  if (!place.isConnected) return;
+  if (!answer?.ok) {
+    place.firstElementChild.textContent = "The server does not answer as it should; choose the place once more in a moment.";
+    return;
+  }
+  const key = place.dataset.inPlace;
+  htmx.swap(place, await answer.text(), { swapStyle: "outerHTML", swapDelay: 0, settleDelay: 0 });
+  later(slip);
+  keeping.restore();
+  if (openNow === key) openPlace(key);
+}
 function openPlace(key) {
+  openNow = key;
   chips.forEach((c) => c.setAttribute("aria-pressed", c.dataset.place === key));
   slip.querySelectorAll("[data-in-place]").forEach((section) => { section.hidden = section.dataset.inPlace !== key; });
   sessionStorage.setItem("place", key);
+  const there = slip.querySelector(`[data-in-place="${CSS.escape(key)}"][data-at]`);
+  if (there) return bring(there);
   // A section stands on one page: that one is shown.
   const page = chips.find((c) => c.dataset.place === key)?.dataset.onPage;
   if (page && page !== screen.dataset.page) frames.open(page);
   const marks = questions().filter((q) => !q.closest("[hidden]")).flatMap((q) => JSON.parse(q.dataset.marks));
   frames.show(marks, { reveal: true, sure: true });
   for (const q of questions().filter((x) => x.dataset.behind && !x.closest("[hidden]"))) attempt(q.querySelector("[data-answer]"));
+  if (many && ready) judgeAll();
 }
 chips.forEach((c) => c.addEventListener("click", () => openPlace(c.dataset.place)));
 
@@ -168,7 +190,7 @@ function early() {
     attempt(form, true);
   }
 }
-frames.onReady = () => judgeAll();
+frames.onReady = () => { ready = true; judgeAll(); };
 // After undo, redo and put back the server sends the slip anew.
 function renewed() {
   asking.clear();
@@ -177,6 +199,6 @@ function renewed() {
   frames.reload(screen.dataset.base = document.getElementById("state").dataset.preview);
   start();
 }
-document.body.addEventListener("htmx:afterSwap", (event) => { if (event.detail.target.id === "slip") renewed(); });
+document.body.addEventListener("htmx:afterSwap", (event) => { if (event.detail.target?.id === "slip") renewed(); });
 addEventListener("calm:key", ({ detail }) => { if (detail === "o") frames.hide(frames.hidden = !frames.hidden); });
 start();

@@ -54,7 +54,7 @@ class RoutesTest {
                       POST /themes/{id}/pictures/lighten  GET /themes/{id}/pictures/all  GET /themes/{id}/pictures/all/progress  POST /themes/{id}/pictures/all  POST /themes/{id}/pictures/all/stop  POST /themes/{id}/pictures/all/keep  GET /themes/{id}/pictures/recolor  GET /themes/{id}/pictures/recolor/progress  POST /themes/{id}/pictures/recolor  POST /themes/{id}/pictures/recolor/stop  GET /themes/{id}/pictures/recolor/picture  POST /themes/{id}/pictures/recolor/keep  GET /themes/{id}/pictures/edit  GET /themes/{id}/pictures/edit/image  POST /themes/{id}/pictures/edit  GET /themes/{id}/parts  POST /themes/{id}/parts  GET /themes/{id}/parts/taking  GET /themes/{id}/parts/taking/progress  POST /themes/{id}/parts/taking/stop  GET /themes/{id}/side  GET /themes/{id}/side/effect  POST /themes/{id}/side  GET /themes/{id}/banner  GET /themes/{id}/banner/effect  POST /themes/{id}/banner  GET /themes/{id}/pictures/strip  GET /themes/{id}/pictures/strip/preview  GET /themes/{id}/pictures/strip/image  POST /themes/{id}/pictures/strip  POST /themes/{id}/pictures/replace  POST /themes/{id}/pictures/add  GET /themes/{id}/sections  GET /themes/{id}/sections/kit/{kit}  GET /themes/{id}/sections/{kit}.zip  POST /themes/{id}/sections/bring  POST /themes/{id}/sections/from  POST /themes/{id}/sections/put  POST /themes/{id}/sections/move  POST /themes/{id}/sections/place  POST /themes/{id}/sections/copy  POST /themes/{id}/sections/remove  POST /themes/{id}/sections/take  GET /themes/{id}/sections/own/{kit}  POST /themes/{id}/sections/own/{kit}  POST /themes/{id}/sections/own/{kit}/try  POST /themes/{id}/pictures/bring  POST /themes/{id}/pictures/copies  POST /themes/{id}/pictures/rename  POST /themes/{id}/pictures/remove  GET /themes/{id}/measures  GET /themes/{id}/grounds  POST /themes/{id}/measures   POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
                       POST /themes/{id}/sites/{site}/update  POST /themes/{id}/sites/{site}/remove
       OWNER           GET /sites/{slug}  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/behind  POST /sites/{slug}/judge
-                      GET /sites/{slug}/grounds  GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  POST /sites/{slug}/put-back
+                      GET /sites/{slug}/places/{place}  GET /sites/{slug}/grounds  GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  POST /sites/{slug}/put-back
                       POST /sites/{slug}/go-live  GET /sites/{slug}/editions  POST /sites/{slug}/editions/{number}/take-back
       SIGNED_ADDRESS  GET /frame/{token}/**
       """);
@@ -150,6 +150,7 @@ class RoutesTest {
                     .replace("{site}", site)
                     .replace("{job}", "00000000-0000-0000-0000-000000000000")
                     .replace("{kit}", "lead")
+                    .replace("{place}", "p")
                     .replace("{number}", "1")
                     .replace("/{name}", "/tokens.json")
                     .replace("{token}", "t1-zz-" + "a".repeat(43))

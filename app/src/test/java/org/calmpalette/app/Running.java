@@ -5,12 +5,15 @@ import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 
@@ -85,6 +88,11 @@ public final class Running {
             ProcessBuilder builder = new ProcessBuilder("../calm", "database", what, DATABASE.toString());
             // Apart from each other: two that look for a free port at once would find the same one.
             builder.environment().put("CALM_DATABASE_PORT", String.valueOf(33_060 + 400 * FORK));
+            // Nobody needs these data after the run, so nothing waits for a disk that others keep busy.
+            builder.environment()
+                    .put(
+                            "CALM_DB_FLAGS",
+                            "--innodb-flush-log-at-trx-commit=0 --innodb-flush-method=nosync --innodb-doublewrite=0");
             Process process = builder.redirectErrorStream(true)
                     .redirectOutput(new java.io.File("target/database-" + FORK + "-" + what + ".log"))
                     .start();
@@ -115,8 +123,48 @@ public final class Running {
         return app.getBean(name, type);
     }
 
+    /** What a person does on a page. */
+    private static final Set<String> ACTS = Set.of(
+            "click",
+            "dblclick",
+            "fill",
+            "press",
+            "type",
+            "selectOption",
+            "check",
+            "uncheck",
+            "setChecked",
+            "setInputFiles",
+            "dragAndDrop",
+            "keyboard",
+            "mouse",
+            "locator");
+
+    /**
+     * A page on which nothing is done before it is there as a whole: a person does not press keys that fast, and on a busy machine the
+     * words of a page are seen well before its scripts have come.
+     */
+    private static Page unhurried(Page page) {
+        return (Page)
+                Proxy.newProxyInstance(Page.class.getClassLoader(), new Class<?>[] {Page.class}, (self, m, args) -> {
+                    if (ACTS.contains(m.getName())) {
+                        page.waitForLoadState();
+                    }
+                    try {
+                        return m.invoke(page, args);
+                    } catch (InvocationTargetException e) {
+                        throw e.getCause();
+                    }
+                });
+    }
+
     /** A window of a new visitor. */
     Page visitor(int width, int height) {
+        return unhurried(hasty(width, height));
+    }
+
+    /** A window of a visitor who does not wait until a page is there. */
+    Page hasty(int width, int height) {
         Page page = Browsers.page(width, height);
         page.onConsoleMessage(m -> {
             if (m.type().equals("error")) {
@@ -127,7 +175,10 @@ public final class Running {
     }
 
     Page signedIn(String name, int width, int height) {
-        Page page = visitor(width, height);
+        return signedIn(visitor(width, height), name);
+    }
+
+    Page signedIn(Page page, String name) {
         page.navigate(address + "/sign-in");
         page.fill("#username", name);
         page.fill("#password", PASSWORD);

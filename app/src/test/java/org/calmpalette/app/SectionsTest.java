@@ -188,6 +188,59 @@ class SectionsTest {
         }
     }
 
+    /** Of very many questions those of one place are there at a time; what is answered is kept, undone and found again. */
+    @Test
+    void aSiteOfManySectionsBringsTheQuestionsOfThePlaceThatIsOpened() throws IOException {
+        Running running = Running.get();
+        Theme theme = theme();
+        for (int i = 0; i < 12; i++) {
+            theme = Sections.put(
+                            theme,
+                            Shelf.kits().get(i % Shelf.kits().size()),
+                            theme.pages().get(0),
+                            "S" + i,
+                            0)
+                    .applied(theme);
+        }
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        for (String path : theme.files().paths()) {
+            files.put(path, theme.files().read(path));
+        }
+        Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
+        String brought = client.bringIn("many-sections.zip", HostileThemesInTheApplicationTest.zip(files));
+        String ownerName = running.newOwner();
+        client.post(brought + "/sites", "name", "Many Sections", "whose", "owner", "owner", ownerName);
+        Page owner = running.signedIn(ownerName, 1280, 800);
+        owner.navigate(running.address + "/sites/many-sections");
+        assertThat(owner.locator("[data-in-place]").count()).isEqualTo(12);
+        assertThat(owner.locator("[data-in-place]:has([data-question])").count())
+                .isEqualTo(1);
+        owner.click("[data-place=s5]");
+        Locator heading = owner.locator("[data-key=s5-heading] input[name=v]");
+        heading.fill("Sold on the quay");
+        heading.blur();
+        Client asOwner = client(running, ownerName);
+        owner.waitForCondition(
+                () -> asOwner.get("/sites/many-sections/choices.json").body().contains("Sold on the quay"));
+        // Whether the button is shown brings and takes other questions: all come anew, and the place stays open.
+        owner.locator(
+                        "[data-key=s5-button-shown] input[type=checkbox], [data-key=s5-button-shown] input[type=radio]:not(:checked)")
+                .first()
+                .click();
+        owner.waitForCondition(() -> owner.locator("[data-key=s5-button]").count() == 0);
+        assertThat(owner.locator("[data-in-place=s5]").isVisible()).isTrue();
+        owner.click("[data-key=u]");
+        owner.waitForCondition(() -> owner.locator("[data-key=s5-button]").count() == 1);
+        owner.click("[data-key=u]");
+        owner.waitForCondition(
+                () -> !asOwner.get("/sites/many-sections/choices.json").body().contains("Sold on the quay"));
+        owner.waitForCondition(
+                () -> heading.count() == 1 && heading.inputValue().equals("Tickets are sold on board"));
+        owner.navigate(running.address + "/sites/many-sections");
+        owner.waitForSelector("[data-in-place=s5] [data-question]");
+        assertThat(asOwner.get("/sites/many-sections/places/none").statusCode()).isEqualTo(404);
+    }
+
     /** Put, moved, once more, away and undone by the maker; items added, ordered and filled by the owner, and live. */
     @Test
     void aMakerPutsSectionsAndAnOwnerFillsThem() throws IOException {

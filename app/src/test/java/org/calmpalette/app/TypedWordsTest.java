@@ -78,7 +78,7 @@ class TypedWordsTest {
     /** Whoever is sooner than the page's script is shown and kept as well. */
     @Test
     void wordsTypedBeforeTheScriptIsThereAreShownAndLive() {
-        Page page = running.signedIn(ownerName, 1280, 800);
+        Page page = running.signedIn(running.hasty(1280, 800), ownerName);
         List<Route> held = new ArrayList<>();
         page.route("**/assets/owner*.js", held::add);
         page.navigate(

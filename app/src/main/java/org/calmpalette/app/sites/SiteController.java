@@ -102,7 +102,15 @@ class SiteController {
             boolean made,
             boolean mayDiffer) {}
 
-    /** A place with its questions. @param page on which it is, if it is a section; else empty */
+    /** So many questions come with the page; of more, those of the first place do, and the others when they are wanted. */
+    private static final int AT_ONCE = 150;
+
+    /**
+     * A place with its questions.
+     *
+     * @param questions empty where they come later
+     * @param page on which it is, if it is a section; else empty
+     */
     public record Asked(Place place, List<Question> questions, String page) {}
 
     @GetMapping
@@ -122,26 +130,60 @@ class SiteController {
     }
 
     private void fill(SiteService.OpenSite open, Model model) {
+        fill(open, model, "");
+    }
+
+    /** @param wanted key of a place whose questions are asked for */
+    private void fill(SiteService.OpenSite open, Model model, String wanted) {
         ColorUsage.Result colors =
                 themes.read(themes.snapshot(open.site().snapshotId())).colors();
         Palette palette = open.theme().palette();
         Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
         Effective made = ThemeBuild.defaults(open.theme());
+        boolean all = palette.settings().size() <= AT_ONCE;
+        Map<String, String> pages = Sections.pages(open.theme());
         List<Asked> asked = new ArrayList<>();
         for (Place place : palette.places()) {
-            List<Question> questions = palette.settingsIn(place).stream()
-                    .map(s -> question(open, s, values, made, colors))
-                    .toList();
-            if (!questions.isEmpty()) {
-                asked.add(new Asked(place, questions, Sections.pageOf(open.theme(), place.key())));
+            List<Setting> settings = palette.settingsIn(place);
+            if (!settings.isEmpty()) {
+                boolean now = all || place.key().equals(wanted) || wanted.isEmpty() && asked.isEmpty();
+                asked.add(new Asked(
+                        place,
+                        now
+                                ? settings.stream()
+                                        .map(s -> question(open, s, values, made, colors))
+                                        .toList()
+                                : List.of(),
+                        pages.getOrDefault(place.key(), "")));
             }
         }
-        model.addAttribute("open", open);
+        fillState(open, model);
         model.addAttribute("asked", asked);
         model.addAttribute("schemes", palette.schemes());
+    }
+
+    /** What the state in the head of the page shows, without the questions. */
+    private void fillState(SiteService.OpenSite open, Model model) {
+        model.addAttribute("open", open);
         Strip strip = Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), "index.html", null);
         model.addAttribute("strip", strip);
         model.addAttribute("controls", Controls.of(open.theme(), strip.base()));
+    }
+
+    /** The questions of one place, which did not come with the page. */
+    @GetMapping("/{slug}/places/{place}")
+    String place(
+            @PathVariable String slug, @PathVariable String place, @AuthenticationPrincipal SignedIn me, Model model) {
+        fill(sites.open(slug, me), model, place);
+        @SuppressWarnings("unchecked")
+        List<Asked> asked = (List<Asked>) model.getAttribute("asked");
+        model.addAttribute(
+                "a",
+                asked.stream()
+                        .filter(a -> a.place().key().equals(place))
+                        .findFirst()
+                        .orElseThrow(NotFoundException::new));
+        return "sites/site :: opened";
     }
 
     /** What may be chosen, where the control does not show it by itself. */
@@ -160,6 +202,9 @@ class SiteController {
     /** With the labels of settings in the place of their keys, which owners do not know. */
     private static String named(Palette palette, String words) {
         String text = words;
+        if (!text.contains("“")) {
+            return text;
+        }
         for (Setting s : palette.settings()) {
             text = text.replace("“" + s.key() + "”", "“" + s.label() + "”");
         }
@@ -225,14 +270,16 @@ class SiteController {
         SiteService.OpenSite open = sites.open(slug, me);
         Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
         sites.choose(slug, key, band, setting.kind().read(fields.of("v")), me);
-        fill(sites.open(slug, me), model);
+        SiteService.OpenSite now = sites.open(slug, me);
         if (open.theme().palette().settings().stream()
                 .anyMatch(x -> x.shown() != null && x.shown().key().equals(key))) {
             // Other questions come or go with this one.
+            fill(now, model, setting.place());
             response.setHeader("HX-Retarget", "#slip");
             response.setHeader("HX-Reswap", "innerHTML");
             return "sites/site :: slip-and-state";
         }
+        fillState(now, model);
         return "sites/site :: state";
     }
 
@@ -313,7 +360,7 @@ class SiteController {
     }
 
     /**
-     * How well texts read on each colour that may be chosen, for all questions at once.
+     * How well texts read on each colour that may be chosen, for all questions at once, or for all of one place.
      *
      * @param css what the preview shows now
      */
@@ -324,14 +371,17 @@ class SiteController {
 
     @PostMapping("/{slug}/judge")
     @ResponseBody
-    Judged judge(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
+    Judged judge(
+            @PathVariable String slug,
+            @RequestParam(defaultValue = "") String place,
+            @AuthenticationPrincipal SignedIn me) {
         SiteService.OpenSite open = sites.open(slug, me);
         Theme theme = open.theme();
         Map<String, Chosen> choices = open.draft().choices();
         Effective now = ThemeBuild.chosen(theme, choices);
         List<JudgedColor> colors = new ArrayList<>();
         for (Setting s : theme.palette().settings()) {
-            if (s.kind() instanceof ColorKind && now.isAsked(s)) {
+            if (s.kind() instanceof ColorKind && (place.isEmpty() || s.place().equals(place)) && now.isAsked(s)) {
                 Trial.Colors judged = Trial.Colors.of(
                         now, addresses.ofDraft(open.draft().id()), s, true, v -> forced(theme, choices, s, v));
                 colors.add(new JudgedColor(s.key(), judged.candidates(), judged.probes(), judged.now()));

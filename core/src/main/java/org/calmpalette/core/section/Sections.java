@@ -96,14 +96,13 @@ public final class Sections {
                 : page.document().body();
     }
 
-    /** The page on which a section stands; empty if there is no such section. */
-    public static String pageOf(Theme theme, String name) {
-        return theme.pages().stream()
-                .filter(p -> p.document().select("[" + NAME + "]").stream()
-                        .anyMatch(e -> e.attr(NAME).equals(name)))
-                .map(p -> p.source().file())
-                .findFirst()
-                .orElse("");
+    /** The page on which each section stands, by its name. */
+    public static Map<String, String> pages(Theme theme) {
+        Map<String, String> all = new LinkedHashMap<>();
+        theme.pages().forEach(p -> p.document()
+                .select("[" + NAME + "]")
+                .forEach(e -> all.putIfAbsent(e.attr(NAME), p.source().file())));
+        return all;
     }
 
     /** Names of all sections on all pages. */
