@@ -22,7 +22,7 @@ public record Chosen(Value everywhere, Map<String, Value> bands) {
             .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
             .build();
     /** Twice as many as a theme may have settings, since keys of before count too. */
-    private static final int MOST = 1_200;
+    private static final int MOST = 2_400;
 
     private static final String EVERYWHERE = "everywhere";
     private static final String BANDS = "bands";
