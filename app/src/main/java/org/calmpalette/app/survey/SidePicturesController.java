@@ -10,7 +10,6 @@ import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
-import org.calmpalette.core.change.Difference;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartSelector;
@@ -139,15 +138,7 @@ class SidePicturesController {
             @ModelAttribute("form") Form form,
             @AuthenticationPrincipal SignedIn me,
             Model model) {
-        OpenTheme open = themes.open(id, me);
-        try {
-            Change change = form.change(open.read().rendered());
-            model.addAttribute("differences", Difference.of(open.theme(), change));
-        } catch (BadInputException e) {
-            model.addAttribute("message", e.getMessage());
-            model.addAttribute("mend", e.mend());
-        }
-        return "survey/part :: difference";
+        return ExactChange.shown(themes.open(id, me), form::change, model);
     }
 
     @PostMapping

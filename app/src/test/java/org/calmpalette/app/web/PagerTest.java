@@ -28,4 +28,14 @@ class PagerTest {
         assertThat(Pager.of(7, 0).of(List.of())).isEmpty();
         assertThat(Pager.of(0, 200).isNeeded()).isFalse();
     }
+
+    @Test
+    void aPageMayBeShorter() {
+        Pager pager = Pager.of(99, 130, 60);
+        assertThat(pager.words()).isEqualTo("61 to 120 of 130");
+        assertThat(pager.before()).isZero();
+        assertThat(Pager.of(pager.after(), 130, 60).words()).isEqualTo("121 to 130 of 130");
+        assertThat(Pager.of(61, 61, 60).from()).isEqualTo(60);
+        assertThat(Pager.of(0, 60, 60).isNeeded()).isFalse();
+    }
 }

@@ -126,6 +126,18 @@ class SectionsTest {
         assertThat(page.split("films.example.org", -1)).hasSize(2);
     }
 
+    /** A line that is told is the line that one sees, whatever stands before it. */
+    @Test
+    void linesAreCountedFromTheFirstOneEmptyOrNot() {
+        String json = "{\"label\":\"L\",\"settings\":[]}";
+        assertThatThrownBy(
+                        () -> SectionKit.read("k", json, "<p>x</p>", "\n\n:scope + p { color: red }", new TreeMap<>()))
+                .hasMessageStartingWith("section.css, line 3: ");
+        assertThatThrownBy(() -> SectionKit.read(
+                        "k", json, "\n<p>\n<b data-setting-text=none>x</b></p>", "p { color: red }", new TreeMap<>()))
+                .hasMessageStartingWith("section.html, line 3: ");
+    }
+
     @Test
     void anEntranceAndItsStillTwin() {
         Theme theme = put(theme(), "lead", 0, "Lake", 0);

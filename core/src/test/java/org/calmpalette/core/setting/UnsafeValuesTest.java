@@ -139,13 +139,13 @@ class UnsafeValuesTest {
     @Test
     void choicesForMoreSettingsThanAThemeHasAreNotRead() {
         StringBuilder many = new StringBuilder("{");
-        for (int i = 0; i <= 1_000; i++) {
+        for (int i = 0; i <= 2 * Palette.MOST_SETTINGS; i++) {
             many.append(i == 0 ? "" : ",").append("\"k").append(i).append("\":1");
         }
         assertThatThrownBy(() -> Chosen.readAll((many + "}").getBytes(StandardCharsets.UTF_8), "mine.json"))
                 .isInstanceOf(BadInputException.class)
                 .hasMessageContaining("mine.json")
-                .hasMessageContaining("1001");
+                .hasMessageContaining("2401");
     }
 
     @Test
