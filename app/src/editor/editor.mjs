@@ -64,7 +64,7 @@ export function edit({ place, text, language, label, own, changed, keep }) {
         languages[language](),
         syntaxHighlighting(look),
         dress,
-        EditorView.contentAttributes.of({ "aria-label": label }),
+        EditorView.contentAttributes.of({ "aria-label": label, tabindex: "0" }),
         autocompletion({ override: [offered, ...(sources[language] ? [sources[language]] : [])] }),
         // Tab leaves the editor, as it leaves every field.
         keymap.of([

@@ -235,7 +235,7 @@ class DoubleActionsTest {
                 "choices.json",
                 (many + "\"z\":1}").getBytes(StandardCharsets.UTF_8));
         assertThat(refused.statusCode()).isEqualTo(422);
-        assertThat(refused.body()).contains("the most is 1000");
+        assertThat(refused.body()).contains("the most is 2400");
         assertThat(owner.upload("/sites/" + site + "/choices.json", "choices.json", new byte[600_000])
                         .body())
                 .contains("larger than 500 kB");
