@@ -398,6 +398,8 @@ class PicturesTest {
         maker.fill("form:has([data-slots]) [name=width]", "500");
         maker.click("text=Cut it so");
         maker.waitForSelector(".notice >> text=for “View” in windows of");
+        // The page measures itself anew and shows itself then.
+        maker.waitForSelector("[data-scrub]");
 
         maker.navigate(running.address + theme + "/survey?page=index.html");
         String at = maker.waitForSelector("iframe")
