@@ -3,7 +3,10 @@ package org.calmpalette.core;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 
+import com.tngtech.archunit.core.domain.JavaCall;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.properties.HasName;
+import com.tngtech.archunit.core.domain.properties.HasOwner;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.util.List;
@@ -68,6 +71,20 @@ class ArchitectureTest {
                         .toArray(new String[0]))
                 .orShould()
                 .resideInAPackage("org.calmpalette.core")
+                .check(core);
+    }
+
+    /** Whatever reads a stranger's picture goes through the one place that keeps native readers out. */
+    @Test
+    void readersAndWritersOfPicturesAreAskedForInOnePlace() {
+        noClasses()
+                .that()
+                .doNotHaveFullyQualifiedName("org.calmpalette.core.picture.Engine")
+                .should()
+                .callMethodWhere(JavaCall.Predicates.target(
+                                HasOwner.Predicates.With.owner(HasName.Predicates.name("javax.imageio.ImageIO")))
+                        .and(JavaCall.Predicates.target(
+                                HasName.Predicates.nameMatching("read|write|getImageReaders.*|getImageWriters.*"))))
                 .check(core);
     }
 }

@@ -85,6 +85,7 @@ public final class SidePictures {
             "pre",
             "label");
 
+    private static final Pattern ONE_READ = Pattern.compile("var\\(--[\\w-]+(,[^()]*)?\\)");
     private static final Pattern ZERO = Pattern.compile("[+-]?0*\\.?0*");
 
     private final Rendered rendered;
@@ -347,11 +348,24 @@ public final class SidePictures {
         return rendered.styles(page, Viewport.of(window, 800), States.NONE).of(part);
     }
 
-    private static String padding(ElementStyle style, Side side) {
-        Explanation.Cause w = Explanation.of(style, "padding-" + word(side)).winner();
+    private String padding(ElementStyle style, Side side) {
+        Explanation why = Explanation.of(style, "padding-" + word(side));
+        Explanation.Cause w = why.winner();
+        boolean bound =
+                why.through().stream().anyMatch(rendered.theme().palette().properties()::containsKey);
+        if (bound) {
+            // What a setting decides goes on following it; of a shorthand it is not known here which part is meant.
+            String written = w == null ? "" : w.written().strip();
+            if (!ONE_READ.matcher(written).matches() || !w.property().equals("padding-" + word(side))) {
+                throw new BadInputException(
+                        (w == null ? "A setting" : w.file() + ", line " + w.line() + ": a setting")
+                                + " decides the padding together with something else.",
+                        "Write padding-" + word(side) + " by itself there.");
+            }
+            return written;
+        }
         String computed = style.computed("padding-" + word(side)).strip();
-        String text = w == null ? computed : computed.isEmpty() ? "0px" : computed;
-        return ZERO.matcher(text).matches() ? "0px" : text;
+        return ZERO.matcher(computed).matches() ? "0px" : computed;
     }
 
     /** A rule of the theme that has more weight would leave what the part holds under the pictures. */

@@ -9,6 +9,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.Iterator;
 import java.util.Optional;
+import java.util.zip.Deflater;
 import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
@@ -62,6 +63,15 @@ final class Engine {
             param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
             param.setCompressionQuality(quality / 100f);
         }
+        return written(image, writer, param);
+    }
+
+    /** A PNG as small as the deflate of ImageIO makes it. */
+    static byte[] tightPng(BufferedImage image) throws IOException {
+        ImageWriter writer = ImageIO.getImageWritersByFormatName("png").next();
+        ImageWriteParam param = writer.getDefaultWriteParam();
+        param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
+        param.setCompressionQuality(1 - Deflater.BEST_COMPRESSION / 9f);
         return written(image, writer, param);
     }
 

@@ -4,6 +4,7 @@ import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Locale;
@@ -26,6 +27,10 @@ public final class Lighter {
     /** What it was and what it becomes are in memory together. */
     private static final long MOST_EDITED = 16_000_000;
 
+    /** acTL and IDAT as numbers. */
+    private static final int ANIMATION_CONTROL = 0x6163544c;
+
+    private static final int PIXELS = 0x49444154;
     private static final int EDITED = 90;
     private static final int COPIED = 82;
     private static final int LOWEST = 30;
@@ -193,15 +198,29 @@ public final class Lighter {
      * section 11.3.6), a WebP whose flags say so (RFC 9649, section 2.7).
      */
     static void checkStill(String path, byte[] bytes) {
-        String start = new String(bytes, 0, Math.min(bytes.length, 4096), StandardCharsets.ISO_8859_1);
-        boolean webp = start.startsWith("RIFF") && start.startsWith("WEBPVP8X", 8) && (bytes[20] & 2) != 0;
-        int control = start.startsWith("PNG", 1) ? start.indexOf("acTL") : -1;
-        int pixels = start.indexOf("IDAT");
-        if (webp || control > 0 && (pixels < 0 || control < pixels)) {
+        String start = new String(bytes, 0, Math.min(bytes.length, 16), StandardCharsets.ISO_8859_1);
+        boolean webp = start.startsWith("RIFF")
+                && start.startsWith("WEBPVP8X", 8)
+                && bytes.length > 20
+                && (bytes[20] & 2) != 0;
+        if (webp || start.startsWith("PNG", 1) && hasAnimationControl(bytes)) {
             throw new BadInputException(
                     path + " is a picture that moves, and only still ones are written here.",
                     "Leave it as it is, or bring a video or a still picture in its place.");
         }
+    }
+
+    /** Chunk by chunk up to the pixels: length, type, contents and a check of four bytes (PNG, third edition, section 5.3). */
+    private static boolean hasAnimationControl(byte[] png) {
+        ByteBuffer chunks = ByteBuffer.wrap(png);
+        for (long at = 8; at + 8 <= png.length; ) {
+            int type = chunks.getInt((int) at + 4);
+            if (type == ANIMATION_CONTROL || type == PIXELS) {
+                return type == ANIMATION_CONTROL;
+            }
+            at += 12 + Integer.toUnsignedLong(chunks.getInt((int) at));
+        }
+        return false;
     }
 
     /** What is written anew says nothing of how it is to be turned, so the pixels are turned. */

@@ -1,17 +1,11 @@
 package org.calmpalette.core.picture;
 
 import java.awt.image.BufferedImage;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.zip.Deflater;
-import javax.imageio.IIOImage;
-import javax.imageio.ImageIO;
-import javax.imageio.ImageWriteParam;
-import javax.imageio.ImageWriter;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
@@ -89,20 +83,11 @@ public record Strip(boolean down, int length, int across, List<Stop> stops) {
                 image.setRGB(down ? k : i, down ? i : k, argb);
             }
         }
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ImageWriter writer = ImageIO.getImageWritersByFormatName("png").next();
-        try (var stream = ImageIO.createImageOutputStream(out)) {
-            ImageWriteParam param = writer.getDefaultWriteParam();
-            param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
-            param.setCompressionQuality(1 - Deflater.BEST_COMPRESSION / 9f);
-            writer.setOutput(stream);
-            writer.write(null, new IIOImage(image, null, null), param);
+        try {
+            return Engine.tightPng(image);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
-        } finally {
-            writer.dispose();
         }
-        return out.toByteArray();
     }
 
     /** Red, green, blue and alpha at a place, not premultiplied, each 0 to 1. */

@@ -111,6 +111,29 @@ class SidePicturesTest {
     }
 
     @Test
+    void aSettingThatDecidesTheRoomGoesOnDecidingIt() {
+        String palette =
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[{"key":"room","label":"Room","kind":"length","place":"p","default":{"value":12,"unit":"px"}}]}""";
+        Theme theme = Change.of("settings")
+                .withFile("palette.json", palette.getBytes(StandardCharsets.UTF_8))
+                .applied(theme(".bar{padding-left:var(--room, 12px)}\n"));
+        assertThat(Themes.text(
+                        change(theme, "header", Side.LEFT, 90, NORTH)
+                                .applied(theme)
+                                .files(),
+                        "a.css"))
+                .contains("padding-left: calc(var(--room, 12px) + 90px);");
+        for (String padding : List.of("4px var(--room, 12px)", "var(--room, 12px)")) {
+            Theme both = Change.of("settings")
+                    .withFile("palette.json", palette.getBytes(StandardCharsets.UTF_8))
+                    .applied(theme(".bar{padding:" + padding + "}\n"));
+            assertThatThrownBy(() -> change(both, "header", Side.LEFT, 90, NORTH))
+                    .hasMessage("a.css, line 1: a setting decides the padding together with something else.");
+        }
+    }
+
+    @Test
     void whatCannotBeIsRefusedInWords() {
         Theme theme = theme(".bar{color:red}\n");
         for (Object[] bad : new Object[][] {

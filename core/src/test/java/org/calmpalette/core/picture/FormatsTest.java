@@ -103,6 +103,15 @@ class FormatsTest {
                 .forEachRemaining(r -> assertThat(r.getClass().getName()).doesNotContain("luciad"));
     }
 
+    /** With one more chunk behind the header of a PNG. */
+    private static byte[] with(byte[] png, byte[] chunk) {
+        return ByteBuffer.allocate(png.length + chunk.length)
+                .put(png, 0, 33)
+                .put(chunk)
+                .put(png, 33, png.length - 33)
+                .array();
+    }
+
     @Test
     void whatMovesIsNotMadeStill() throws IOException {
         byte[] still = encoded(hills(30, 20, false), "png");
@@ -113,11 +122,16 @@ class FormatsTest {
                 .putInt(0)
                 .putInt(0)
                 .array();
-        byte[] moving = new byte[still.length + control.length];
-        System.arraycopy(still, 0, moving, 0, 33);
-        System.arraycopy(control, 0, moving, 33, control.length);
-        System.arraycopy(still, 33, moving, 33 + control.length, still.length - 33);
+        byte[] moving = with(still, control);
         assertThatThrownBy(() -> Lighter.of("a.png", moving, 20, 80)).hasMessageContaining("is a picture that moves");
+        // Behind a long profile of colours it moves no less, and words about it do not make a picture move.
+        byte[] words = new byte[8_012];
+        ByteBuffer.wrap(words).putInt(8_000).put("tEXtacTL".getBytes());
+        assertThatThrownBy(() -> Lighter.checkStill("a.png", with(moving, words)))
+                .hasMessageContaining("is a picture that moves");
+        Lighter.checkStill("a.png", with(still, words));
+        Lighter.checkStill("a.png", Arrays.copyOf(still, 35));
+        Lighter.checkStill("a.webp", "RIFF\40\0\0\0WEBPVP8X".getBytes("ISO-8859-1"));
         byte[] webp = Arrays.copyOf("RIFF\40\0\0\0WEBPVP8X\12\0\0\0\2".getBytes("ISO-8859-1"), 64);
         assertThatThrownBy(() -> Lighter.checkStill("a.webp", webp)).isInstanceOf(BadInputException.class);
         webp[20] = 16;
