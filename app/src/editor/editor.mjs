@@ -82,9 +82,5 @@ export function edit({ place, text, language, label, own, changed, keep }) {
       const at = view.state.doc.line(Math.max(1, Math.min(view.state.doc.lines, line || 1)));
       view.dispatch(setDiagnostics(view.state, message ? [{ from: at.from, to: at.to, severity: "error", message }] : []));
     },
-    /** For tests and for pasting: replaces all of it. */
-    set(all) {
-      view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: all } });
-    },
   };
 }

@@ -62,7 +62,8 @@ async function judge(q, trial, line) {
   line.textContent = said ? said.long : "";
   line.className = "reading" + (said ? ` state-${said.state}` : "");
 }
-// All colours with one question to the server, or those of the place that is open where there are very many; each comes as what it changes of what is shown now.
+// All colours with one question to the server, or those of the place that is open where there are very many; each comes as what
+// it changes of what is shown now.
 const judging = new Asking(slip.dataset.judge);
 async function judgeAll() {
   document.getElementById("judging").elements.place.value = many ? openNow : "";
@@ -100,7 +101,8 @@ const chips = [...document.querySelectorAll("[data-place]")];
 async function bring(place) {
   const answer = await fetch(place.dataset.at, { headers: { "HX-Request": "true" } }).catch(() => null);
   if (!place.isConnected) return;
-  if (!answer?.ok) {
+  // Who was signed out is led to another page, which does not belong here.
+  if (!answer?.ok || answer.redirected) {
     place.firstElementChild.textContent = "The server does not answer as it should; choose the place once more in a moment.";
     return;
   }

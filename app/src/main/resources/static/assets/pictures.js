@@ -176,11 +176,13 @@ document.querySelectorAll("[data-crop]").forEach((crop, i) => {
 if (view) measureAll();
 
 // A part for one band: what its windows show at most, for a dense screen, as far as the picture has the pixels.
+// What somebody wrote stays.
+let filled = "";
 document.querySelector("[data-slots]")?.addEventListener("change", (event) => {
-  const { width, height } = event.target.selectedOptions[0].dataset;
-  const form = event.target.form;
-  if (Number(width) > 0 && !form.elements.width.value && !form.elements.height.value) {
-    form.elements.width.value = width;
-    form.elements.height.value = height;
-  }
+  const { width = "", height = "" } = event.target.selectedOptions[0].dataset;
+  const fields = event.target.form.elements;
+  if (fields.width.value + fields.height.value !== filled) return;
+  fields.width.value = width === "0" ? "" : width;
+  fields.height.value = height === "0" ? "" : height;
+  filled = fields.width.value + fields.height.value;
 });

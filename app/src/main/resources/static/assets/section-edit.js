@@ -7,7 +7,7 @@ const frames = [...document.querySelectorAll("[data-alive]")];
 const said = document.querySelector("[data-tried]");
 const field = (name) => form.elements.namedItem(name);
 const editors = {};
-let kept = new FormData(form);
+const kept = new FormData(form);
 let dirty = false;
 
 const unique = (list) => [...new Set(list)].sort();
@@ -47,17 +47,22 @@ function tell(answer) {
 async function tryIt() {
   const mine = ++round;
   const body = new URLSearchParams(new FormData(form));
-  const answer = await fetch(`${form.action}/try`, { method: "POST", body, headers: { Accept: "application/json" } });
+  const tried = await fetch(`${form.action}/try`, { method: "POST", body, headers: { Accept: "application/json" } })
+    .then((answer) => (answer.ok ? answer.json() : null)).catch(() => null);
   if (mine !== round) return;
-  if (!answer.ok) {
+  if (!tried) {
     said.textContent = "It could not be tried: the server does not answer as it should. What is typed stays.";
     said.classList.add("state-breaks");
     return;
   }
-  const tried = await answer.json();
-  if (mine !== round) return;
   tell(tried);
-  if (tried.shown) frames.forEach((frame) => { frame.src = `${frame.dataset.alive}?tried=${tried.shown}`; });
+  // In place of what was there: each letter would be a step of the Back button otherwise.
+  if (tried.shown) {
+    frames.forEach((frame) => {
+      frame.dataset.shown = `${frame.dataset.alive}?tried=${tried.shown}`;
+      frame.contentWindow.location.replace(frame.dataset.shown);
+    });
+  }
 }
 function changed(name, text) {
   field(name).value = text;
@@ -84,8 +89,6 @@ for (const place of form.querySelectorAll("[data-editor]")) {
   // The label still leads to what is typed into.
   label.addEventListener("click", (event) => { event.preventDefault(); editors[name].focus(); });
 }
-// For who drives the page by a script: text goes into the fields, and so into the editors.
-form.addEventListener("calm:write", (event) => editors[event.detail.name].set(event.detail.text));
 document.body.addEventListener("htmx:beforeOnLoad", (event) => {
   if (event.detail.xhr.getResponseHeader("HX-Redirect")) dirty = false;
 });

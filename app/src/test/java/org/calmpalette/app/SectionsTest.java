@@ -305,9 +305,10 @@ class SectionsTest {
         maker.waitForSelector("[data-editor=css] .cm-tooltip-autocomplete >> text=--heading");
         maker.keyboard().press("Escape");
         maker.keyboard().insertText("wide, auto) }");
+        maker.waitForCondition(() -> maker.locator("[data-alive]").first().getAttribute("data-shown") != null);
+        String tried = maker.locator("[data-alive]").first().getAttribute("data-shown");
         maker.waitForCondition(
-                () -> maker.locator("[data-alive]").first().getAttribute("src").contains("tried="));
-        String tried = maker.locator("[data-alive]").first().getAttribute("src");
+                () -> maker.frames().stream().anyMatch(f -> f.url().endsWith(tried)));
         assertThat(client.get(tried).body()).contains("rgb(1, 2, 3)");
         assertThat(client.get(tried.replaceAll("[?].*", "")).body())
                 .as("nothing is kept by typing")

@@ -133,8 +133,14 @@ class SiteController {
         fill(open, model, "");
     }
 
-    /** @param wanted key of a place whose questions are asked for */
+    /** @param wanted key of a place whose questions are asked for; empty for the first one */
     private void fill(SiteService.OpenSite open, Model model, String wanted) {
+        fillState(open, model);
+        model.addAttribute("asked", asked(open, wanted));
+        model.addAttribute("schemes", open.theme().palette().schemes());
+    }
+
+    private List<Asked> asked(SiteService.OpenSite open, String wanted) {
         ColorUsage.Result colors =
                 themes.read(themes.snapshot(open.site().snapshotId())).colors();
         Palette palette = open.theme().palette();
@@ -157,9 +163,7 @@ class SiteController {
                         pages.getOrDefault(place.key(), "")));
             }
         }
-        fillState(open, model);
-        model.addAttribute("asked", asked);
-        model.addAttribute("schemes", palette.schemes());
+        return asked;
     }
 
     /** What the state in the head of the page shows, without the questions. */
@@ -174,12 +178,11 @@ class SiteController {
     @GetMapping("/{slug}/places/{place}")
     String place(
             @PathVariable String slug, @PathVariable String place, @AuthenticationPrincipal SignedIn me, Model model) {
-        fill(sites.open(slug, me), model, place);
-        @SuppressWarnings("unchecked")
-        List<Asked> asked = (List<Asked>) model.getAttribute("asked");
+        SiteService.OpenSite open = sites.open(slug, me);
+        fillState(open, model);
         model.addAttribute(
                 "a",
-                asked.stream()
+                asked(open, place).stream()
                         .filter(a -> a.place().key().equals(place))
                         .findFirst()
                         .orElseThrow(NotFoundException::new));

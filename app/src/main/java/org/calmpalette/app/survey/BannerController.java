@@ -8,7 +8,6 @@ import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
-import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.page.Page;
@@ -72,14 +71,11 @@ class BannerController {
         private Change change(Rendered rendered) {
             Theme theme = rendered.theme();
             Page there = theme.page(page);
-            if (at < 1 || at >= there.elements().size()) {
-                throw new BadInputException("That part is no longer on the page.", "Point at it again.");
-            }
             Place where = theme.palette().placeCalled(place);
             Setting setting =
                     fixed ? null : Setting.of(key, label, "", where.key(), PictureKind.ANY, Value.of(picture));
             return new Banner(rendered, SheetRole.of(theme))
-                    .of(there, there.elements().get(at), picture, setting, where, everywhere);
+                    .of(there, ExactChange.part(there, at), picture, setting, where, everywhere);
         }
     }
 
@@ -92,10 +88,7 @@ class BannerController {
         OpenTheme open = themes.open(id, me);
         Theme theme = open.theme();
         Page page = open.read().rendered().theme().page(form.page());
-        if (form.at() < 1 || form.at() >= page.elements().size()) {
-            throw new BadInputException("That part is no longer on the page.", "Point at it again.");
-        }
-        Element title = page.elements().get(form.at());
+        Element title = ExactChange.part(page, form.at());
         String behind = new Banner(open.read().rendered(), open.roles())
                 .behind(page, title)
                 .orElse("");

@@ -71,9 +71,6 @@ class SidePicturesController {
         private Change change(Rendered rendered) {
             Theme theme = rendered.theme();
             Page there = theme.page(page);
-            if (at < 1 || at >= there.elements().size()) {
-                throw new BadInputException("That part is no longer on the page.", "Point at it again.");
-            }
             if (!width.matches("\\d{1,4}")) {
                 throw new BadInputException("“" + width + "” is no width.", "Write whole pixels, such as 120.");
             }
@@ -87,7 +84,7 @@ class SidePicturesController {
             return new SidePictures(rendered, SheetRole.of(theme))
                     .of(
                             there,
-                            there.elements().get(at),
+                            ExactChange.part(there, at),
                             side.equals("left") ? SidePictures.Side.LEFT : SidePictures.Side.RIGHT,
                             Integer.parseInt(width),
                             all,
@@ -105,9 +102,6 @@ class SidePicturesController {
             Model model) {
         OpenTheme open = themes.open(id, me);
         Page page = open.read().rendered().theme().page(form.page());
-        if (form.at() < 1 || form.at() >= page.elements().size()) {
-            throw new BadInputException("That part is no longer on the page.", "Point at it again.");
-        }
         String key = "side";
         for (int i = 2; isTaken(open.theme(), key); i++) {
             key = "side-" + i + "-picture";
@@ -115,7 +109,7 @@ class SidePicturesController {
         model.addAttribute("open", open);
         model.addAttribute("pictures", open.theme().pictures());
         model.addAttribute("pages", open.theme().pages());
-        model.addAttribute("name", PartSelector.name(page.elements().get(form.at())));
+        model.addAttribute("name", PartSelector.name(ExactChange.part(page, form.at())));
         model.addAttribute(
                 "narrowest",
                 open.theme()
