@@ -115,6 +115,7 @@ async function bring(place) {
 function openPlace(key) {
   openNow = key;
   chips.forEach((c) => c.setAttribute("aria-pressed", c.dataset.place === key));
+  chips.find((c) => c.dataset.place === key)?.scrollIntoView({ block: "nearest", inline: "nearest" });
   slip.querySelectorAll("[data-in-place]").forEach((section) => { section.hidden = section.dataset.inPlace !== key; });
   sessionStorage.setItem("place", key);
   const there = slip.querySelector(`[data-in-place="${CSS.escape(key)}"][data-at]`);

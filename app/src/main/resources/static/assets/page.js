@@ -2,7 +2,8 @@
 const editable = (e) => e.closest?.("input, textarea, select, [contenteditable]");
 
 addEventListener("keydown", (event) => {
-  if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || editable(event.target)) return;
+  // What is typed into an editor in a shadow tree comes from the element around it, but begins inside of it.
+  if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || editable(event.composedPath()[0])) return;
   if (event.key === "?") document.getElementById("keys")?.showModal();
   if (event.key === "u") document.querySelector("[data-key=u]")?.click();
   if (event.key === "r") document.querySelector("[data-key=r]")?.click();

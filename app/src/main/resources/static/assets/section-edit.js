@@ -28,7 +28,6 @@ const offers = {
   css: (before) => {
     if (/var\(\s*[\w-]*$/.test(before)) return unique([...keys().map((k) => `--${k}`), ...known.properties]);
     if (/\.[\w-]*$/.test(before) && !/[\d)]\.[\w-]*$/.test(before)) return classes();
-    if (/(^|[}\s;])[\w-]*$/.test(before) && !/\{[^}]*$/.test(before)) return [":scope"];
     return null;
   },
   json: (before) => (/"kind"\s*:\s*"[\w-]*$/.test(before) ? known.kinds : null),

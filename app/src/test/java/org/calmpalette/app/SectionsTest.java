@@ -216,6 +216,13 @@ class SectionsTest {
         assertThat(owner.locator("[data-in-place]:has([data-question])").count())
                 .isEqualTo(1);
         owner.click("[data-place=s5]");
+        owner.waitForSelector("[data-in-place=s5] [data-question]");
+        assertThat(
+                        owner.evaluate(
+                                "() => { const over = (e, side) => e['scroll' + side] - e['client' + side];"
+                                        + " return [over(document.scrollingElement, 'Height'), over(document.querySelector('.owner .bar'), 'Width')]; }"))
+                .as("questions and places that do not fit are reached where they stand; the page itself stays")
+                .isEqualTo(List.of(0, 0));
         Locator heading = owner.locator("[data-key=s5-heading] input[name=v]");
         heading.fill("Sold on the quay");
         heading.blur();
@@ -299,6 +306,11 @@ class SectionsTest {
         maker.click("text=Keep it so");
         maker.waitForSelector("#notice >> text=section.css, line 2");
         rules.click();
+        maker.keyboard().press("Control+A");
+        // Key by key: letters that do something elsewhere (o, p, w, u, r) are letters here.
+        maker.keyboard().type("/* our power up */");
+        maker.waitForCondition(() -> maker.inputValue("#k-css").equals("/* our power up */"));
+        assertThat(maker.url()).contains("/sections/own/");
         maker.keyboard().press("Control+A");
         maker.keyboard().insertText(":scope { color: rgb(1, 2, 3); width: var(--");
         maker.keyboard().press("Control+Space");
