@@ -156,51 +156,112 @@ function texts() {
 // What is seen of a text and of the ground around it: all paint down to the canvas, each group with its opacity, as core's
 // Backdrop has it. A test holds the two together.
 // A painted ::before or ::after out of the flow may lie behind the text; the server tells of it what boxes tell.
-function isOverlaid(element) {
+function isOverlaid(element, boxes) {
   return ["::before", "::after"].some((name) => {
+    if (boxes.some((box) => box.element === element && box.name === name)) return false;
     const s = getComputedStyle(element, name);
     return s.content !== "none" && s.content !== "normal" && (s.position === "absolute" || s.position === "fixed") && s.display !== "none"
       && s.opacity !== "0" && s.visibility === "visible" && !(parseFloat(s.width) < 10) && !(parseFloat(s.height) < 10)
       && (bytes(s.backgroundColor).a > 0 || s.backgroundImage !== "none");
   });
 }
-function painted(element, known) {
+function painted(element, known, boxes) {
   if (!known.has(element)) {
     const style = getComputedStyle(element);
-    known.set(element, { color: bytes(style.backgroundColor), image: style.backgroundImage !== "none" || isOverlaid(element), opacity: Number(style.opacity),
+    known.set(element, { color: bytes(style.backgroundColor), image: style.backgroundImage !== "none" || isOverlaid(element, boxes), opacity: Number(style.opacity),
       changed: style.mixBlendMode !== "normal" || style.filter !== "none" || (style.backdropFilter || "none") !== "none" });
   }
   return known.get(element);
 }
 const faded = (color, opacity) => (opacity === 1 ? color : { ...color, a: color.a * opacity });
-function seenThrough(element, color, known = new Map()) {
-  let text = color;
-  let ground = { r: 0, g: 0, b: 0, a: 0 };
+// Boxes as large as the window that stay in it below the page, as core's Beneath has them: what the page turns into at times.
+function isContext(element) {
+  const s = getComputedStyle(element);
+  const levels = /^(inline-)?(flex|grid)$/.test(element.parentElement ? getComputedStyle(element.parentElement).display : "");
+  return element === document.documentElement || s.position === "fixed" || s.position === "sticky" || s.opacity !== "1" || s.transform !== "none"
+    || s.filter !== "none" || (s.backdropFilter || "none") !== "none" || s.mixBlendMode !== "normal" || s.isolation === "isolate"
+    || (s.zIndex !== "auto" && (s.position !== "static" || levels));
+}
+function beneath() {
+  const found = [];
+  for (const element of document.documentElement.querySelectorAll("*")) {
+    for (const name of [null, "::before", "::after"]) {
+      const s = getComputedStyle(element, name);
+      if (s.position !== "fixed" || !(Number(s.zIndex) < 0) || s.display === "none" || s.visibility !== "visible"
+        || (name && (s.content === "none" || s.content === "normal")) || !element.getClientRects().length
+        || parseFloat(s.left) > 0.5 || parseFloat(s.top) > 0.5 || parseFloat(s.width) < document.documentElement.clientWidth - 1 || parseFloat(s.height) < innerHeight - 1) continue;
+      let context = name ? element : element.parentElement;
+      while (!isContext(context)) context = context.parentElement;
+      found.push({ element, name, context, changes: s.animationName !== "none", level: Number(s.zIndex) });
+    }
+  }
+  return found.sort((x, y) => x.level - y.level);
+}
+const nothing = { r: 0, g: 0, b: 0, a: 0 };
+// Of the boxes below in one stacking context: what is always there, and what comes over it, alone and while one goes and another comes.
+function low(boxes) {
+  let always = nothing;
+  const ends = [nothing];
+  let image = false;
+  for (const { element, name, changes } of boxes) {
+    const s = getComputedStyle(element, name);
+    const color = bytes(s.backgroundColor);
+    image ||= (s.backgroundImage !== "none" || s.mixBlendMode !== "normal" || s.filter !== "none") && (changes || s.opacity !== "0");
+    if (!changes) always = over(faded(color, Number(s.opacity)), always);
+    else if (color.a > 0 && !ends.some((e) => same(e, color))) ends.push(color);
+  }
+  const all = [...ends];
+  ends.slice(0, 30).forEach((one, i) => ends.slice(i + 1, 30).forEach((other) => {
+    for (let step = 1; step < 16; step++) all.push(over(faded(other, step / 16), one));
+  }));
+  return { image, colors: all.map((color) => over(color, always)) };
+}
+// The worst of what is seen; "ways" are all of them where the page below changes.
+function seenThrough(element, color, known = new Map(), boxes = []) {
+  let ways = [{ text: color, ground: nothing }];
   let unknown = false;
   let changed = false;
+  const lay = (paint) => ways.forEach((w) => { w.text = over(w.text, paint); w.ground = over(w.ground, paint); });
+  const lowest = (context) => {
+    const mine = boxes.filter((box) => box.context === context && (box.name || !box.element.contains(element)));
+    if (!mine.length || ways.every((w) => w.ground.a === 1)) return;
+    if (!known.has(mine[0])) known.set(mine[0], low(mine));
+    const { image, colors } = known.get(mine[0]);
+    unknown ||= image;
+    ways = ways.flatMap((w) => colors.map((paint) => ({ text: over(w.text, paint), ground: over(w.ground, paint) })));
+  };
+  const root = document.documentElement;
+  const bare = painted(root, known, boxes).color.a === 0 && !painted(root, known, boxes).image;
   for (let at = element; at; at = at.parentElement) {
-    const paint = painted(at, known);
-    unknown ||= (paint.image && ground.a < 1) || paint.changed;
+    const paint = painted(at, known, boxes);
+    unknown ||= (paint.image && ways.some((w) => w.ground.a < 1)) || paint.changed;
     changed ||= paint.changed;
-    text = faded(over(text, paint.color), paint.opacity);
-    ground = faded(over(ground, paint.color), paint.opacity);
+    // Where the root has no paint, that of the body is the canvas, which lies below all.
+    if (at !== root || !bare) lowest(at);
+    if (at === document.body && bare) lowest(root);
+    lay(paint.color);
+    if (paint.opacity !== 1) ways.forEach((w) => { w.text = faded(w.text, paint.opacity); w.ground = faded(w.ground, paint.opacity); });
   }
-  const white = { r: 255, g: 255, b: 255, a: 1 };
-  return { text: over(text, white), ground: over(ground, white), unknown, changed };
+  lay({ r: 255, g: 255, b: 255, a: 1 });
+  const worst = ways.reduce((x, y) => (ratio(y.text, y.ground) < ratio(x.text, x.ground) ? y : x));
+  return { ...worst, ways, unknown, changed };
 }
-function read(elements) {
+function read(elements, boxes) {
   const known = new Map();
-  return elements.map((element) => seenThrough(element, bytes(getComputedStyle(element).color), known));
+  return elements.map((element) => seenThrough(element, bytes(getComputedStyle(element).color), known, boxes));
 }
 const hex = (c) => "#" + [c.r, c.g, c.b].map((v) => Math.round(v).toString(16).padStart(2, "0")).join("");
+const look = (seen) => seen.ways.map((w) => hex(w.text) + hex(w.ground)).join();
 function measure({ id, candidates, probes, grounds = {} }) {
   const before = trial.textContent;
+  // Which of them change is told by their movement, so it is asked before that is stilled.
+  const boxes = beneath();
   document.documentElement.append(still);
   const elements = texts();
   // The texts that depend on the setting are those that look different under two values of it.
-  const [a, b] = probes.map((css) => { trial.textContent = css; return read(elements); });
+  const [a, b] = probes.map((css) => { trial.textContent = css; return read(elements, boxes); });
   const differ = (x, y) => hex(x) !== hex(y);
-  const affected = elements.filter((_, i) => differ(a[i].text, b[i].text) || differ(a[i].ground, b[i].ground));
+  const affected = elements.filter((_, i) => look(a[i]) !== look(b[i]));
   // Of a text on a picture or gradient the ground is told to us, as luminances between which nearly all of it lies; that holds as
   // long as the setting paints only the letters.
   const told = new Map(elements.map((e, i) => [e, !differ(a[i].ground, b[i].ground) && grounds[e.dataset.calmAt]]));
@@ -208,7 +269,7 @@ function measure({ id, candidates, probes, grounds = {} }) {
     trial.textContent = css;
     let worst = null;
     let unknown = 0;
-    read(affected).forEach((r, i) => {
+    read(affected, boxes).forEach((r, i) => {
       const element = affected[i];
       const between = r.unknown && told.get(element);
       if (r.unknown && (!between || r.changed)) { unknown++; return; }

@@ -34,21 +34,69 @@ class FrameContrastTest {
       <div class=light><div class=half><p class=ok>14</p></div></div><section class=glass><div class=half><p class="glass half">15</p></div></section>
       """;
 
+    /** Pages on boxes as large as the window: always there, or coming and going; the last of them beside what isolates. */
+    private static final List<String> BENEATH = List.of(
+            "<!doctype html><style>body{background:#f4efe6;color:#333} i::before,u::after{content:'';position:fixed;inset:0;z-index:-1;background:#123;animation:comes 1s;opacity:0}"
+                    + " u::after{background:rgb(200 40 40 / 80%)} .solid{background:#fff} .glass{background:rgb(255 255 255 / 70%)} .half{opacity:.5}</style><i></i><u></u>"
+                    + "<p>1</p><div class=solid><p>2</p></div><div class=glass><p>3</p></div><div class=half><p>4</p><p class=solid>5</p></div>",
+            "<!doctype html><style>html{background:#fff} body{background:#dfd} i::before{content:'';position:fixed;inset:0;z-index:-1;background:#123;animation:comes 1s}</style><i></i><p>1</p>",
+            "<!doctype html><style>i{position:fixed;top:0;left:0;width:100%;height:100vh;z-index:-3;background:#246;opacity:.5} body{color:#fff}</style><i></i><p>1</p>",
+            "<!doctype html><style>main{isolation:isolate;background:#eee} i::before{content:'';position:fixed;inset:0;z-index:-1;background:#123;animation:comes 1s}</style><main><i></i><p>1</p></main><p>2</p>",
+            "<!doctype html><style>i::before{content:'';position:fixed;inset:0 0 50% 0;z-index:-1;background:#123}</style><i></i><p>1</p>");
+
+    @Test
+    @SuppressWarnings("unchecked")
+    void theScriptSeesWhatCoreSeesOnAPageThatChanges() throws IOException {
+        int changing = 0;
+        for (String html : BENEATH) {
+            Page browser = Browsers.page(1000, 800);
+            browser.setContent(html);
+            List<Map<String, Object>> theirs = (List<Map<String, Object>>) browser.evaluate("() => { " + reckoning()
+                    + " const boxes = beneath(); return [...document.querySelectorAll('p')].map(p => { const s = seenThrough(p, bytes(getComputedStyle(p).color), new Map(), boxes);"
+                    + " return { ways: s.ways.length, unknown: s.unknown, ratio: ratio(s.text, s.ground) } }) }");
+            org.calmpalette.core.page.Page page =
+                    org.calmpalette.core.page.Page.read("index.html", html.getBytes(StandardCharsets.UTF_8));
+            PageStyles styles = PageStyles.sheets(page, f -> Optional.empty()).in(Viewport.of(1000, 800), States.NONE);
+            Backdrop.Reader reader = new Backdrop.Reader(styles, f -> true);
+            List<Element> texts = page.document().getElementsByTag("p");
+            assertThat(theirs).hasSameSizeAs(texts);
+            for (int i = 0; i < texts.size(); i++) {
+                Backdrop backdrop = reader.of(texts.get(i));
+                Color text = styles.of(texts.get(i)).colorOf("color").orElseThrow();
+                boolean changes = backdrop.unknown() == Backdrop.Unknown.CHANGES;
+                String which = html + " text " + texts.get(i).text();
+                assertThat(theirs.get(i).get("unknown")).as(which).isEqualTo(false);
+                assertThat((int) theirs.get(i).get("ways") > 1).as(which).isEqualTo(changes);
+                assertThat(((Number) theirs.get(i).get("ratio")).doubleValue())
+                        .as(which)
+                        .isCloseTo(
+                                changes
+                                        ? backdrop.range(text).orElseThrow().least()
+                                        : backdrop.under(text).ratio(),
+                                org.assertj.core.data.Offset.offset(0.06));
+                changing += changes ? 1 : 0;
+            }
+        }
+        assertThat(changing).isEqualTo(5);
+    }
+
+    /** The parts of the script that reckon with colours, without those that speak with the desk. */
+    private String reckoning() throws IOException {
+        try (InputStream in = getClass().getResourceAsStream("/static/assets/frame.js")) {
+            String script = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+            return script.substring(script.indexOf("// Colours as bytes"), script.indexOf("const LONGHANDS"))
+                    + script.substring(script.indexOf("// What is seen of a text"), script.indexOf("const hex = (c)"));
+        }
+    }
+
     @Test
     @SuppressWarnings("unchecked")
     void theScriptSeesWhatCoreSees() throws IOException {
-        String script;
-        try (InputStream in = getClass().getResourceAsStream("/static/assets/frame.js")) {
-            script = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-        }
-        // The parts that reckon with colours, without those that speak with the desk.
-        String reckoning = script.substring(script.indexOf("// Colours as bytes"), script.indexOf("const LONGHANDS"))
-                + script.substring(script.indexOf("// What is seen of a text"), script.indexOf("const hex = (c)"));
         Page browser = Browsers.page(1000, 800);
         browser.setContent(HTML);
         List<Map<String, Object>> theirs = (List<Map<String, Object>>)
                 browser.evaluate(
-                        "() => { " + reckoning
+                        "() => { " + reckoning()
                                 + " return [...document.querySelectorAll('p')].map(p => { const s = seenThrough(p, bytes(getComputedStyle(p).color));"
                                 + " return { unknown: s.unknown, ratio: ratio(s.text, s.ground), channels: [s.text.r, s.text.g, s.text.b, s.ground.r, s.ground.g, s.ground.b].map(Number) } }) }");
         org.calmpalette.core.page.Page page =

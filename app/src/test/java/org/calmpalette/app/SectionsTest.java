@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.ReducedMotion;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -14,7 +16,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import javax.imageio.ImageIO;
+import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.render.Backdrop;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.section.Shelf;
@@ -22,6 +31,7 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
+import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -186,6 +196,74 @@ class SectionsTest {
             assertThat(style(page, "[data-section=film] video", "display")).isEqualTo("none");
             Browsers.closeAll();
         }
+    }
+
+    /**
+     * The page takes on a section's colour while that crosses the middle of the window, and what is seen then is never harder to read
+     * on than core says; without movement, and for what stands on a ground of its own, nothing changes.
+     */
+    @Test
+    void thePageTakesOnTheColorOfTheSectionInView() throws IOException {
+        Theme bare = theme();
+        Theme theme = bare;
+        for (String label : List.of("Dusk", "Dawn")) {
+            theme = Sections.put(theme, kit("plain"), theme.pages().get(0), label, 0)
+                    .applied(theme);
+        }
+        String html = new String(theme.files().read("index.html"), StandardCharsets.UTF_8);
+        String tall = "<div style='height:1600px'></div>";
+        theme = Theme.read(
+                ThemeFiles.overlaid(
+                        theme.files(),
+                        new TreeMap<>(Map.of(
+                                "index.html",
+                                html.replace("<main>", "<main><p id=far>On the page</p>" + tall)
+                                        .replace("</main>", tall + "</main>")
+                                        .getBytes(StandardCharsets.UTF_8)))),
+                "T");
+        Map<String, Chosen> choices = Map.of(
+                "dusk-page",
+                Chosen.of("#1d2a44"),
+                "dawn-page",
+                Chosen.of("#f2c9a0"),
+                "dusk-ground",
+                Chosen.of("#00000000"));
+        Page page = shown(theme, choices, "page", 900);
+        Rendered rendered = new Rendered(theme, choices);
+        org.calmpalette.core.page.Page read = rendered.theme().pages().get(0);
+        PageStyles styles = rendered.styles(read, Viewport.of(900, 800), States.NONE);
+        Backdrop backdrop =
+                new Backdrop.Reader(styles, f -> true).of(read.document().getElementById("far"));
+        double least = backdrop.range(Color.BLACK).orElseThrow().least();
+        assertThat(backdrop.range(Color.BLACK).orElseThrow().worst().hex()).isEqualTo("#1d2a44");
+        double seen = 21;
+        for (String[] at : new String[][] {{"dusk", "#1d2a44"}, {"dawn", "#f2c9a0"}}) {
+            page.evaluate(
+                    "s => { const b = document.querySelector(`[data-section=${s}]`).getBoundingClientRect(); scrollTo(0, b.top + b.height / 2 + scrollY - innerHeight / 2) }",
+                    at[0]);
+            assertThat(pixel(page).hex()).as(at[0]).isEqualTo(at[1]);
+        }
+        int from = ((Number) page.evaluate("() => document.querySelector('[data-section=dusk]').offsetTop - 900"))
+                .intValue();
+        for (int step = 0; step <= 60; step++) {
+            page.evaluate("y => scrollTo(0, y)", from + step * 25);
+            seen = Math.min(seen, Contrast.ratio(Color.BLACK, pixel(page)));
+        }
+        assertThat(seen).isBetween(least - 0.02, least + 0.5);
+        page.evaluate("() => scrollTo(0, 0)");
+        assertThat(pixel(page).hex()).isEqualTo("#ffffff");
+        assertThat(style(page, "[data-section=dawn]", "background-color")).isEqualTo("rgb(255, 255, 255)");
+        page.emulateMedia(new Page.EmulateMediaOptions().setReducedMotion(ReducedMotion.REDUCE));
+        page.evaluate("() => document.querySelector('[data-section=dusk]').scrollIntoView({ block: 'center' })");
+        assertThat(pixel(page).hex()).as("nothing changes").isEqualTo("#ffffff");
+    }
+
+    /** What is painted in the lower left corner of the window, where only the page itself is. */
+    private static Color pixel(Page page) throws IOException {
+        BufferedImage shot = ImageIO.read(
+                new ByteArrayInputStream(page.screenshot(new Page.ScreenshotOptions().setClip(0, 795, 4, 4))));
+        int rgb = shot.getRGB(1, 1);
+        return Color.rgb((rgb >> 16 & 255) / 255.0, (rgb >> 8 & 255) / 255.0, (rgb & 255) / 255.0);
     }
 
     /** Of very many questions those of one place are there at a time; what is answered is kept, undone and found again. */

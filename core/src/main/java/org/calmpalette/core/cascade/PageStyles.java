@@ -317,6 +317,36 @@ public final class PageStyles {
         return deciders;
     }
 
+    /**
+     * A box of the page.
+     *
+     * @param pseudoElement name without colons, such as {@code before}; null for the box of the element itself
+     */
+    public record Box(Element element, String pseudoElement) {}
+
+    /**
+     * The boxes whose value of a longhand is a keyword: of elements, of {@code ::before} and of {@code ::after}, in the order of the
+     * page.
+     */
+    public List<Box> with(String longhand, String keyword) {
+        PageStyles few = new PageStyles(page, sheets, new Prepared(prepared, longhand), window, matcher.states());
+        List<Box> found = new ArrayList<>();
+        for (Element e : page.document().getAllElements()) {
+            if (e == page.document()) {
+                continue;
+            }
+            if (few.of(e).is(longhand, keyword)) {
+                found.add(new Box(e, null));
+            }
+            for (String name : List.of("before", "after")) {
+                if (few.of(e, name).is(longhand, keyword)) {
+                    found.add(new Box(e, name));
+                }
+            }
+        }
+        return found;
+    }
+
     public Viewport window() {
         return window;
     }

@@ -47,7 +47,9 @@ public record Backdrop(List<Layer> layers) {
         /** Changed by a filter. */
         FILTER,
         /** Taken out of the flow, or moved: it may lie over anything. */
-        MOVED
+        MOVED,
+        /** The page below takes on other colours at times; {@link #range} tells between what the contrast lies. */
+        CHANGES
     }
 
     /**
@@ -60,6 +62,7 @@ public record Backdrop(List<Layer> layers) {
      * @param unknown what keeps its paint from being known, or null
      * @param moved whether it is taken out of the flow, or pulled over its neighbours
      * @param generated the generated box of the element whose paint this is, or null for that of the element itself
+     * @param beneath the boxes whose paint this is, which fill the window below the element; empty for that of the element itself
      */
     public record Layer(
             Element element,
@@ -69,7 +72,8 @@ public record Backdrop(List<Layer> layers) {
             double opacity,
             Unknown unknown,
             boolean moved,
-            Pseudo generated) {}
+            Pseudo generated,
+            List<Beneath.One> beneath) {}
 
     /**
      * A {@code ::before} or {@code ::after} that is taken out of the flow; where it is, layout tells.
@@ -93,6 +97,7 @@ public record Backdrop(List<Layer> layers) {
         private final Predicate<String> there;
         private final Map<Element, Layer> known = new IdentityHashMap<>();
         private final Map<Element, List<Generated.Box>> boxes = new IdentityHashMap<>();
+        private Map<Element, List<Beneath.One>> beneath;
 
         /** @param there whether a picture of an address in computed values can be loaded; one that cannot shows nothing */
         public Reader(PageStyles styles, Predicate<String> there) {
@@ -104,6 +109,9 @@ public record Backdrop(List<Layer> layers) {
             List<Layer> layers = new ArrayList<>();
             List<Element> path = new ArrayList<>();
             List<Layer> sunk = new ArrayList<>();
+            if (beneath == null) {
+                beneath = Beneath.of(styles, there);
+            }
             for (Element at = element; at != null && !at.normalName().equals("#root"); at = at.parent()) {
                 for (Generated.Box box : boxes.computeIfAbsent(at, this::boxes)) {
                     if (box.level() < 0) {
@@ -119,15 +127,44 @@ public record Backdrop(List<Layer> layers) {
                     layers.addAll(sunk);
                     sunk.clear();
                 }
-                layers.add(known.computeIfAbsent(at, e -> layer(e, styles.of(e))));
+                Layer own = known.computeIfAbsent(at, e -> layer(e, styles.of(e)));
+                Optional<Layer> low = beneath(at, path);
+                if (low.isPresent()) {
+                    // Where the root has no paint, that of the body is the canvas, which lies below all (Backgrounds 3,
+                    // 2.11.2).
+                    boolean onBody = at.normalName().equals("html") && !paints(own) && !path.isEmpty();
+                    layers.add(layers.size() - (onBody ? 1 : 0), low.get());
+                }
+                layers.add(own);
                 path.add(at);
             }
             return new Backdrop(List.copyOf(layers));
         }
 
+        private static boolean paints(Layer layer) {
+            return layer.color().alpha() > 0 || !layer.images().isEmpty();
+        }
+
+        /** What lies lowest in a stacking context and fills the window, without what the text itself is in. */
+        private Optional<Layer> beneath(Element context, List<Element> path) {
+            List<Beneath.One> low = beneath.getOrDefault(context, List.of()).stream()
+                    .filter(one -> one.pseudoElement() != null || !path.contains(one.element()))
+                    .toList();
+            if (low.isEmpty()) {
+                return Optional.empty();
+            }
+            Unknown unknown = low.stream().anyMatch(one -> !one.plain())
+                    ? Unknown.PICTURE
+                    : low.stream().anyMatch(Beneath.One::changes) ? Unknown.CHANGES : null;
+            return Optional.of(
+                    new Layer(context, Beneath.always(low), List.of(), List.of(), 1, unknown, false, null, low));
+        }
+
         /** Uppermost first. */
         private List<Generated.Box> boxes(Element element) {
             return Stream.of("after", "before")
+                    .filter(name ->
+                            beneath.values().stream().flatMap(List::stream).noneMatch(one -> one.isOf(element, name)))
                     .flatMap(name -> Generated.of(styles, element, name).stream())
                     .filter(box -> {
                         Layer paint = layer(element, box.style());
@@ -152,7 +189,8 @@ public record Backdrop(List<Layer> layers) {
                     1,
                     read ? Unknown.MOVED : paint.unknown(),
                     false,
-                    new Pseudo(box.name(), paint.opacity(), above));
+                    new Pseudo(box.name(), paint.opacity(), above),
+                    List.of());
         }
 
         private Layer layer(Element element, ElementStyle style) {
@@ -183,7 +221,7 @@ public record Backdrop(List<Layer> layers) {
                                                     ? Unknown.GRADIENT
                                                     : Unknown.PICTURE
                                             : moved ? Unknown.MOVED : null;
-            return new Layer(element, color, images, blends, style.opacity(), unknown, moved, null);
+            return new Layer(element, color, images, blends, style.opacity(), unknown, moved, null, List.of());
         }
 
         /** A gradient as large as its box, which therefore lies behind every letter. */
@@ -297,39 +335,33 @@ public record Backdrop(List<Layer> layers) {
     }
 
     /**
-     * Contrast ratios of a text on a gradient.
+     * Contrast ratios of a text on a gradient, or on a page that changes.
      *
-     * @param least where it is hardest to read
+     * @param least where, or when, it is hardest to read
      * @param most where it reads best
      * @param worst the ground at the least, opaque
      */
     public record Range(double least, double most, Color worst) {}
 
     /**
-     * Between what the contrast of a text on a gradient lies, wherever on the gradient it stands.
+     * Between what the contrast of a text lies, wherever on a gradient it stands, or whatever the page below it has come to.
      *
-     * @return empty if something else than one gradient keeps it from being known
+     * @return empty if something else than one gradient, or one such page, keeps it from being known
      */
     public Optional<Range> range(Color text) {
-        List<Layer> gradients =
-                layers.stream().filter(l -> l.unknown() == Unknown.GRADIENT).toList();
-        if (unknown() != Unknown.GRADIENT || gradients.size() != 1) {
+        Unknown why = unknown();
+        List<Layer> open = layers.stream()
+                .filter(l -> l.unknown() == Unknown.GRADIENT || l.unknown() == Unknown.CHANGES)
+                .toList();
+        if (why != Unknown.GRADIENT && why != Unknown.CHANGES || open.size() != 1) {
             return Optional.empty();
         }
-        Layer where = gradients.get(0);
+        Layer where = open.get(0);
         Range range = null;
-        for (Color color : colors((Image.Gradient) where.images().get(0).image())) {
-            Layer flat = new Layer(
-                    where.element(),
-                    Contrast.over(color, where.color()),
-                    List.of(),
-                    List.of(),
-                    where.opacity(),
-                    null,
-                    where.moved(),
-                    null);
-            Backdrop here =
-                    new Backdrop(layers.stream().map(l -> l == where ? flat : l).toList());
+        for (Color color : why == Unknown.CHANGES
+                ? comings(where.beneath())
+                : colors((Image.Gradient) where.images().get(0).image())) {
+            Backdrop here = with(where, color);
             if (here.unknown() != null) {
                 return Optional.empty();
             }
@@ -343,6 +375,58 @@ public record Backdrop(List<Layer> layers) {
                             ratio < range.least() ? seen.ground() : range.worst());
         }
         return Optional.ofNullable(range);
+    }
+
+    /** This one with a plain colour over that of a layer. */
+    private Backdrop with(Layer where, Color color) {
+        Layer flat = new Layer(
+                where.element(),
+                Contrast.over(color, where.color()),
+                List.of(),
+                List.of(),
+                where.opacity(),
+                null,
+                where.moved(),
+                where.generated(),
+                List.of());
+        return new Backdrop(layers.stream().map(l -> l == where ? flat : l).toList());
+    }
+
+    /** Of the boxes that come and go below the text, the one that it is hardest to read on; empty if none changes it. */
+    public Optional<PageStyles.Box> hardest(Color text) {
+        Optional<Layer> where =
+                layers.stream().filter(l -> l.unknown() == Unknown.CHANGES).findFirst();
+        return unknown() != Unknown.CHANGES || range(text).isEmpty()
+                ? Optional.empty()
+                : where.flatMap(l -> l.beneath().stream()
+                        .filter(Beneath.One::changes)
+                        .min(java.util.Comparator.comparingDouble(
+                                one -> with(l, one.color()).under(text).ratio()))
+                        .map(one -> new PageStyles.Box(one.element(), one.pseudoElement())));
+    }
+
+    /**
+     * The colours that boxes which come and go lay over the page: none of them, each of them, and what one sees while one goes and
+     * another comes, in steps that nobody sees. Luminance is a convex function of the channels, so what is lightest is one of the
+     * boxes or the page itself, and only what is darkest can lie between two.
+     */
+    private static List<Color> comings(List<Beneath.One> beneath) {
+        List<Color> ends = new ArrayList<>(List.of(Color.TRANSPARENT));
+        beneath.stream()
+                .filter(Beneath.One::changes)
+                .map(Beneath.One::color)
+                .distinct()
+                .forEach(ends::add);
+        List<Color> all = new ArrayList<>(ends);
+        for (int i = 0; i < Math.min(ends.size(), MOST_STOPS); i++) {
+            for (int j = i + 1; j < Math.min(ends.size(), MOST_STOPS); j++) {
+                for (int step = 1; step < STEPS; step++) {
+                    double share = step / (double) STEPS;
+                    all.add(Contrast.over(faded(ends.get(j), share), i == 0 ? Color.TRANSPARENT : ends.get(i)));
+                }
+            }
+        }
+        return all;
     }
 
     /** The colours of a gradient from stop to stop, in steps that nobody sees. */

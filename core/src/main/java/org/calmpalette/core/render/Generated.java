@@ -55,7 +55,7 @@ final class Generated {
         return style.length(side).filter(s -> s.percent() == 0 && s.px() < THIN).isPresent();
     }
 
-    private static Optional<Integer> zIndex(ElementStyle style) {
+    static Optional<Integer> zIndex(ElementStyle style) {
         return Painting.declared(style, "z-index")
                 .filter(z -> z.matches("[+-]?\\d{1,9}"))
                 .map(Integer::valueOf);
@@ -187,7 +187,7 @@ final class Generated {
                 : b.map(v -> new double[] {from + whole - v - after - own, own});
     }
 
-    private static Optional<Double> inset(ElementStyle style, String property, double whole) {
+    static Optional<Double> inset(ElementStyle style, String property, double whole) {
         return style.length(property).map(s -> s.px() + s.percent() / 100 * whole);
     }
 

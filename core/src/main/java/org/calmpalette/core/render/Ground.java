@@ -122,7 +122,9 @@ public final class Ground {
         /** Changed by a filter. */
         FILTER,
         /** Taken out of the flow, and something that is not around it lies there too. */
-        OVERLAP
+        OVERLAP,
+        /** The page below it changes while it is moved through the window. */
+        CHANGES
     }
 
     /** Either a reading, or why there is none. */
@@ -256,6 +258,16 @@ public final class Ground {
         for (int i = 0; i < layers.size(); i++) {
             Backdrop.Layer layer = layers.get(i);
             Backdrop.Pseudo generated = layer.generated();
+            if (!layer.beneath().isEmpty()) {
+                if (layer.unknown() != null) {
+                    return new Stacked(
+                            lines,
+                            stack,
+                            layer.unknown() == Backdrop.Unknown.CHANGES ? Missing.CHANGES : Missing.UNREAD_BACKGROUND);
+                }
+                stack.add(new Paint(layer, new Rectangle(0, 0, 0, 0), true, List.of()));
+                continue;
+            }
             Object paint = paints.computeIfAbsent(
                     List.of(layer.element(), generated == null ? "" : generated.name()), k -> paint(layer, width));
             if (generated != null && generated.above()) {
@@ -293,7 +305,7 @@ public final class Ground {
 
     private Backdrop.Layer overlaid(Backdrop.Layer layer) {
         Color overlay = overlays.get(indexes.get(layer.element()));
-        return overlay == null || layer.generated() != null
+        return overlay == null || layer.generated() != null || !layer.beneath().isEmpty()
                 ? layer
                 : new Backdrop.Layer(
                         layer.element(),
@@ -303,7 +315,8 @@ public final class Ground {
                         layer.opacity(),
                         layer.unknown(),
                         layer.moved(),
-                        null);
+                        null,
+                        layer.beneath());
     }
 
     private static boolean isChanged(Backdrop.Layer layer) {

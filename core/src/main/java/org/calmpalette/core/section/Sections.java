@@ -41,6 +41,7 @@ import org.jsoup.nodes.Element;
  * ordinary settings in a place of its own, so that everything that holds for settings holds for its. Nothing else of the page changes.
  */
 public final class Sections {
+    /** Where their rules are, unless a theme has a file of its own of that name: then in {@code sections-2.css}, and so on. */
     public static final String SHEET = "sections.css";
     /** Names the section on its page. */
     public static final String NAME = "data-section";
@@ -148,11 +149,12 @@ public final class Sections {
         change =
                 change.with(page.source().file(), inserted(page, before, markup(kit, page, name.key(), moved, values)));
         change = sheet(theme, change, block(kit, name.key(), palette, moved));
+        String sheet = sheet(theme);
         if (page.document().select("link[href]").stream()
                 .noneMatch(l -> Paths.resolve(page.source().file(), l.attr("href"))
-                        .filter(SHEET::equals)
+                        .filter(sheet::equals)
                         .isPresent())) {
-            change = change.with(page.source().file(), OwnSheet.link(page, SHEET));
+            change = change.with(page.source().file(), OwnSheet.link(page, sheet));
         }
         return change.withPalette(there, palette);
     }
@@ -343,31 +345,60 @@ public final class Sections {
                 + "\n";
     }
 
+    /** Only ours has it: that a section begins is what makers write as well. */
+    private static final String MARK = "/* end of section ";
+
     private static String open(String name) {
         return "/* section " + name + " */";
     }
 
     private static String close(String name) {
-        return "/* end of section " + name + " */";
+        return MARK + name + " */";
+    }
+
+    /** The stylesheet that holds the rules of sections, or will: never one that the maker wrote. */
+    static String sheet(Theme theme) {
+        String free = null;
+        for (int i = 1; free == null || theme.files().has(numbered(i)); i++) {
+            String path = numbered(i);
+            if (!theme.files().has(path)) {
+                free = free == null ? path : free;
+            } else if (text(theme, path).contains(MARK)) {
+                return path;
+            } else if (text(theme, path).isBlank()) {
+                free = free == null ? path : free;
+            }
+        }
+        return free;
+    }
+
+    private static String numbered(int i) {
+        return i == 1 ? SHEET : SHEET.replace(".css", "-" + i + ".css");
     }
 
     private static Change sheet(Theme theme, Change change, String block) {
-        if (!theme.files().has(SHEET)) {
-            return change.withFile(SHEET, block.getBytes(StandardCharsets.UTF_8));
+        String path = sheet(theme);
+        if (!theme.files().has(path)) {
+            return change.withFile(path, block.getBytes(StandardCharsets.UTF_8));
         }
-        String now = text(theme);
+        String now = text(theme, path);
         return change.with(
-                SHEET,
+                path,
                 new Edit(now.length(), now.length(), (now.isEmpty() || now.endsWith("\n") ? "" : "\n") + "\n" + block));
     }
 
     private static String text(Theme theme) {
+        String path = sheet(theme);
+        return theme.files().has(path) ? text(theme, path) : "";
+    }
+
+    private static String text(Theme theme, String path) {
         return theme.sheets().stream()
-                .filter(s -> s.path().equals(SHEET))
+                .filter(s -> s.path().equals(path))
                 .findFirst()
                 .map(s -> s.file().text())
                 .orElseThrow(() -> new BadInputException(
-                        SHEET + " is not looked at: it is too large.", "Take sections away that are not needed."));
+                        path + " is not looked at: it is too large.", "Take sections away that are not needed."));
     }
 
     private static Element known(Page page, String name) {
@@ -477,17 +508,15 @@ public final class Sections {
                         + page.source().file(),
                 page.source().file(),
                 new Edit(from, Math.max(to, end), ""));
-        if (theme.files().has(SHEET)) {
-            String sheet = text(theme);
-            int open = sheet.indexOf(open(name));
-            int close = sheet.indexOf(close(name));
-            if (open >= 0 && close > open) {
-                int after = close + close(name).length();
-                while (after < sheet.length() && "\r\n".indexOf(sheet.charAt(after)) >= 0) {
-                    after++;
-                }
-                change = change.with(SHEET, new Edit(open, after, ""));
+        String sheet = text(theme);
+        int open = sheet.indexOf(open(name));
+        int close = sheet.indexOf(close(name));
+        if (open >= 0 && close > open) {
+            int after = close + close(name).length();
+            while (after < sheet.length() && "\r\n".indexOf(sheet.charAt(after)) >= 0) {
+                after++;
             }
+            change = change.with(sheet(theme), new Edit(open, after, ""));
         }
         Palette palette = theme.palette();
         List<Setting> left =
@@ -600,12 +629,12 @@ public final class Sections {
                                 markup(kit, page, name, moved, values),
                                 page,
                                 e.sourceRange().startPos())));
-        String sheet = theme.files().has(SHEET) ? text(theme) : "";
+        String sheet = text(theme);
         int open = sheet.indexOf(open(name));
         int close = sheet.indexOf(close(name));
         String block = block(kit, name, palette, moved);
         change = open >= 0 && close > open
-                ? change.with(SHEET, new Edit(open, close + close(name).length(), block.stripTrailing()))
+                ? change.with(sheet(theme), new Edit(open, close + close(name).length(), block.stripTrailing()))
                 : sheet(theme, change, block);
         return change.withPalette(there, palette).applied(theme);
     }

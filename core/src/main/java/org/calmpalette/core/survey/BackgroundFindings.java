@@ -329,10 +329,12 @@ public final class BackgroundFindings {
                 continue;
             }
             double needed = Contrast.needed(style.fontSizePx(), style.fontWeight());
-            // What reads on no colour of the gradient behind it is told without boxes already.
-            if (backdrop.range(style.colorOf("color").orElseThrow())
-                    .filter(r -> r.most() < needed)
-                    .isPresent()) {
+            // What reads on no colour of the gradient behind it is told without boxes already, and so is what changes
+            // below it.
+            if (backdrop.unknown() == Backdrop.Unknown.CHANGES
+                    || backdrop.range(style.colorOf("color").orElseThrow())
+                            .filter(r -> r.most() < needed)
+                            .isPresent()) {
                 continue;
             }
             String words = e.ownText().strip();

@@ -161,7 +161,8 @@ final class PageFindings {
             Optional<Color> text = style.colorOf("color");
             // What is faded to nothing waits to be shown by a state or a script.
             boolean gradient = backdrop.unknown() == Backdrop.Unknown.GRADIENT;
-            if (backdrop.unknown() != null && !gradient
+            boolean changes = backdrop.unknown() == Backdrop.Unknown.CHANGES;
+            if (backdrop.unknown() != null && !gradient && !changes
                     || backdrop.isInvisible()
                     || text.isEmpty()
                     || text.get().alpha() == 0
@@ -177,14 +178,17 @@ final class PageFindings {
                 continue;
             }
             Optional<Backdrop.Range> range = backdrop.range(text.get());
-            if (gradient && range.isEmpty()) {
+            if ((gradient || changes) && range.isEmpty()) {
                 continue;
             }
             // Where on a gradient the text stands is not known here, so it is only told what reads on no colour of it.
-            double ratio =
-                    gradient ? range.get().most() : backdrop.under(text.get()).ratio();
-            String ground = gradient
-                    ? "gradient " + range.get().worst().hex()
+            // On a page
+            // that changes it stands on each of its colours, since a window may be as high as the page.
+            double ratio = changes
+                    ? range.get().least()
+                    : gradient ? range.get().most() : backdrop.under(text.get()).ratio();
+            String ground = gradient || changes
+                    ? (gradient ? "gradient " : "change ") + range.get().worst().hex()
                     : backdrop.under(text.get()).ground().hex();
             double needed = Contrast.needed(style.fontSizePx(), style.fontWeight());
             if (ratio < needed) {
@@ -204,11 +208,24 @@ final class PageFindings {
                                 needed,
                                 words,
                                 why,
-                                Explanation.of(styles.of(backdrop.holder()), "background-color")));
+                                changes
+                                        ? ground(styles, backdrop, text.get())
+                                        : Explanation.of(styles.of(backdrop.holder()), "background-color")));
                 u.parts++;
                 u.pages.add(page.source().file());
             }
         }
+    }
+
+    /** Why the page has the colour that the text is hardest to read on. */
+    private static Explanation ground(PageStyles styles, Backdrop backdrop, Color text) {
+        return backdrop.hardest(text)
+                .map(box -> Explanation.of(
+                        box.pseudoElement() == null
+                                ? styles.of(box.element())
+                                : styles.of(box.element(), box.pseudoElement()),
+                        "background-color"))
+                .orElseGet(() -> Explanation.of(styles.of(backdrop.holder()), "background-color"));
     }
 
     private static boolean isInBody(Element e) {
@@ -232,13 +249,15 @@ final class PageFindings {
 
     private void report(Unread u) {
         Explanation.Cause w = u.why.winner();
-        boolean gradient = u.seen == null;
-        ToDoubleFunction<Color> reading = gradient
+        boolean gradient = u.backdrop.unknown() == Backdrop.Unknown.GRADIENT;
+        boolean changes = u.backdrop.unknown() == Backdrop.Unknown.CHANGES;
+        ToDoubleFunction<Color> reading = gradient || changes
                 ? c -> u.backdrop.range(c).map(Backdrop.Range::least).orElse(0.0)
                 : c -> u.backdrop.under(c).ratio();
-        double ratio = gradient ? u.backdrop.range(u.text).orElseThrow().most() : u.seen.ratio();
-        Color ground = gradient ? u.backdrop.range(u.text).orElseThrow().worst() : u.seen.ground();
-        boolean faded = !gradient && u.backdrop.layers().stream().anyMatch(l -> l.opacity() < 1);
+        Backdrop.Range range = u.backdrop.range(u.text).orElse(null);
+        double ratio = gradient ? range.most() : changes ? range.least() : u.seen.ratio();
+        Color ground = gradient || changes ? range.worst() : u.seen.ground();
+        boolean faded = !gradient && !changes && u.backdrop.layers().stream().anyMatch(l -> l.opacity() < 1);
         Color better = readable(u.text, reading, u.needed);
         boolean reaches = reading.applyAsDouble(better) >= u.needed;
         String settings = setting(u.why)
@@ -271,7 +290,9 @@ final class PageFindings {
                         Math.floor(ratio * 100) / 100)
                 : String.format(
                         Locale.ROOT,
-                        "%s on %s is %.2f to 1",
+                        changes
+                                ? "%s is on a page that turns %s at times, which is %.2f to 1"
+                                : "%s on %s is %.2f to 1",
                         ColorKey.of(faded ? u.seen.text() : u.text),
                         ColorKey.of(ground),
                         Math.floor(ratio * 100) / 100);
@@ -299,7 +320,9 @@ final class PageFindings {
                                 ? "Write it in " + ColorKey.of(better) + ", the nearest that reads."
                                 : gradient
                                         ? "Lay a plain colour behind it; no colour of text reads everywhere on this gradient."
-                                        : "Raise the opacity; no colour of text reads at this one.")
+                                        : changes
+                                                ? "Lay a plain colour behind it, or let the page take on colours nearer to each other."
+                                                : "Raise the opacity; no colour of text reads at this one.")
                 .about((w == null ? words : w.selector()) + " " + ColorKey.of(u.text) + " on " + ColorKey.of(ground))
                 .painting(painted(u.page, u.index));
         findings.add(

@@ -171,4 +171,82 @@ class BackdropTest {
                 .as("no gradient")
                 .isEmpty();
     }
+
+    private static final String COMES =
+            "::before{content:'';position:fixed;inset:0;z-index:-1;opacity:0;animation:comes linear both;background:";
+
+    @Test
+    void whatFillsTheWindowBelowThePageIsStoodOnByAllThatHasNoGround() {
+        String two = "<i></i><p><b>x</b>";
+        assertThat(seen("i::before{content:'';position:fixed;inset:0;z-index:-1;background:#00f}", two))
+                .isEqualTo("#000000 on #0000ff");
+        assertThat(seen("i{position:fixed;top:0;left:0;width:100%;height:100vh;z-index:-2;background:#00f}", two))
+                .as("an element, too")
+                .isEqualTo("#000000 on #0000ff");
+        assertThat(seen(
+                        "i::before{content:'';position:fixed;inset:0;z-index:-1;background:#00f;opacity:.5} body{background:red}",
+                        two))
+                .as("half of it, over the canvas")
+                .isEqualTo("#000000 on #800080");
+        assertThat(seen(
+                        "i::before{content:'';position:fixed;inset:0;z-index:-1;background:#00f} p{background:#fff}",
+                        two))
+                .isEqualTo("#000000 on #ffffff");
+        assertThat(seen(
+                        "html{background:#fff} body{background:#0f0} i::before{content:'';position:fixed;inset:0;z-index:-1;background:#00f}",
+                        two))
+                .as("a body that is not the canvas lies above it")
+                .isEqualTo("#000000 on #00ff00");
+        assertThat(seen(
+                        "i{isolation:isolate} i::before{content:'';position:fixed;inset:0;z-index:-1;background:#00f}",
+                        two))
+                .as("it is the lowest part of something beside the text")
+                .isEqualTo("#000000 on #ffffff");
+        assertThat(seen("i::before{content:'';position:fixed;inset:0 50% 0 0;z-index:-1;background:#00f}", two))
+                .as("half of the window only: beside the text, for all that is known")
+                .isEqualTo("#000000 on #ffffff");
+        assertThat(behind("i::before{content:'';position:fixed;inset:0;z-index:-1;background:url(there.png)}", two)
+                        .unknown())
+                .isEqualTo(Backdrop.Unknown.PICTURE);
+    }
+
+    @Test
+    void aPageThatChangesIsReadAtItsWorst() {
+        String body = "<i></i><u></u><p><b>x</b>";
+        Backdrop one = behind("i" + COMES + "#222}", body);
+        assertThat(one.unknown()).isEqualTo(Backdrop.Unknown.CHANGES);
+        assertThat(one.range(Color.BLACK).orElseThrow().least()).isBetween(1.3, 1.4);
+        assertThat(one.range(Color.BLACK).orElseThrow().most()).isEqualTo(21);
+        assertThat(one.range(Color.BLACK).orElseThrow().worst().hex()).isEqualTo("#222222");
+        assertThat(one.hardest(Color.BLACK).orElseThrow().element().normalName())
+                .isEqualTo("i");
+        // Grey letters read on white and on black at 3.9 and 5.3 to 1, and on the way between the two there is their
+        // own grey.
+        assertThat(behind("i" + COMES + "#000}", body)
+                        .range(Color.rgb(0.5, 0.5, 0.5))
+                        .orElseThrow()
+                        .least())
+                .isLessThan(1.3);
+        // Red and blue are both lighter than what lies between them: #800080.
+        Backdrop two = behind("i" + COMES + "#f00} u" + COMES + "#00f} body{background:#f00}", body);
+        assertThat(two.range(Color.BLACK).orElseThrow().least())
+                .as("blue is the darkest end, what lies halfway is darker still than red")
+                .isLessThanOrEqualTo(2.45);
+        assertThat(two.range(Color.WHITE).orElseThrow().worst().hex()).isEqualTo("#ff0000");
+        assertThat(behind("i" + COMES + "#222} p{background:#fff}", body).unknown())
+                .as("covered")
+                .isNull();
+        assertThat(behind("i" + COMES + "transparent}", body).unknown())
+                .as("of no colour")
+                .isNull();
+        assertThat(behind("i{display:none} i" + COMES + "#222}", body).unknown())
+                .isNull();
+        assertThat(behind("i" + COMES + "#222} p{background:rgb(255 255 255/50%)}", body)
+                        .range(Color.BLACK)
+                        .orElseThrow()
+                        .worst()
+                        .hex())
+                .as("through what is half see-through")
+                .isEqualTo("#919191");
+    }
 }

@@ -18,6 +18,8 @@ import org.calmpalette.core.setting.ItemsKind;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.survey.Finding;
+import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
@@ -156,6 +158,55 @@ class SectionsTest {
         assertThat(built(theme, Map.of()))
                 .contains(
                         "data-setting-show=\"lake-cue\" aria-hidden=\"true\" data-setting-hidden=\"phone tablet desktop\">");
+    }
+
+    /** A text that stands on the page is judged on every colour that the page takes on, and the setting of that colour is named. */
+    @Test
+    void aTextOutsideIsJudgedOnWhatThePageTurnsInto() {
+        Theme theme = put(theme(), "plain", 0, "Dusk", 0);
+        assertThat(unread(theme)).isEmpty();
+        List<Setting> dark = theme.palette().settings().stream()
+                .map(s -> s.key().equals("dusk-page") ? s.withGiven(new Given.Fixed(Value.of("#1d2a44"))) : s)
+                .toList();
+        Theme turned = Change.of("dark")
+                .withPalette(theme, theme.palette().withSettings(dark))
+                .applied(theme);
+        assertThat(unread(turned)).anySatisfy(words -> assertThat(words)
+                .contains(
+                        "is on a page that turns #1d2a44 at times, which is 1.46 to 1",
+                        "“The page while this is in view”"));
+        assertThat(Themes.text(turned.files(), "sections.css"))
+                .contains("view-timeline: --seen", "animation: dusk-page linear both")
+                .doesNotContain("<script");
+    }
+
+    private static List<String> unread(Theme theme) {
+        return Survey.of(theme).findings().stream()
+                .filter(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT)
+                .map(Finding::message)
+                .toList();
+    }
+
+    /** A stylesheet that the maker wrote is the maker's, whatever it is called. */
+    @Test
+    void aSheetOfThatNameThatTheThemeHasIsLeftAlone() {
+        Theme own =
+                Themes.of("index.html", PAGE, "a.css", "", "sections.css", "/* section styles */ section{color:red}");
+        Theme one = put(own, "notice", 0, "Fog", 0);
+        assertThat(Themes.text(one.files(), "sections.css")).isEqualTo("/* section styles */ section{color:red}");
+        assertThat(Themes.text(one.files(), "index.html"))
+                .contains("href=\"sections-2.css\"")
+                .doesNotContain("href=\"sections.css\"");
+        Theme two = put(one, "notice", 0, "Wind", 0);
+        assertThat(Themes.text(two.files(), "sections-2.css")).contains("/* section fog */", "/* section wind */");
+        assertThat(two.files().has("sections-3.css")).isFalse();
+        Theme none = Sections.removed(two, two.pages().get(0), "fog").applied(two);
+        none = Sections.removed(none, none.pages().get(0), "wind").applied(none);
+        assertThat(Themes.text(none.files(), "sections-2.css")).isBlank();
+        assertThat(Themes.text(none.files(), "sections.css")).isEqualTo("/* section styles */ section{color:red}");
+        assertThat(Themes.text(put(none, "notice", 0, "Rain", 0).files(), "sections-2.css"))
+                .as("a sheet that is empty is used again")
+                .contains("/* section rain */");
     }
 
     @Test
