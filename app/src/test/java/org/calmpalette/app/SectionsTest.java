@@ -15,8 +15,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.TreeMap;
 import javax.imageio.ImageIO;
+import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
@@ -126,6 +128,128 @@ class SectionsTest {
         }
         assertThat(leaking).isEmpty();
     }
+
+    /** Selectors that try all ways out of a section, put together at random; the seed makes them the same each time. */
+    private static final class Escaping {
+        private static final String[] SIMPLE = {
+            "p",
+            "a",
+            "*",
+            ".inner",
+            "h2",
+            "#outside",
+            ":root",
+            "html",
+            "body",
+            ":scope",
+            "&",
+            "[class]",
+            ".x",
+            "bo\\64 y",
+            "[data-section]",
+            "[data-section=second]",
+            ":first-child",
+            "strong",
+            "p::before",
+            ":hover",
+            "main",
+            "div"
+        };
+        private static final String[] JOINS = {" ", " > ", " + ", " ~ ", "", "/**/", " /* } */ "};
+        private final Random random;
+
+        Escaping(long seed) {
+            random = new Random(seed);
+        }
+
+        private String any(String... of) {
+            return of[random.nextInt(of.length)];
+        }
+
+        String selector(int depth) {
+            StringBuilder made = new StringBuilder(random.nextInt(8) == 0 ? any("> ", "+ ", "~ ") : "");
+            for (int i = random.nextInt(3); i >= 0; i--) {
+                made.append(
+                        depth > 0 && random.nextInt(3) == 0
+                                ? any("", ":scope", "&", "p") + any(":is(", ":where(", ":not(", ":has(")
+                                        + selector(depth - 1) + ")"
+                                : any(SIMPLE));
+                made.append(i > 0 ? any(JOINS) : "");
+            }
+            return made + (random.nextInt(4) == 0 ? ", " + selector(depth) : "");
+        }
+
+        String rule(int depth) {
+            String inside = "outline: 7px solid #12ab34; letter-spacing: 3px; animation: drop 9s paused;";
+            String body = depth > 0 && random.nextInt(3) == 0 ? inside + rule(depth - 1) : inside;
+            String rule = selector(2) + " {" + body + "}";
+            return switch (random.nextInt(6)) {
+                case 0 -> "@media all {" + rule + "}";
+                case 1 -> "@supports (color: red) {" + rule + "}";
+                case 2 -> rule + " @keyframes drop {from {opacity: .25}}";
+                default -> rule;
+            };
+        }
+    }
+
+    /** A stylesheet of a section is refused, or nothing outside of the section looks otherwise for it, nor does a second copy. */
+    @Test
+    @SuppressWarnings("unchecked")
+    void noStylesheetThatIsTakenReachesOutOfASection() throws IOException {
+        String html =
+                "<section class=x><div class=inner><h2>a</h2><p>b <strong>c</strong> <a href=x>d</a></p></div></section>";
+        List<String> written = new ArrayList<>();
+        List<String> taken = new ArrayList<>();
+        int refused = 0;
+        Escaping escaping = new Escaping(77);
+        Theme both = null;
+        while (taken.size() < 1500) {
+            String css = escaping.rule(2);
+            try {
+                SectionKit kit = SectionKit.read("x", "{\"label\":\"X\",\"settings\":[]}", html, css, new TreeMap<>());
+                Theme one = Sections.put(theme(), kit, theme().pages().get(0), "First", 0)
+                        .applied(theme());
+                if (both == null) {
+                    both = Sections.put(one, kit, one.pages().get(0), "Second", 0)
+                            .applied(one);
+                }
+                taken.add(new String(one.files().read("sections.css"), StandardCharsets.UTF_8));
+                written.add(css);
+            } catch (BadInputException why) {
+                refused++;
+            }
+        }
+        Page page = Browsers.page(1000, 800);
+        page.setContent(
+                new String(both.files().read("index.html"), StandardCharsets.UTF_8)
+                        .replace(
+                                "</head>",
+                                "<style>#outside p{animation:drop 9s paused} @keyframes drop {from {opacity:.5}}</style></head>"));
+        List<Map<String, Object>> seen = (List<Map<String, Object>>) page.evaluate(
+                "([sheets, out]) => { const look = eval(out); const style = document.head.appendChild(document.createElement('style'));"
+                        + " const all = () => ({ outside: look('body').join('|'), second: look('[data-section=second]').join('|'), first: look('[data-section=first]').join('|') });"
+                        + " const rest = all();"
+                        + " return sheets.map(css => { style.textContent = css; const now = all(); return { outside: now.outside === rest.outside, second: now.second === rest.second, first: now.first !== rest.first }; }) }",
+                List.of(taken, OUTSIDE_LOOK));
+        List<String> leaking = new ArrayList<>();
+        int painting = 0;
+        for (int i = 0; i < taken.size(); i++) {
+            painting += (boolean) seen.get(i).get("first") ? 1 : 0;
+            if (!(boolean) seen.get(i).get("outside") || !(boolean) seen.get(i).get("second")) {
+                leaking.add(written.get(i));
+            }
+        }
+        assertThat(leaking).isEmpty();
+        assertThat(painting)
+                .as("sheets that find something in their own section")
+                .isGreaterThan(300);
+        assertThat(refused).as("and some that are refused").isGreaterThan(300);
+    }
+
+    /** Few properties, all that the sheets set; nothing inside of the sections counts for what is outside. */
+    private static final String OUTSIDE_LOOK =
+            "where => [...document.querySelectorAll(where.startsWith('body') ? 'html, body, main, #outside, #outside *' : where + ', ' + where + ' *')]"
+                    + ".flatMap(e => [null, '::before'].map(n => { const s = getComputedStyle(e, n); return [s.outline, s.letterSpacing, s.animationName, s.opacity].join(' ') }))";
 
     private static String style(Page page, String selector, String property) {
         return (String) page.evaluate(

@@ -17,7 +17,9 @@ import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.Combinator;
 import org.calmpalette.core.css.selector.ComplexSelector;
+import org.calmpalette.core.css.selector.CompoundSelector;
 import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.css.selector.SimpleSelector;
 
 /**
  * The stylesheet of a section, made to hold for one section on a page and for nothing else: every selector is put behind the attribute
@@ -70,7 +72,7 @@ final class SectionSheet {
                     f.kind().mend());
         }
         sheet.rules().forEach(this::names);
-        sheet.rules().forEach(r -> rule(r, false));
+        sheet.rules().forEach(r -> rule(r, null));
         Tokens tokens = sheet.tokens();
         Map<String, String> renamed = new HashMap<>(properties);
         for (int i = 0; i < tokens.size(); i++) {
@@ -108,7 +110,8 @@ final class SectionSheet {
         }
     }
 
-    private void rule(Node node, boolean inside) {
+    /** @param around the selectors of the rule around it, scoped; null outside of every rule */
+    private void rule(Node node, SelectorList around) {
         if (node instanceof Node.AtRule at) {
             if (!AT_RULES.contains(at.name())) {
                 throw refused(
@@ -121,31 +124,72 @@ final class SectionSheet {
                 edits.add(new Edit(sheet.tokens().start(first), sheet.tokens().start(first), prefix));
                 return;
             }
-            at.children().forEach(c -> rule(c, inside));
+            at.children().forEach(c -> rule(c, around));
         } else if (node instanceof Node.StyleRule style) {
-            if (!inside) {
-                selectors(style);
-            } else if (sheet.prelude(style).strip().matches("(?s)[+~].*|.*&.*[+~].*|.*[+~].*&.*")) {
-                throw refused(
-                        style,
-                        "“" + sheet.prelude(style).strip() + "” may find what stands beside the section",
-                        "Name what is inside of it.");
-            }
-            style.children().forEach(c -> rule(c, true));
-        } else if (node instanceof Node.Declaration d && !inside) {
+            SelectorList own = around == null ? selectors(style) : nested(style, around);
+            style.children().forEach(c -> rule(c, own));
+        } else if (node instanceof Node.Declaration d && around == null) {
             throw refused(d, "a declaration stands outside of every rule", "Put it into :scope { … }.");
         }
     }
 
+    private SelectorList nested(Node.StyleRule style, SelectorList around) {
+        String written = sheet.prelude(style).strip();
+        SelectorList list = SelectorList.parse(sheet.tokens(), style.preludeFirst(), style.preludeEnd(), around)
+                .orElseThrow(
+                        () -> refused(style, "“" + written + "” is no selector that browsers know", "Correct it."));
+        if (written.contains(":scope")) {
+            throw refused(style, "“" + written + "” names the section inside of a rule", "Write & for what is around.");
+        }
+        for (ComplexSelector one : list.selectors()) {
+            boolean stays = false;
+            for (int i = 0; i < one.compounds().size(); i++) {
+                // What stands beside a part of the section is in the section, too.
+                stays |= isNesting(one.compounds().get(i))
+                        && (goesInside(one, i) || around.selectors().stream().noneMatch(SectionSheet::mayBeTheSection));
+            }
+            if (!stays) {
+                throw refused(
+                        style,
+                        "“" + written + "” may find what stands beside the section",
+                        "Let it begin with & and name what is inside of it.");
+            }
+        }
+        return list;
+    }
+
+    private static boolean isNesting(CompoundSelector compound) {
+        return compound.simples().stream().anyMatch(SimpleSelector.Nesting.class::isInstance);
+    }
+
+    /** Whether a selector that was taken may find the section's own element, not only what is in it. */
+    private static boolean mayBeTheSection(ComplexSelector selector) {
+        List<SimpleSelector> subject = selector.subject().simples();
+        return subject.stream()
+                .filter(SimpleSelector.Nesting.class::isInstance)
+                .findFirst()
+                .map(n -> ((SimpleSelector.Nesting) n)
+                        .parent().selectors().stream().anyMatch(SectionSheet::mayBeTheSection))
+                .orElse(selector.compounds().size() == 1);
+    }
+
+    /** Whether what a selector finds is what its compound at an index finds, or lies inside of that. */
+    private static boolean goesInside(ComplexSelector selector, int index) {
+        Combinator next =
+                index < selector.compounds().size() - 1 ? selector.combinators().get(index) : Combinator.DESCENDANT;
+        return next == Combinator.DESCENDANT || next == Combinator.CHILD;
+    }
+
     /** Each selector of a list by itself, as it is written. */
-    private void selectors(Node.StyleRule style) {
+    private SelectorList selectors(Node.StyleRule style) {
         Tokens tokens = sheet.tokens();
+        List<ComplexSelector> all = new ArrayList<>();
         int from = tokens.skipBlank(style.preludeFirst(), style.preludeEnd());
         int depth = 0;
         for (int i = from; i <= style.preludeEnd(); i++) {
             boolean ends = i == style.preludeEnd() || depth == 0 && tokens.is(i, TokenType.COMMA);
             if (ends) {
-                selector(style, from, i);
+                all.add(selector(style, from, i));
                 from = i < style.preludeEnd() ? tokens.skipBlank(i + 1, style.preludeEnd()) : i;
             } else if (tokens.is(i, TokenType.FUNCTION)
                     || tokens.is(i, TokenType.LEFT_PAREN)
@@ -155,9 +199,10 @@ final class SectionSheet {
                 depth--;
             }
         }
+        return new SelectorList(all);
     }
 
-    private void selector(Node.StyleRule style, int first, int end) {
+    private ComplexSelector selector(Node.StyleRule style, int first, int end) {
         String written = sheet.text(first, end).strip();
         boolean itself = written.startsWith(":scope") || written.startsWith("&");
         String rest = itself ? written.substring(written.startsWith("&") ? 1 : 6) : written;
@@ -169,17 +214,14 @@ final class SectionSheet {
                 .orElseThrow(
                         () -> refused(style, "“" + written + "” is no selector that browsers know", "Correct it."));
         ComplexSelector one = list.selectors().get(0);
-        boolean beside = itself
-                && one.combinators().size() > 0
-                && (one.combinators().get(0) == Combinator.NEXT_SIBLING
-                        || one.combinators().get(0) == Combinator.SUBSEQUENT_SIBLING);
-        if (beside) {
+        if (!goesInside(one, 0)) {
             throw refused(
                     style, "“" + written + "” finds what stands beside the section", "Name what is inside of it.");
         }
         int start = sheet.tokens().start(first);
         edits.add(
                 new Edit(start, itself ? start + written.length() - rest.length() : start, itself ? root : root + " "));
+        return one;
     }
 
     private BadInputException refused(Node node, String what, String mend) {

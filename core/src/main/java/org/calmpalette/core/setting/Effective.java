@@ -228,14 +228,13 @@ public final class Effective {
         return Collections.unmodifiableList(all);
     }
 
-    /** Whether the owner is asked for a setting: what it depends on has one of the wanted values, in the widest band. */
+    /** Whether the owner is asked for a setting: what it depends on has one of the wanted values in any band. */
     public boolean isAsked(Setting s) {
         return s.shown() == null
                 || !s.shown().isNever()
                         && palette.setting(s.shown().key())
-                                .map(o -> s.shown()
-                                        .is()
-                                        .contains(value(o, palette.bands().widest())))
+                                .map(o -> palette.bands().list().stream()
+                                        .anyMatch(b -> s.shown().is().contains(value(o, b))))
                                 .orElse(true);
     }
 

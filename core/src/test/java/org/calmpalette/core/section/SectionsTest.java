@@ -187,6 +187,24 @@ class SectionsTest {
                 .toList();
     }
 
+    @Test
+    void wordsAndTheButtonAreLeftOutInSingleBands() {
+        Theme theme = put(theme(), "beside", 0, "Pier", 0);
+        Value no = Value.of(false);
+        String page = built(
+                theme,
+                Map.of(
+                        "pier-text-shown", new Chosen(null, Map.of("phone", no)),
+                        "pier-button-shown", new Chosen(null, Map.of("tablet", no))));
+        assertThat(page)
+                .containsPattern("<p [^>]*data-setting-hidden=\"phone\"[^>]*>Rebuilt")
+                .containsPattern("<a [^>]*data-setting-hidden=\"tablet\"[^>]*>How to");
+        assertThat(ThemeBuild.paletteCss(
+                        theme,
+                        Map.of("pier-gap", new Chosen(null, Map.of("phone", Value.parts("value", 1, "unit", "rem"))))))
+                .contains("--pier-gap: 1rem");
+    }
+
     /** A stylesheet that the maker wrote is the maker's, whatever it is called. */
     @Test
     void aSheetOfThatNameThatTheThemeHasIsLeftAlone() {
@@ -355,6 +373,8 @@ class SectionsTest {
                 "html body, :root { } | [data-section=\"x\"] html body, [data-section=\"x\"] :root { }",
                 ":is(a, b) i { } | [data-section=\"x\"] :is(a, b) i { }",
                 "@media (width > 9px) { a { &:hover { } b { } } } | @media (width > 9px) { [data-section=\"x\"] a { &:hover { } b { } } }",
+                "p { + a { } &[rel~=x] > i { } main & { } } | [data-section=\"x\"] p { + a { } &[rel~=x] > i { } main & { } }",
+                ":scope { > p { & ~ p { } } &:not(.a, &.b) { } } | [data-section=\"x\"] { > p { & ~ p { } } &:not(.a, &.b) { } }",
                 "a { animation: go 1s } @keyframes go { from { top: 0 } } | [data-section=\"x\"] a { animation: x-go 1s } @keyframes x-go { from { top: 0 } }"
             })
     void rulesHoldInsideOfTheSectionOnly(String css, String scoped) {
@@ -371,6 +391,14 @@ class SectionsTest {
                 "body:has(:scope) p { } | names the section in its middle",
                 ":scope { + p { } } | may find what stands beside",
                 ":scope { :is(&) ~ p { } } | may find what stands beside",
+                "+ p { } | finds what stands beside",
+                "a, ~ p > i { } | finds what stands beside",
+                "p { :not(&) { } } | may find what stands beside",
+                "p { i:not(& *) ~ a { } } | may find what stands beside",
+                ":scope { &:hover { ~ p { } } } | may find what stands beside",
+                ":scope, p { ~ a { } } | may find what stands beside",
+                "p { :is(body, > &:a) { } } | may find what stands beside",
+                "p { :scope a { } } | names the section inside of a rule",
                 "@import 'a.css'; | @import holds for the whole page",
                 "@font-face { } | @font-face holds for the whole page",
                 "@property --x { } | @property holds",

@@ -148,6 +148,13 @@ class EffectiveTest {
         assertThat(Effective.of(PALETTE, Map.of("banner", Chosen.of(Value.of(false))), Media.NONE)
                         .isAsked(PALETTE.known("intro")))
                 .isFalse();
+        assertThat(Effective.of(
+                                PALETTE,
+                                Map.of("banner", new Chosen(Value.of(false), Map.of("phone", Value.of(true)))),
+                                Media.NONE)
+                        .isAsked(PALETTE.known("intro")))
+                .as("it shows on phones")
+                .isTrue();
     }
 
     @Test

@@ -171,7 +171,9 @@ final class SelectorParser {
         try {
             List<ComplexSelector> list = new ArrayList<>();
             do {
-                list.add(nested(complex(end, around != null)));
+                int start = at;
+                ComplexSelector one = complex(end, around != null);
+                list.add(nested(one, start));
             } while (takeComma(end));
             SelectorList read = new SelectorList(List.copyOf(list));
             // Each & stands for the whole list around it, so a few lines can stand for more than fits anywhere.
@@ -187,9 +189,12 @@ final class SelectorParser {
         }
     }
 
-    /** A selector inside a rule that does not say {@code &} starts from it. */
-    private ComplexSelector nested(ComplexSelector s) {
-        if (around == null || !s.isRelative() && mentionsNesting(s)) {
+    /**
+     * A selector inside a rule that does not say {@code &} starts from it. One that says it in an argument that {@code :is()} forgives
+     * says it, too (as Chromium has it).
+     */
+    private ComplexSelector nested(ComplexSelector s, int start) {
+        if (around == null || !s.isRelative() && mentionsNesting(start)) {
             return s;
         }
         List<CompoundSelector> compounds = new ArrayList<>(s.compounds());
@@ -201,18 +206,13 @@ final class SelectorParser {
         return ComplexSelector.of(compounds, combinators);
     }
 
-    private static boolean mentionsNesting(ComplexSelector s) {
-        return s.compounds().stream().flatMap(c -> c.simples().stream()).anyMatch(SelectorParser::mentionsNesting);
-    }
-
-    private static boolean mentionsNesting(SimpleSelector simple) {
-        if (simple instanceof SimpleSelector.Functional f) {
-            return f.arguments().selectors().stream().anyMatch(SelectorParser::mentionsNesting);
+    private boolean mentionsNesting(int start) {
+        for (int i = start; i < at; i++) {
+            if (tokens.isDelim(i, '&')) {
+                return true;
+            }
         }
-        if (simple instanceof SimpleSelector.Nth n && n.of() != null) {
-            return n.of().selectors().stream().anyMatch(SelectorParser::mentionsNesting);
-        }
-        return simple instanceof SimpleSelector.Nesting;
+        return false;
     }
 
     private boolean takeComma(int stop) {

@@ -45,7 +45,8 @@ class SpecificityTest {
                 "b | 1 0 1 | :is(#a, p) b",
                 "> b | 1 0 1 | :is(#a, p) > b",
                 ".x & | 1 1 0 | .x :is(#a, p)",
-                ":is(&, i) b | 1 0 1 | :is(:is(#a, p), i) b"
+                ":is(&, i) b | 1 0 1 | :is(:is(#a, p), i) b",
+                ":where(i, > &) b | 0 0 1 | :where(i) b"
             })
     void nestedSelectorsCountAllOfTheirParents(String selector, String specificity, String written) {
         SelectorList around = SelectorList.parse("#a, p").orElseThrow();
