@@ -5,10 +5,14 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import javax.imageio.ImageIO;
 
 /** Headless Chromium, started once for all tests of a run. */
 final class Browsers {
@@ -41,8 +45,14 @@ final class Browsers {
 
     /** A page of a new visitor, who knows nothing of the others. */
     static Page page(int width, int height) {
+        return page(width, height, true);
+    }
+
+    /** @param scripts whether the browser of the visitor runs any */
+    static Page page(int width, int height, boolean scripts) {
         Page page = get().newContext(new Browser.NewContextOptions()
                         .setViewportSize(width, height)
+                        .setJavaScriptEnabled(scripts)
                         .setAcceptDownloads(true)
                         .setLocale("en-GB"))
                 .newPage();
@@ -57,5 +67,21 @@ final class Browsers {
     static synchronized void closeAll() {
         OPEN.forEach(BrowserContext::close);
         OPEN.clear();
+    }
+
+    /** How many pixels of two pictures of one size differ; all of them if their sizes do. */
+    static int different(byte[] a, byte[] b) throws IOException {
+        BufferedImage one = ImageIO.read(new ByteArrayInputStream(a));
+        BufferedImage two = ImageIO.read(new ByteArrayInputStream(b));
+        if (one.getWidth() != two.getWidth() || one.getHeight() != two.getHeight()) {
+            return Integer.MAX_VALUE;
+        }
+        int count = 0;
+        for (int y = 0; y < one.getHeight(); y++) {
+            for (int x = 0; x < one.getWidth(); x++) {
+                count += one.getRGB(x, y) == two.getRGB(x, y) ? 0 : 1;
+            }
+        }
+        return count;
     }
 }

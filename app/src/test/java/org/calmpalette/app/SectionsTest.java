@@ -23,6 +23,7 @@ import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.output.Handover;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Rendered;
@@ -75,18 +76,23 @@ class SectionsTest {
     }
 
     private Page shown(Theme theme, Map<String, Chosen> choices, String name, int width) throws IOException {
-        Path own = Files.createDirectories(folder.resolve(name));
         Map<String, byte[]> files = new LinkedHashMap<>();
         theme.files().paths().forEach(p -> files.put(p, theme.files().read(p)));
         files.putAll(ThemeBuild.build(theme, choices).files());
+        Page page = Browsers.page(width, 800);
+        page.navigate(written(name, files).toUri().toString());
+        return page;
+    }
+
+    /** @return the home page of the files, on the disk */
+    private Path written(String name, Map<String, byte[]> files) throws IOException {
+        Path own = Files.createDirectories(folder.resolve(name));
         for (Map.Entry<String, byte[]> f : files.entrySet()) {
             Path file = own.resolve(f.getKey());
             Files.createDirectories(file.getParent());
             Files.write(file, f.getValue());
         }
-        Page page = Browsers.page(width, 800);
-        page.navigate(own.resolve("index.html").toUri().toString());
-        return page;
+        return own.resolve("index.html");
     }
 
     private static final String LOOK =
@@ -319,6 +325,137 @@ class SectionsTest {
                     .isEqualTo("none");
             assertThat(style(page, "[data-section=film] video", "display")).isEqualTo("none");
             Browsers.closeAll();
+        }
+    }
+
+    private static Theme withAll() {
+        Theme theme = theme();
+        for (SectionKit kit : Shelf.kits()) {
+            theme = Sections.put(theme, kit, theme.pages().get(0), kit.key(), 0).applied(theme);
+        }
+        return theme;
+    }
+
+    /** What is handed over needs nobody: from the disk it loads only what is in it, and looks the same where no script runs. */
+    @Test
+    void theHandoverOfAllSectionsOpensFromTheDiskWithScriptsAndWithout() throws IOException {
+        Theme theme = withAll();
+        ThemeFiles handed = Handover.files(
+                theme, Map.of("notice-text", Chosen.of("None today."), "columns-count", Chosen.of(Value.of(2))));
+        Map<String, byte[]> files = new LinkedHashMap<>();
+        handed.paths().forEach(p -> files.put(p, handed.read(p)));
+        Path home = written("handed", files);
+        for (int width : List.of(390, 820, 1440)) {
+            List<byte[]> shots = new ArrayList<>();
+            for (boolean scripts : List.of(true, false)) {
+                Page page = Browsers.page(width, 800, scripts);
+                List<String> wrong = new ArrayList<>();
+                page.onRequest(r -> {
+                    if (!r.url().startsWith(home.getParent().toUri().toString())) {
+                        wrong.add(r.url());
+                    }
+                });
+                page.onRequestFailed(r -> wrong.add("not there: " + r.url()));
+                page.onConsoleMessage(m -> wrong.add(m.text()));
+                page.emulateMedia(new Page.EmulateMediaOptions().setReducedMotion(ReducedMotion.REDUCE));
+                page.navigate(home.toUri().toString());
+                assertThat(page.locator("[data-section]").count())
+                        .isEqualTo(Shelf.kits().size());
+                assertThat(page.locator("[data-section=notice]").innerText()).contains("None today.");
+                assertThat(page.locator("iframe, script, object, embed").count())
+                        .isZero();
+                // Without scripts a browser does not wait with pictures until they come near, with them it does.
+                page.evaluate("() => { for (const i of document.images) i.loading = 'eager' }");
+                page.waitForCondition(
+                        () -> (boolean)
+                                page.evaluate(
+                                        "() => [...document.querySelectorAll('[data-section] img')].every(i => i.complete && i.naturalWidth)"));
+                shots.add(page.screenshot(new Page.ScreenshotOptions().setFullPage(true)));
+                assertThat(wrong).as(width + ", scripts " + scripts).isEmpty();
+            }
+            assertThat(Browsers.different(shots.get(0), shots.get(1)))
+                    .as("at " + width)
+                    .isZero();
+            Browsers.closeAll();
+        }
+    }
+
+    @Test
+    void everyKindOfBackgroundAndWidthIsWhatItSays() throws IOException {
+        Theme theme = withAll();
+        Value.Parts ground =
+                (Value.Parts) theme.palette().known("lead-ground").given().value();
+        Value.Parts tint =
+                (Value.Parts) theme.palette().known("lead-tint").given().value();
+        record Case(String key, Object chosen, String selector, String property, String seen) {}
+        Value none = Value.parts("value", 0, "unit", "rem");
+        List<Case> cases = List.of(
+                new Case(
+                        "lead-ground",
+                        ground.with("picture", Value.of("")),
+                        "[data-section=lead]",
+                        "background-image",
+                        "none"),
+                new Case("lead-ground", ground, "[data-section=lead]", "background-image", "img/lead-lake.svg"),
+                new Case(
+                        "lead-ground",
+                        ground.with("attachment", Value.of("fixed")),
+                        "[data-section=lead]",
+                        "background-attachment",
+                        "fixed"),
+                new Case(
+                        "lead-tint",
+                        tint.with("angle", Value.of(90)),
+                        "[data-section=lead]::after",
+                        "background-image",
+                        "linear-gradient(90deg"),
+                new Case(
+                        "act-ground",
+                        tint.with("angle", Value.of(45)),
+                        "[data-section=act]",
+                        "background-image",
+                        "linear-gradient(45deg"),
+                new Case("plain-ground", "#a1b2c3", "[data-section=plain]", "background-color", "rgb(161, 178, 195)"),
+                new Case("plain-width", "narrow", "[data-section=plain] .inner", "width", "704px"),
+                new Case("plain-width", "column", "[data-section=plain] .inner", "width", "1152px"),
+                new Case("plain-width", "all", "[data-section=plain] .inner", "width", "1400px"),
+                new Case("plain-sides", none, "[data-section=plain]", "padding-left", "0px"),
+                new Case(
+                        "columns-count", Value.of(1), "[data-section=columns] .all", "grid-template-columns", "1152px"),
+                new Case("columns-place", "even", "[data-section=columns] .all", "align-items", "stretch"),
+                new Case("lead-height", "third", "[data-section=lead]", "min-height", "264px"),
+                new Case("lead-height", "content", "[data-section=lead]", "min-height", "0px"));
+        for (Case c : cases) {
+            Chosen chosen = c.chosen() instanceof Value v ? Chosen.of(v) : Chosen.of((String) c.chosen());
+            assertThat(ThemeBuild.chosen(theme, Map.of(c.key(), chosen)).leftOut())
+                    .as(c.key())
+                    .isEmpty();
+            Page page = shown(theme, Map.of(c.key(), chosen), c.key() + c.seen().hashCode(), 1440);
+            String[] where = c.selector().split("(?=::)");
+            assertThat((String) page.evaluate(
+                            "([s, e, p]) => getComputedStyle(document.querySelector(s), e || null).getPropertyValue(p)",
+                            List.of(where[0], where.length > 1 ? where[1] : "", c.property())))
+                    .as(c.key() + " " + c.chosen())
+                    .contains(c.seen());
+            Browsers.closeAll();
+        }
+        Map<String, Chosen> flush = Map.of("plain-width", Chosen.of("all"), "plain-sides", Chosen.of(none));
+        assertThat(
+                        shown(theme, flush, "flush", 1440)
+                                .evaluate(
+                                        "() => { const b = document.querySelector('[data-section=plain] .inner').getBoundingClientRect(); return b.left + ' ' + b.width }"))
+                .isEqualTo("0 1440");
+        for (int count = 2; count <= 4; count++) {
+            assertThat(style(
+                                    shown(
+                                            theme,
+                                            Map.of("cards-columns", Chosen.of(Value.of(count))),
+                                            "cards" + count,
+                                            1440),
+                                    "[data-section=cards] ul",
+                                    "grid-template-columns")
+                            .split(" "))
+                    .hasSize(count);
         }
     }
 

@@ -8,11 +8,8 @@ import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.FormData;
 import com.microsoft.playwright.options.RequestOptions;
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayInputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import javax.imageio.ImageIO;
 import org.calmpalette.core.intake.ThemeZip;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.MethodOrderer;
@@ -133,7 +130,7 @@ class ThreadTest {
             ours.navigate(preview.replace("index.html", name) + "?still");
             Page theirs = running.visitor(1000, 700);
             theirs.navigate(site.resolve(name).toUri().toString());
-            assertThat(different(ours.screenshot(), theirs.screenshot()))
+            assertThat(Browsers.different(ours.screenshot(), theirs.screenshot()))
                     .as(name)
                     .isLessThan(20);
             assertThat(theirs.evaluate("() => document.styleSheets.length")).isEqualTo(4);
@@ -150,18 +147,6 @@ class ThreadTest {
     }
 
     /** How many of all pixels differ. */
-    private static int different(byte[] a, byte[] b) throws java.io.IOException {
-        BufferedImage one = ImageIO.read(new ByteArrayInputStream(a));
-        BufferedImage two = ImageIO.read(new ByteArrayInputStream(b));
-        int count = 0;
-        for (int y = 0; y < one.getHeight(); y++) {
-            for (int x = 0; x < one.getWidth(); x++) {
-                count += one.getRGB(x, y) == two.getRGB(x, y) ? 0 : 1;
-            }
-        }
-        return count;
-    }
-
     @Test
     @Order(4)
     void anOwnerChoosesGoesLiveAndTakesAnEditionBack() {
