@@ -343,6 +343,11 @@ ordered?.addEventListener("keydown", (event) => {
   if (!event.altKey || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
   event.preventDefault();
   event.stopPropagation();
+  const button = event.target.closest("tr.pick")?.querySelector(`[data-by="${event.key === "ArrowUp" ? -1 : 1}"]`);
+  if (button) {
+    button.click();
+    return;
+  }
   const rows = [...ordered.querySelectorAll("tr.pick")];
   const at = rows.indexOf(event.target.closest("tr.pick"));
   // Down means: the next one comes before this one.

@@ -21,6 +21,8 @@ import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.storage.SweepAccess;
 import org.junit.jupiter.api.Test;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.servlet.mvc.method.RequestMappingInfo;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 
 /** Lengths, rates, guesses, leaving, and what stays behind. */
 class EdgesTest {
@@ -38,6 +40,31 @@ class EdgesTest {
     private Client made(String name, Role role) {
         accounts.create(name, "Somebody", "a long password", role);
         return new Client(running.address).signedIn(name, "a long password");
+    }
+
+    /** A fault in the middle of a long page: whoever waits is told, instead of half a page that never ends. */
+    @Test
+    void aPageThatFailsLateIsToldAsATrouble() throws NoSuchMethodException {
+        RequestMappingHandlerMapping pages =
+                running.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class);
+        RequestMappingInfo at = RequestMappingInfo.paths("/fails-late").build();
+        pages.registerMapping(at, new FailsLate(), FailsLate.class.getMethod("page"));
+        try {
+            HttpResponse<String> answer =
+                    new Client(running.address).signedIn("ida").get("/fails-late");
+            assertThat(answer.statusCode()).isEqualTo(500);
+            assertThat(answer.body())
+                    .contains("Something went wrong on our side.", "</html>")
+                    .doesNotContain("longer than what is kept", "there()");
+        } finally {
+            pages.unregisterMapping(at);
+        }
+    }
+
+    static final class FailsLate {
+        public String page() {
+            return "fails-late";
+        }
     }
 
     /** Every form with a text, filled with one character more than its column or limit takes: told, never a 5xx, nothing kept. */

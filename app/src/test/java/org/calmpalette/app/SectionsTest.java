@@ -626,6 +626,20 @@ class SectionsTest {
         maker.click("[data-key=u]");
         maker.waitForCondition(() -> maker.locator("tbody .name").count() == 3);
 
+        // Beside the main part of the page, and by keyboard into it.
+        maker.click(".kit:has([value=notice])");
+        maker.fill("#f-name", "Wide");
+        maker.selectOption("#f-before", "-1");
+        maker.click("text=Put it there");
+        maker.waitForSelector(".notice >> text=Put the section “Wide”");
+        assertThat(maker.locator("tr.group").allInnerTexts()).containsExactly("In main", "After main");
+        maker.locator("tr.pick[data-row=wide] .name").focus();
+        maker.keyboard().press("Alt+ArrowUp");
+        maker.waitForSelector(".notice >> text=Moved “Wide” up, into the main part");
+        assertThat(maker.locator("tr.group").count()).isZero();
+        maker.click("[aria-label='Wide: take away']");
+        maker.waitForSelector(".notice >> text=Took the section “Wide” away");
+
         // A part that is clicked becomes one.
         maker.navigate(running.address + theme + "/survey?page=index.html");
         Running.clickPart(maker, "h1");

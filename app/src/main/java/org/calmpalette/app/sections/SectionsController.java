@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -96,8 +97,24 @@ class SectionsController {
         }
     }
 
-    /** A block of the page. @param first key of its first setting, or empty @param made what it was made from, or empty */
-    public record Row(int at, String name, String words, String made, int settings, String first) {}
+    /**
+     * A block of the page.
+     *
+     * @param first key of its first setting, or empty
+     * @param made what it was made from, or empty
+     * @param inside whether it stands in the page's main
+     * @param up and down whether it can go there
+     */
+    public record Row(
+            int at,
+            String name,
+            String words,
+            String made,
+            int settings,
+            String first,
+            boolean inside,
+            boolean up,
+            boolean down) {}
 
     @GetMapping
     String view(
@@ -133,18 +150,17 @@ class SectionsController {
                 kits.stream().anyMatch(k -> k.key().equals(kit))
                         ? kit
                         : kits.get(0).key());
-        model.addAttribute(
-                "rows",
-                theme.pages().stream()
-                        .filter(p -> p.source().file().equals(strip.page()))
-                        .findFirst()
-                        .map(p -> rows(theme, p, kits))
-                        .orElse(List.of()));
+        Optional<Page> shown = theme.pages().stream()
+                .filter(p -> p.source().file().equals(strip.page()))
+                .findFirst();
+        model.addAttribute("column", shown.filter(Sections::hasMain).isPresent());
+        model.addAttribute("rows", shown.map(p -> rows(theme, p, kits)).orElse(List.of()));
         return "sections/sections";
     }
 
     private static List<Row> rows(Theme theme, Page page, List<Kit> kits) {
-        return Sections.blocks(theme, page).stream()
+        List<Sections.Block> blocks = Sections.blocks(theme, page);
+        return blocks.stream()
                 .map(b -> {
                     List<Setting> own = theme.palette().settings().stream()
                             .filter(s -> b.isSection() && s.place().equals(b.name()))
@@ -159,7 +175,10 @@ class SectionsController {
                                     .map(Kit::label)
                                     .orElse(b.kind()),
                             own.size(),
-                            own.isEmpty() ? "" : own.get(0).key());
+                            own.isEmpty() ? "" : own.get(0).key(),
+                            b.inside(),
+                            Sections.canMove(blocks, b, -1),
+                            Sections.canMove(blocks, b, 1));
                 })
                 .toList();
     }

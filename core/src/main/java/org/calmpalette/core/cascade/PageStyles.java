@@ -5,12 +5,16 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.SourceText;
@@ -60,6 +64,7 @@ public final class PageStyles {
         final RuleIndex unmet = new RuleIndex();
         final Map<FlatRule, List<Condition>> failing = new IdentityHashMap<>();
         final Map<String, Integer> layers;
+        private final Map<String, RuleIndex> giving = new ConcurrentHashMap<>();
 
         /** Only what may decide a longhand. */
         Prepared(Prepared all, String longhand) {
@@ -68,6 +73,24 @@ public final class PageStyles {
                 if (concerns(e.rule(), longhand)) {
                     index.add(e);
                 }
+            });
+        }
+
+        /** The rules that may give a longhand a keyword, by a name of their own or through a custom property. */
+        RuleIndex giving(String longhand, String keyword) {
+            return giving.computeIfAbsent(longhand + ":" + keyword, k -> {
+                RuleIndex few = new RuleIndex();
+                index.each(e -> {
+                    for (Node.Declaration d : e.rule().declarations()) {
+                        String value = e.rule().source().sheet().value(d).toLowerCase(Locale.ROOT);
+                        if (Properties.longhands(d.property()).contains(longhand)
+                                && (value.contains(keyword) || value.contains("var("))) {
+                            few.add(e);
+                            return;
+                        }
+                    }
+                });
+                return few;
             });
         }
 
@@ -329,17 +352,26 @@ public final class PageStyles {
      * page.
      */
     public List<Box> with(String longhand, String keyword) {
-        PageStyles few = new PageStyles(page, sheets, new Prepared(prepared, longhand), window, matcher.states());
+        RuleIndex few = prepared.giving(longhand, keyword);
         List<Box> found = new ArrayList<>();
+        Set<String> names = new HashSet<>();
         for (Element e : page.document().getAllElements()) {
             if (e == page.document()) {
                 continue;
             }
-            if (few.of(e).is(longhand, keyword)) {
+            names.clear();
+            eachMatch(
+                    few,
+                    e,
+                    (entry, proximity) ->
+                            names.add(Objects.toString(entry.selector().pseudoElement(), "")));
+            boolean own = names.contains("")
+                    || e.attr("style").toLowerCase(Locale.ROOT).contains(keyword);
+            if (own && of(e).is(longhand, keyword)) {
                 found.add(new Box(e, null));
             }
             for (String name : List.of("before", "after")) {
-                if (few.of(e, name).is(longhand, keyword)) {
+                if (names.contains(name) && of(e, name).is(longhand, keyword)) {
                     found.add(new Box(e, name));
                 }
             }

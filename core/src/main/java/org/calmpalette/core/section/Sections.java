@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.BiFunction;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Between;
 import org.calmpalette.core.change.Change;
@@ -59,42 +60,69 @@ public final class Sections {
      * @param name of the section, or empty for what is no section
      * @param kind of the section, or empty
      * @param words what one calls it
+     * @param inside whether it stands in the page's {@code main}, and not beside it
      */
-    public record Block(int at, String name, String kind, String words) {
+    public record Block(int at, String name, String kind, String words, boolean inside) {
         public boolean isSection() {
             return !name.isEmpty();
         }
     }
 
-    /** The blocks of a page: what stands directly in its {@code main}, or in its body where there is none. */
+    /** What a page has around its blocks and is moved with none of them. */
+    private static final Set<String> FRAME = Set.of("header", "footer", "nav");
+
+    /** Where a section goes that follows the page's {@code main}: what stands there is as wide as the window in many themes. */
+    public static final int AFTER_MAIN = -1;
+
+    /**
+     * The blocks of a page in their order: what stands directly in its {@code main}, and what stands beside that but for headers,
+     * footers and navigation; where there is no {@code main}, what stands in its body.
+     */
     public static List<Block> blocks(Theme theme, Page page) {
         List<Block> all = new ArrayList<>();
-        for (Element e : around(page).children()) {
-            if (!new Tag(page, e).isWritten()
-                    || List.of("script", "style", "link", "template", "noscript")
-                            .contains(e.normalName())) {
-                continue;
+        Optional<Element> main = main(page);
+        for (Element e :
+                main.map(Element::parent).orElse(page.document().body()).children()) {
+            if (main.filter(m -> m == e).isPresent()) {
+                e.children().forEach(c -> block(theme, page, c, true).ifPresent(all::add));
+            } else if (main.isEmpty() || e.hasAttr(NAME) || !FRAME.contains(e.normalName())) {
+                block(theme, page, e, false).ifPresent(all::add);
             }
-            String name = e.attr(NAME);
-            String heading = Optional.ofNullable(e.selectFirst("h1, h2, h3"))
-                    .map(Element::text)
-                    .orElse("");
-            all.add(new Block(
-                    page.elements().indexOf(e),
-                    name,
-                    e.attr(KIND),
-                    name.isEmpty()
-                            ? heading.isBlank() ? PartSelector.name(e) : heading
-                            : theme.palette().placeLabel(name)));
         }
         return List.copyOf(all);
     }
 
+    private static Optional<Block> block(Theme theme, Page page, Element e, boolean inside) {
+        if (!new Tag(page, e).isWritten()
+                || List.of("script", "style", "link", "template", "noscript").contains(e.normalName())) {
+            return Optional.empty();
+        }
+        String name = e.attr(NAME);
+        String heading = Optional.ofNullable(e.selectFirst("h1, h2, h3"))
+                .map(Element::text)
+                .orElse("");
+        return Optional.of(new Block(
+                page.elements().indexOf(e),
+                name,
+                e.attr(KIND),
+                name.isEmpty()
+                        ? heading.isBlank() ? PartSelector.name(e) : heading
+                        : theme.palette().placeLabel(name),
+                inside));
+    }
+
+    /** Whether a page has a {@code main}, in which sections stand or beside which they do. */
+    public static boolean hasMain(Page page) {
+        return main(page).isPresent();
+    }
+
+    private static Optional<Element> main(Page page) {
+        return Optional.ofNullable(page.document().selectFirst("main"))
+                .filter(m -> page.inside(m).isPresent());
+    }
+
     private static Element around(Page page) {
-        Element main = page.document().selectFirst("main");
-        return main != null && page.inside(main).isPresent()
-                ? main
-                : page.document().body();
+        return main(page).orElse(page.document().body());
     }
 
     /** The page on which each section stands, by its name. */
@@ -117,15 +145,20 @@ public final class Sections {
      * Puts a section on a page.
      *
      * @param label what owners call it: the place of its settings
-     * @param before index of the block that it comes before; 0 for the end
+     * @param before index of the block that it comes before; 0 for the end, {@link #AFTER_MAIN} for right after the {@code main}
      * @throws BadInputException if the page has no room for it, or names clash
      */
     public static Change put(Theme theme, SectionKit kit, Page page, String label, int before) {
-        return put(theme, kit, page, label, before, Map.of());
+        return put(theme, kit, page, label, (there, markup) -> inserted(theme, there, before, markup), Map.of());
     }
 
     private static Change put(
-            Theme theme, SectionKit kit, Page page, String label, int before, Map<String, Given> givens) {
+            Theme theme,
+            SectionKit kit,
+            Page page,
+            String label,
+            BiFunction<Page, String, Edit> at,
+            Map<String, Given> givens) {
         if (blocks(theme, page).stream().filter(Block::isSection).count() >= MOST) {
             throw new BadInputException("A page holds up to " + MOST + " sections.", "Put it on another page.");
         }
@@ -146,8 +179,7 @@ public final class Sections {
         }
         Palette palette = theme.palette().withPlace(place).withSettings(settings);
         Effective values = Effective.defaults(palette, there.media());
-        change =
-                change.with(page.source().file(), inserted(page, before, markup(kit, page, name.key(), moved, values)));
+        change = change.with(page.source().file(), at.apply(page, markup(kit, page, name.key(), moved, values)));
         change = sheet(theme, change, block(kit, name.key(), palette, moved));
         String sheet = sheet(theme);
         if (page.document().select("link[href]").stream()
@@ -289,14 +321,28 @@ public final class Sections {
                 .substring(made.sourceRange().startPos(), made.endSourceRange().endPos());
     }
 
-    private static Edit inserted(Page page, int before, String markup) {
+    /** A place in a page: right before an element, or right after it. */
+    private record Spot(Element beside, boolean after) {
+        Edit edit(Page page, String markup) {
+            int start = beside.sourceRange().startPos();
+            int at = after ? beside.endSourceRange().endPos() : start;
+            String between = page.source().newline() + indent(page, start);
+            return new Edit(at, at, after ? between + markup : markup + between);
+        }
+    }
+
+    private static Edit inserted(Theme theme, Page page, int before, String markup) {
         Element around = around(page);
         String newline = page.source().newline();
-        Element block =
-                before > 0 && before < page.elements().size() ? page.elements().get(before) : null;
-        if (block != null && block.parent() == around) {
-            int at = block.sourceRange().startPos();
-            return new Edit(at, at, indented(markup, page, at) + newline + indent(page, at));
+        Optional<Spot> spot = before == AFTER_MAIN
+                ? main(page).map(m -> new Spot(m, true))
+                : blocks(theme, page).stream()
+                        .filter(b -> b.at() == before)
+                        .findFirst()
+                        .map(b -> new Spot(page.elements().get(before), false));
+        if (spot.isPresent()) {
+            int at = spot.get().beside().sourceRange().startPos();
+            return spot.get().edit(page, indented(markup, page, at));
         }
         List<Element> written = around.children().stream()
                 .filter(e -> new Tag(page, e).isWritten() && page.inside(e).isPresent())
@@ -419,16 +465,25 @@ public final class Sections {
     public static Change moved(Theme theme, Page page, int at, int by) {
         List<Block> blocks = blocks(theme, page);
         int i = indexOf(blocks, at);
-        if (i < 0 || i + by < 0 || i + by >= blocks.size()) {
+        if (i < 0 || !canMove(blocks, blocks.get(i), by)) {
             throw new BadInputException("It cannot go further.", "Move another one.");
         }
-        List<Block> then = new ArrayList<>(blocks);
-        then.add(i + by, then.remove(i));
-        return ordered(page, blocks, then, "Moved “" + blocks.get(i).words() + "” " + (by < 0 ? "up" : "down"));
+        Block block = blocks.get(i);
+        Block next = next(blocks, i, by);
+        String note = "Moved “" + block.words() + "” " + (by < 0 ? "up" : "down");
+        if (next != null && next.inside() == block.inside()) {
+            List<Block> then = new ArrayList<>(blocks);
+            then.add(i + by, then.remove(i));
+            return ordered(page, blocks, then, note);
+        }
+        return block.inside()
+                ? shifted(page, block, new Spot(main(page).orElseThrow(), by > 0), note + ", out of the main part")
+                : shifted(page, block, new Spot(page.elements().get(next.at()), by < 0), note + ", into the main part");
     }
 
     /**
-     * Moves a block to stand before another one.
+     * Moves a block to stand before another one. Sections go in and out of the page's {@code main}; what the maker wrote stays where its
+     * rules find it.
      *
      * @param at index of the block among the elements of the page
      * @param before likewise
@@ -437,17 +492,74 @@ public final class Sections {
         List<Block> blocks = blocks(theme, page);
         int from = indexOf(blocks, at);
         int to = indexOf(blocks, before);
-        if (from < 0 || to < 0 || from == to || from + 1 == to) {
+        if (from < 0
+                || to < 0
+                || from == to
+                || from + 1 == to && blocks.get(from).inside() == blocks.get(to).inside()) {
             throw new BadInputException("It stands there already.", "Move it somewhere else.");
         }
-        List<Block> then = new ArrayList<>(blocks);
-        Block block = then.remove(from);
-        then.add(then.indexOf(blocks.get(to)), block);
-        return ordered(
-                page,
-                blocks,
-                then,
-                "Moved “" + block.words() + "” before “" + blocks.get(to).words() + "”");
+        Block block = blocks.get(from);
+        Block other = blocks.get(to);
+        String note = "Moved “" + block.words() + "” before “" + other.words() + "”";
+        if (block.inside() != other.inside()) {
+            if (!block.isSection()) {
+                throw new BadInputException(
+                        "Only sections go in and out of the main part: rules of the theme may find the others by where they stand.",
+                        "Move it among what stands beside it.");
+            }
+        }
+        if (!block.inside() || !other.inside()) {
+            return shifted(page, block, new Spot(page.elements().get(other.at()), false), note);
+        }
+        List<Block> column = blocks.stream().filter(Block::inside).toList();
+        List<Block> then = new ArrayList<>(column);
+        then.remove(block);
+        then.add(then.indexOf(other), block);
+        return ordered(page, column, then, note);
+    }
+
+    /**
+     * Whether a block can go one further: past its neighbour, or, if it is a section, in or out of the page's {@code main}.
+     *
+     * @param by 1 for down, -1 for up
+     */
+    public static boolean canMove(List<Block> blocks, Block block, int by) {
+        Block next = next(blocks, blocks.indexOf(block), by);
+        return next != null && next.inside() == block.inside() || block.isSection() && (next != null || block.inside());
+    }
+
+    private static Block next(List<Block> blocks, int i, int by) {
+        return i + by < 0 || i + by >= blocks.size() ? null : blocks.get(i + by);
+    }
+
+    /** A block elsewhere, as it is written. */
+    private static Change shifted(Page page, Block block, Spot to, String note) {
+        Element e = page.elements().get(block.at());
+        if (page.inside(e).isEmpty()) {
+            throw new BadInputException(
+                    page.source().file() + ": the section has no end tag.", "Close it in the file first.");
+        }
+        String written = page.source()
+                .text()
+                .substring(e.sourceRange().startPos(), e.endSourceRange().endPos());
+        return Change.edit(
+                note + " on " + page.source().file(), page.source().file(), cut(page, e), to.edit(page, written));
+    }
+
+    /** An element away, with its line if it has one to itself. */
+    private static Edit cut(Page page, Element e) {
+        int start = e.sourceRange().startPos();
+        int end = e.endSourceRange().endPos();
+        String text = page.source().text();
+        int line = page.source().line(start);
+        boolean alone = text.substring(page.source().lineStart(line), start).isBlank()
+                && text.substring(end, page.source().lineEnd(page.source().line(end)))
+                        .isBlank();
+        int from = alone ? page.source().lineStart(line) : start;
+        int to = alone
+                ? Math.min(text.length(), page.source().lineStart(page.source().line(end) + 1))
+                : end;
+        return new Edit(from, Math.max(to, end), "");
     }
 
     private static int indexOf(List<Block> blocks, int at) {
@@ -459,7 +571,7 @@ public final class Sections {
         return -1;
     }
 
-    /** The same blocks in another order; what stands between them stays where it is. */
+    /** The same blocks in another order, of which none changes its parent; what stands between them stays where it is. */
     private static Change ordered(Page page, List<Block> now, List<Block> then, String note) {
         String text = page.source().text();
         List<Edit> edits = new ArrayList<>();
@@ -486,28 +598,11 @@ public final class Sections {
     /** Takes a section away with its rules and its settings. What owners chose for it stays in their choices and does nothing. */
     public static Change removed(Theme theme, Page page, String name) {
         Element e = known(page, name);
-        int start = e.sourceRange().startPos();
-        int end = e.endSourceRange().endPos();
-        int line = page.source().line(start);
-        boolean alone = page.source()
-                        .text()
-                        .substring(page.source().lineStart(line), start)
-                        .isBlank()
-                && page.source()
-                        .text()
-                        .substring(end, page.source().lineEnd(page.source().line(end)))
-                        .isBlank();
-        int from = alone ? page.source().lineStart(line) : start;
-        int to = alone
-                ? Math.min(
-                        page.source().text().length(),
-                        page.source().lineStart(page.source().line(end) + 1))
-                : end;
         Change change = Change.edit(
                 "Took the section “" + theme.palette().placeLabel(name) + "” away from "
                         + page.source().file(),
                 page.source().file(),
-                new Edit(from, Math.max(to, end), ""));
+                cut(page, e));
         String sheet = text(theme);
         int open = sheet.indexOf(open(name));
         int close = sheet.indexOf(close(name));
@@ -549,22 +644,20 @@ public final class Sections {
     /** The same section once more, right behind it, with the values that it has. */
     public static Change copied(Theme theme, SectionKit kit, Page page, String name) {
         Element e = known(page, name);
-        List<Block> blocks = blocks(theme, page);
-        int next = 0;
-        for (Block b : blocks) {
-            if (next < 0) {
-                next = b.at();
-                break;
-            }
-            next = page.elements().get(b.at()) == e ? -1 : 0;
-        }
         Map<String, Given> givens = new TreeMap<>();
         for (Setting s : theme.palette().settings()) {
             if (s.place().equals(name) && s.key().startsWith(name + "-") && s.given() instanceof Given.Fixed) {
                 givens.put(s.key().substring(name.length() + 1), s.given());
             }
         }
-        return put(theme, kit, page, theme.palette().placeLabel(name), Math.max(0, next), givens);
+        return put(
+                theme,
+                kit,
+                page,
+                theme.palette().placeLabel(name),
+                (there, markup) -> new Spot(e, true)
+                        .edit(there, indented(markup, there, e.sourceRange().startPos())),
+                givens);
     }
 
     /**

@@ -364,6 +364,74 @@ class SectionsTest {
                         "<aside class=\"notice\" data-setting-show=\"fog-shown\" data-section=\"fog\" data-section-kind=\"notice\" id=\"fog\" data-setting-hidden=\"phone tablet desktop\">");
     }
 
+    private static final String COLUMN =
+            "<!doctype html>\n<html><head><link rel=stylesheet href=a.css></head><body>\n  <header>H</header>\n  <section>\n    <h1>Hero</h1>\n  </section>\n"
+                    + "  <main>\n    <p>One</p>\n    <p>Two</p>\n  </main>\n  <footer>F</footer>\n</body></html>\n";
+
+    private static List<String> order(Theme theme) {
+        return Sections.blocks(theme, theme.pages().get(0)).stream()
+                .map(b -> (b.inside() ? "in " : "") + b.words())
+                .toList();
+    }
+
+    private static int at(Theme theme, String words) {
+        return Sections.blocks(theme, theme.pages().get(0)).stream()
+                .filter(b -> b.words().equals(words))
+                .findFirst()
+                .orElseThrow()
+                .at();
+    }
+
+    private static Theme moved(Theme theme, String words, int by) {
+        return Sections.moved(theme, theme.pages().get(0), at(theme, words), by).applied(theme);
+    }
+
+    private static Theme placed(Theme theme, String words, String before) {
+        return Sections.placed(theme, theme.pages().get(0), at(theme, words), at(theme, before))
+                .applied(theme);
+    }
+
+    /** Beside the column of a page a section is as wide as the window; it goes in and out, and what the maker wrote stays. */
+    @Test
+    void aSectionStandsInTheMainPartOfAPageOrBesideIt() {
+        Theme theme = Themes.of("index.html", COLUMN, "a.css", "");
+        assertThat(order(theme)).containsExactly("Hero", "in p", "in p");
+        Theme after = put(theme, "notice", 0, "Fog", Sections.AFTER_MAIN);
+        assertThat(order(after)).containsExactly("Hero", "in p", "in p", "Fog");
+        assertThat(Themes.text(after.files(), "index.html"))
+                .contains("  </main>\n  <aside class=\"notice\"", "</aside>\n  <footer>");
+        Theme up = moved(after, "Fog", -1);
+        assertThat(order(up)).containsExactly("Hero", "in p", "in p", "in Fog");
+        assertThat(Themes.text(up.files(), "index.html"))
+                .contains("<p>Two</p>\n    <aside")
+                .contains("</aside>\n  </main>");
+        assertThat(Themes.text(moved(up, "Fog", 1).files(), "index.html"))
+                .as("and out again")
+                .isEqualTo(Themes.text(after.files(), "index.html"));
+        Theme top = moved(moved(moved(up, "Fog", -1), "Fog", -1), "Fog", -1);
+        assertThat(order(top)).as("out at the other end").containsExactly("Hero", "Fog", "in p", "in p");
+        assertThat(order(moved(top, "Fog", -1))).containsExactly("Fog", "Hero", "in p", "in p");
+        assertThat(order(moved(top, "Fog", 1))).containsExactly("Hero", "in Fog", "in p", "in p");
+        assertThat(order(placed(after, "Fog", "Hero"))).containsExactly("Fog", "Hero", "in p", "in p");
+        assertThat(order(placed(after, "Fog", "p"))).containsExactly("Hero", "in Fog", "in p", "in p");
+        Theme copied = Sections.copied(after, kit("notice"), after.pages().get(0), "fog")
+                .applied(after);
+        assertThat(order(copied)).containsExactly("Hero", "in p", "in p", "Fog", "Fog 2");
+        assertThat(order(placed(copied, "Fog 2", "Hero"))).containsExactly("Fog 2", "Hero", "in p", "in p", "Fog");
+        assertThatThrownBy(() -> moved(theme, "Hero", 1)).hasMessage("It cannot go further.");
+        assertThatThrownBy(() -> placed(theme, "Hero", "p")).hasMessageStartingWith("Only sections go in and out");
+        assertThatThrownBy(() -> moved(after, "Fog", 1)).hasMessage("It cannot go further.");
+        for (Theme t : List.of(after, up, top, copied)) {
+            Theme gone = t;
+            for (String name : Sections.names(t)) {
+                gone = Sections.removed(gone, gone.pages().get(0), name).applied(gone);
+            }
+            assertThat(Themes.text(gone.files(), "index.html")
+                            .replace("\n<link rel=\"stylesheet\" href=\"sections.css\">", ""))
+                    .isEqualTo(COLUMN);
+        }
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
