@@ -369,7 +369,7 @@ class SectionsTest {
                 page.waitForCondition(
                         () -> (boolean)
                                 page.evaluate(
-                                        "() => [...document.querySelectorAll('[data-section] img')].every(i => i.complete && i.naturalWidth)"));
+                                        "() => [...document.querySelectorAll('[data-section] img[src]')].every(i => i.complete && i.naturalWidth)"));
                 shots.add(page.screenshot(new Page.ScreenshotOptions().setFullPage(true)));
                 assertThat(wrong).as(width + ", scripts " + scripts).isEmpty();
             }

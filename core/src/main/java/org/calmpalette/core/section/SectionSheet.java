@@ -37,30 +37,44 @@ final class SectionSheet {
     private final String prefix;
     private final Map<String, String> properties;
     private final Map<String, String> pictures;
+    private final Identifiers identifiers;
     private final Set<String> keyframes = new HashSet<>();
     private final List<Edit> edits = new ArrayList<>();
 
     private SectionSheet(
-            String css, String root, String prefix, Map<String, String> properties, Map<String, String> pictures) {
+            String css,
+            String root,
+            String prefix,
+            Map<String, String> properties,
+            Map<String, String> pictures,
+            Identifiers identifiers) {
         this.sheet = Stylesheet.read(SourceText.of(SectionKit.CSS, css));
         this.root = root;
         this.prefix = prefix;
         this.properties = properties;
         this.pictures = pictures;
+        this.identifiers = identifiers;
     }
 
     /** @throws BadInputException with the line, if a rule would reach out of the section */
     static void check(SectionKit kit) {
-        scoped(kit.css(), "x", Map.of(), Map.of());
+        scoped(kit.css(), "x", Map.of(), Map.of(), Identifiers.NONE);
     }
 
     /**
      * @param name of the section on its page
      * @param properties custom properties of its settings, by the name that the section's own stylesheet has for them
      * @param pictures addresses of its pictures in the theme, by their own
+     * @param identifiers in its markup
      */
-    static String scoped(String css, String name, Map<String, String> properties, Map<String, String> pictures) {
-        return new SectionSheet(css, "[data-section=\"" + name + "\"]", name + "-", properties, pictures).scoped();
+    static String scoped(
+            String css,
+            String name,
+            Map<String, String> properties,
+            Map<String, String> pictures,
+            Identifiers identifiers) {
+        return new SectionSheet(css, "[data-section=\"" + name + "\"]", name + "-", properties, pictures, identifiers)
+                .scoped();
     }
 
     private String scoped() {
@@ -85,6 +99,13 @@ final class SectionSheet {
                     && i > 0
                     && tokens.is(i - 1, TokenType.FUNCTION)
                     && tokens.lower(i - 1).equals("url");
+            if ((quoted || tokens.is(i, TokenType.URL)) && tokens.value(i).startsWith("#")) {
+                String id = tokens.value(i).substring(1);
+                if (!identifiers.named(id).equals(id)) {
+                    String address = Escapes.string("#" + identifiers.named(id));
+                    edits.add(new Edit(tokens.start(i), tokens.end(i), quoted ? address : "url(" + address + ")"));
+                }
+            }
             if ((quoted || tokens.is(i, TokenType.URL)) && pictures.containsKey(tokens.value(i))) {
                 String address = Escapes.string(pictures.get(tokens.value(i)));
                 edits.add(new Edit(tokens.start(i), tokens.end(i), quoted ? address : "url(" + address + ")"));
@@ -126,10 +147,23 @@ final class SectionSheet {
             }
             at.children().forEach(c -> rule(c, around));
         } else if (node instanceof Node.StyleRule style) {
+            identifiers(style);
             SelectorList own = around == null ? selectors(style) : nested(style, around);
             style.children().forEach(c -> rule(c, own));
         } else if (node instanceof Node.Declaration d && around == null) {
             throw refused(d, "a declaration stands outside of every rule", "Put it into :scope { … }.");
+        }
+    }
+
+    /** Identifiers in a selector, as they are called on the page. */
+    private void identifiers(Node.StyleRule style) {
+        Tokens tokens = sheet.tokens();
+        for (int i = style.preludeFirst(); i < style.preludeEnd(); i++) {
+            if (tokens.is(i, TokenType.HASH)
+                    && !identifiers.named(tokens.value(i)).equals(tokens.value(i))) {
+                edits.add(new Edit(
+                        tokens.start(i), tokens.end(i), "#" + Escapes.identifier(identifiers.named(tokens.value(i)))));
+            }
         }
     }
 

@@ -28,6 +28,7 @@ import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.LinkKind;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Place;
@@ -239,6 +240,10 @@ public final class Sections {
         return path;
     }
 
+    private static Identifiers identifiers(SectionKit kit, String name) {
+        return Identifiers.of(kit.root(kit.page()), name);
+    }
+
     /** A setting of the section as one of the theme. */
     private static Setting named(
             Setting s,
@@ -249,11 +254,13 @@ public final class Sections {
             Bands bandsHere) {
         Set<String> own = new HashSet<>();
         kit.settings().forEach(o -> own.add(o.key()));
+        Map<String, String> texts =
+                s.kind() instanceof LinkKind ? identifiers(kit, name).anchors() : moved;
         Map<String, Given> bands = new LinkedHashMap<>();
         s.bands().forEach((band, g) -> {
             // Bands are the theme's: a default for one that it does not have goes.
             if (bandsHere.band(band).isPresent() && !bandsHere.widest().key().equals(band)) {
-                bands.put(band, given(g, own, name, moved));
+                bands.put(band, given(g, own, name, texts));
             }
         });
         Setting.Shown shown = s.shown() == null || s.shown().isNever()
@@ -265,7 +272,7 @@ public final class Sections {
                 s.help(),
                 name,
                 s.kind(),
-                givens.getOrDefault(s.key(), given(s.given(), own, name, moved)),
+                givens.getOrDefault(s.key(), given(s.given(), own, name, texts)),
                 bands,
                 s.perBand(),
                 shown,
@@ -274,9 +281,9 @@ public final class Sections {
                 List.of());
     }
 
-    private static Given given(Given g, Set<String> own, String name, Map<String, String> moved) {
+    private static Given given(Given g, Set<String> own, String name, Map<String, String> texts) {
         return g instanceof Given.Fixed f
-                ? new Given.Fixed(f.value().withTexts(moved))
+                ? new Given.Fixed(f.value().withTexts(texts))
                 : g instanceof Given.Follows f && own.contains(f.key())
                         ? new Given.Follows(name + "-" + f.key(), f.how())
                         : g;
@@ -286,12 +293,13 @@ public final class Sections {
     private static String markup(SectionKit kit, Page page, String name, Map<String, String> moved, Effective values) {
         Page own = kit.page();
         Element root = kit.root(own);
+        Identifiers identifiers = Identifiers.of(root, name);
         List<Edit> edits = new ArrayList<>();
         for (Element e : root.getAllElements()) {
             int start = e.sourceRange().startPos();
             int end = e.sourceRange().endPos();
             StartTag tag = new StartTag(own.source().text().substring(start, end));
-            StartTag now = tag;
+            StartTag now = identifiers.in(tag, e);
             for (StartTag.Attribute a : tag.attributes()) {
                 if (a.name().startsWith("data-setting-") && a.valueStart() >= 0) {
                     now = now.with(a.name(), name + "-" + tag.text().substring(a.valueStart(), a.valueEnd()));
@@ -387,8 +395,8 @@ public final class Sections {
                 properties.put("--" + property.substring(name.length() + 3), property);
             }
         });
-        return open(name) + "\n" + SectionSheet.scoped(kit.css(), name, properties, addresses) + "\n" + close(name)
-                + "\n";
+        return open(name) + "\n" + SectionSheet.scoped(kit.css(), name, properties, addresses, identifiers(kit, name))
+                + "\n" + close(name) + "\n";
     }
 
     /** Only ours has it: that a section begins is what makers write as well. */

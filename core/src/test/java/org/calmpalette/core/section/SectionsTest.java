@@ -22,6 +22,7 @@ import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
+import org.jsoup.nodes.Element;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -154,10 +155,11 @@ class SectionsTest {
         assertThat(css.substring(css.indexOf("@keyframes")))
                 .contains("translate: var(--lake-rises", "opacity: var(--lake-fades");
         assertThat(built(theme, Map.of("lake-cue", Chosen.of(Value.of(true)))))
-                .contains("data-setting-show=\"lake-cue\" aria-hidden=\"true\">");
-        assertThat(built(theme, Map.of()))
                 .contains(
-                        "data-setting-show=\"lake-cue\" aria-hidden=\"true\" data-setting-hidden=\"phone tablet desktop\">");
+                        "href=\"#lake-below\" data-setting-href=\"lake-cue-link\" data-setting-show=\"lake-cue\">",
+                        "id=\"lake-below\"");
+        assertThat(built(theme, Map.of()))
+                .contains("data-setting-show=\"lake-cue\" data-setting-hidden=\"phone tablet desktop\">");
     }
 
     /** A text that stands on the page is judged on every colour that the page takes on, and the setting of that colour is named. */
@@ -203,6 +205,47 @@ class SectionsTest {
                         theme,
                         Map.of("pier-gap", new Chosen(null, Map.of("phone", Value.parts("value", 1, "unit", "rem"))))))
                 .contains("--pier-gap: 1rem");
+    }
+
+    /** An identifier is there once in a document: each copy has its own, and what points to it in the section finds it. */
+    @Test
+    void identifiersOfTwoCopiesDoNotMeet() {
+        SectionKit kit = SectionKit.read(
+                "ask",
+                """
+                {"label": "Ask", "settings": [
+                  {"key": "to", "label": "To", "kind": "link", "default": "#end"},
+                  {"key": "away", "label": "Away", "kind": "link", "default": "#elsewhere"}]}""",
+                """
+                <form id=all aria-labelledby="head end"><h2 id=head>Ask</h2><label for="who">Who</label><input id="who" name=who list=many>
+                <datalist id=many></datalist><a href="#end" data-setting-href=to>Down</a><a href="#elsewhere" data-setting-href=away>Away</a>
+                <details name=one><summary>1</summary></details><svg><linearGradient id=dusk /><rect fill="url(#dusk)"/><use href="#dusk"/></svg><b id=end></b></form>""",
+                "#who, p:not(#head) { fill: url(#dusk); color: #end; background: url(\"#dusk\") } :scope { & #end, #other { top: 0 } }",
+                new TreeMap<>());
+        Theme one =
+                Sections.put(theme(), kit, theme().pages().get(0), "First", 0).applied(theme());
+        Theme two = Sections.put(one, kit, one.pages().get(0), "Second", 0).applied(one);
+        Page page = two.pages().get(0);
+        assertThat(page.document().select("[id]").stream().map(Element::id))
+                .doesNotHaveDuplicates()
+                .hasSize(12);
+        Element second = page.document().selectFirst("[data-section=second]");
+        assertThat(second.id()).isEqualTo("second-all");
+        assertThat(second.attr("aria-labelledby")).isEqualTo("second-head second-end");
+        assertThat(second.selectFirst("label").attr("for")).isEqualTo("second-who");
+        assertThat(second.selectFirst("input").attr("name"))
+                .as("what a form sends stays")
+                .isEqualTo("who");
+        assertThat(second.selectFirst("input").attr("list")).isEqualTo("second-many");
+        assertThat(second.select("a").eachAttr("href")).containsExactly("#second-end", "#elsewhere");
+        assertThat(second.selectFirst("details").attr("name")).isEqualTo("second-one");
+        assertThat(second.selectFirst("rect").attr("fill")).isEqualTo("url(#second-dusk)");
+        assertThat(second.selectFirst("use").attr("href")).isEqualTo("#second-dusk");
+        assertThat(two.palette().known("second-to").given()).isEqualTo(new Given.Fixed(Value.of("#second-end")));
+        assertThat(Themes.text(two.files(), "sections.css"))
+                .contains(
+                        "[data-section=\"second\"] #second-who, [data-section=\"second\"] p:not(#second-head) { fill: url(\"#second-dusk\"); color: #end; background: url(\"#second-dusk\") }",
+                        "{ & #second-end, #other { top: 0 } }");
     }
 
     /** A stylesheet that the maker wrote is the maker's, whatever it is called. */
@@ -446,7 +489,8 @@ class SectionsTest {
                 "a { animation: go 1s } @keyframes go { from { top: 0 } } | [data-section=\"x\"] a { animation: x-go 1s } @keyframes x-go { from { top: 0 } }"
             })
     void rulesHoldInsideOfTheSectionOnly(String css, String scoped) {
-        assertThat(SectionSheet.scoped(css, "x", Map.of(), Map.of())).isEqualTo(scoped);
+        assertThat(SectionSheet.scoped(css, "x", Map.of(), Map.of(), Identifiers.NONE))
+                .isEqualTo(scoped);
     }
 
     @ParameterizedTest
@@ -475,7 +519,8 @@ class SectionsTest {
                 "a$b { } | is no selector"
             })
     void whatReachesOutIsRefusedWithItsLine(String css, String words) {
-        assertThatThrownBy(() -> SectionSheet.scoped(css.replace("\\n", "\n"), "x", Map.of(), Map.of()))
+        assertThatThrownBy(
+                        () -> SectionSheet.scoped(css.replace("\\n", "\n"), "x", Map.of(), Map.of(), Identifiers.NONE))
                 .hasMessageStartingWith("section.css, line")
                 .hasMessageContaining(words);
     }
