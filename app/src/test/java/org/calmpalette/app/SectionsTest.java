@@ -27,6 +27,7 @@ import org.calmpalette.core.output.Handover;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.section.OwnSections;
 import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.section.Shelf;
@@ -731,7 +732,7 @@ class SectionsTest {
                 part = part.parent();
             }
             int at = index.elements().indexOf(part);
-            Theme with = Sections.from(new org.calmpalette.core.render.Rendered(towpath), index, at, "Taken")
+            Theme with = OwnSections.from(new org.calmpalette.core.render.Rendered(towpath), index, at, "Taken")
                     .applied(towpath);
             SectionKit kit = SectionKit.of(with.files()).get(0);
             TreeMap<String, byte[]> files = new TreeMap<>();

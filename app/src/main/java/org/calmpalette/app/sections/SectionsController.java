@@ -32,6 +32,8 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.intake.ThemeZip;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.section.Blocks;
+import org.calmpalette.core.section.OwnSections;
 import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.section.Shelf;
@@ -153,13 +155,13 @@ class SectionsController {
         Optional<Page> shown = theme.pages().stream()
                 .filter(p -> p.source().file().equals(strip.page()))
                 .findFirst();
-        model.addAttribute("column", shown.filter(Sections::hasMain).isPresent());
+        model.addAttribute("column", shown.filter(Blocks::hasMain).isPresent());
         model.addAttribute("rows", shown.map(p -> rows(theme, p, kits)).orElse(List.of()));
         return "sections/sections";
     }
 
     private static List<Row> rows(Theme theme, Page page, List<Kit> kits) {
-        List<Sections.Block> blocks = Sections.blocks(theme, page);
+        List<Blocks.Block> blocks = Blocks.of(theme, page);
         return blocks.stream()
                 .map(b -> {
                     List<Setting> own = theme.palette().settings().stream()
@@ -177,8 +179,8 @@ class SectionsController {
                             own.size(),
                             own.isEmpty() ? "" : own.get(0).key(),
                             b.inside(),
-                            Sections.canMove(blocks, b, -1),
-                            Sections.canMove(blocks, b, 1));
+                            Blocks.canMove(blocks, b, -1),
+                            Blocks.canMove(blocks, b, 1));
                 })
                 .toList();
     }
@@ -240,7 +242,7 @@ class SectionsController {
             @RequestParam(defaultValue = "1") int by,
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made =
-                themes.change(id, base, me, theme -> Sections.moved(theme, theme.page(page), at, by < 0 ? -1 : 1));
+                themes.change(id, base, me, theme -> Blocks.moved(theme, theme.page(page), at, by < 0 ? -1 : 1));
         return done(id, page, made, "");
     }
 
@@ -257,7 +259,7 @@ class SectionsController {
                 id,
                 base,
                 me,
-                theme -> Sections.placed(theme, theme.page(page), at(theme, page, key), at(theme, page, before)));
+                theme -> Blocks.placed(theme, theme.page(page), at(theme, page, key), at(theme, page, before)));
         return done(id, page, made, key.startsWith(ROW) ? "" : key);
     }
 
@@ -265,9 +267,9 @@ class SectionsController {
     private static final String ROW = "at:";
 
     private static int at(Theme theme, String page, String row) {
-        return Sections.blocks(theme, theme.page(page)).stream()
+        return Blocks.of(theme, theme.page(page)).stream()
                 .filter(b -> b.isSection() ? b.name().equals(row) : row.equals(ROW + b.at()))
-                .mapToInt(Sections.Block::at)
+                .mapToInt(Blocks.Block::at)
                 .findFirst()
                 .orElse(-1);
     }
@@ -281,10 +283,10 @@ class SectionsController {
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made = themes.change(id, base, me, theme -> {
             Page there = theme.page(page);
-            String kind = Sections.blocks(theme, there).stream()
+            String kind = Blocks.of(theme, there).stream()
                     .filter(b -> b.name().equals(name))
                     .findFirst()
-                    .map(Sections.Block::kind)
+                    .map(Blocks.Block::kind)
                     .orElse("");
             return Sections.copied(theme, known(theme, kind), there, name);
         });
@@ -318,7 +320,7 @@ class SectionsController {
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made = themes.change(id, base, me, theme -> {
             SectionKit from = known(theme, kit);
-            return Sections.taken(theme, from, name.isBlank() ? from.label() + ", own" : name.strip());
+            return OwnSections.taken(theme, from, name.isBlank() ? from.label() + ", own" : name.strip());
         });
         notices.done(made.note());
         return Go.to("/themes/" + id + "/sections/own/" + newest(made));
@@ -350,7 +352,7 @@ class SectionsController {
                 String words = heading == null ? "" : heading.text().strip();
                 label = words.isEmpty() ? "Part of " + page : words.length() > 40 ? words.substring(0, 40) : words;
             }
-            return Sections.from(new Rendered(theme), there, at, label);
+            return OwnSections.from(new Rendered(theme), there, at, label);
         });
         notices.done(made.note());
         return Go.to("/themes/" + id + "/sections/own/" + newest(made));
@@ -400,7 +402,7 @@ class SectionsController {
             Files.delete(zip);
         }
         String wanted = name.replaceFirst("(?i)\\.zip$", "").replaceFirst("^section-", "");
-        Snapshot made = themes.change(id, base, me, theme -> Sections.brought(theme, files, wanted));
+        Snapshot made = themes.change(id, base, me, theme -> OwnSections.brought(theme, files, wanted));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/sections");
     }
@@ -471,7 +473,7 @@ class SectionsController {
             @AuthenticationPrincipal SignedIn me) {
         OpenTheme open = themes.open(id, me);
         try {
-            SectionKit typed = Sections.typed(
+            SectionKit typed = OwnSections.typed(
                     open.theme(),
                     kit,
                     json.replace("\r\n", "\n"),
@@ -509,7 +511,7 @@ class SectionsController {
                 id,
                 base,
                 me,
-                theme -> Sections.kept(
+                theme -> OwnSections.kept(
                         theme, kit, json.replace("\r\n", "\n"), html.replace("\r\n", "\n"), css.replace("\r\n", "\n")));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/sections/own/" + kit);

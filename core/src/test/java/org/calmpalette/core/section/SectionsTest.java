@@ -106,9 +106,9 @@ class SectionsTest {
         }
         assertThat(theme.palette().settings()).hasSize(settings);
         assertThat(theme.palette().faults()).isEmpty();
-        assertThat(Sections.blocks(theme, theme.pages().get(0)).stream()
-                        .filter(Sections.Block::isSection)
-                        .map(Sections.Block::name))
+        assertThat(Blocks.of(theme, theme.pages().get(0)).stream()
+                        .filter(Blocks.Block::isSection)
+                        .map(Blocks.Block::name))
                 .containsExactlyElementsOf(java.util.stream.IntStream.range(0, 40)
                         .mapToObj(i -> "s" + i)
                         .toList());
@@ -373,34 +373,34 @@ class SectionsTest {
     @Test
     void aSectionIsMovedCopiedAndSwitchedOff() {
         Theme theme = put(put(theme(), "notice", 0, "Fog", 0), "act", 0, "Tickets", 0);
-        List<Sections.Block> blocks = Sections.blocks(theme, theme.pages().get(0));
-        assertThat(blocks).extracting(Sections.Block::words).containsExactly("One", "p", "Fog", "Tickets");
-        Theme moved = Sections.moved(theme, theme.pages().get(0), blocks.get(3).at(), -1)
+        List<Blocks.Block> blocks = Blocks.of(theme, theme.pages().get(0));
+        assertThat(blocks).extracting(Blocks.Block::words).containsExactly("One", "p", "Fog", "Tickets");
+        Theme moved = Blocks.moved(theme, theme.pages().get(0), blocks.get(3).at(), -1)
                 .applied(theme);
-        assertThat(Sections.blocks(moved, moved.pages().get(0)))
-                .extracting(Sections.Block::words)
+        assertThat(Blocks.of(moved, moved.pages().get(0)))
+                .extracting(Blocks.Block::words)
                 .containsExactly("One", "p", "Tickets", "Fog");
-        Theme back = Sections.moved(moved, moved.pages().get(0), blocks.get(2).at(), 1)
-                .applied(moved);
+        Theme back =
+                Blocks.moved(moved, moved.pages().get(0), blocks.get(2).at(), 1).applied(moved);
         assertThat(Themes.text(back.files(), "index.html")).isEqualTo(Themes.text(theme.files(), "index.html"));
-        assertThatThrownBy(() -> Sections.moved(
-                        theme, theme.pages().get(0), blocks.get(0).at(), -1))
+        assertThatThrownBy(() ->
+                        Blocks.moved(theme, theme.pages().get(0), blocks.get(0).at(), -1))
                 .hasMessage("It cannot go further.");
         int heading = blocks.get(0).at();
-        Theme first = Sections.placed(theme, theme.pages().get(0), blocks.get(3).at(), heading)
+        Theme first = Blocks.placed(theme, theme.pages().get(0), blocks.get(3).at(), heading)
                 .applied(theme);
-        assertThat(Sections.blocks(first, first.pages().get(0)))
-                .extracting(Sections.Block::words)
+        assertThat(Blocks.of(first, first.pages().get(0)))
+                .extracting(Blocks.Block::words)
                 .containsExactly("Tickets", "One", "p", "Fog");
         assertThat(Themes.text(first.files(), "index.html").length())
                 .isEqualTo(Themes.text(theme.files(), "index.html").length());
-        assertThatThrownBy(() -> Sections.placed(
+        assertThatThrownBy(() -> Blocks.placed(
                         theme, theme.pages().get(0), heading, blocks.get(1).at()))
                 .hasMessage("It stands there already.");
         Theme copied = Sections.copied(theme, kit("notice"), theme.pages().get(0), "fog")
                 .applied(theme);
-        assertThat(Sections.blocks(copied, copied.pages().get(0)))
-                .extracting(Sections.Block::words)
+        assertThat(Blocks.of(copied, copied.pages().get(0)))
+                .extracting(Blocks.Block::words)
                 .containsExactly("One", "p", "Fog", "Fog 2", "Tickets");
         assertThat(built(copied, Map.of("fog-shown", Chosen.of(Value.of(false)))))
                 .contains(
@@ -412,13 +412,13 @@ class SectionsTest {
                     + "  <main>\n    <p>One</p>\n    <p>Two</p>\n  </main>\n  <footer>F</footer>\n</body></html>\n";
 
     private static List<String> order(Theme theme) {
-        return Sections.blocks(theme, theme.pages().get(0)).stream()
+        return Blocks.of(theme, theme.pages().get(0)).stream()
                 .map(b -> (b.inside() ? "in " : "") + b.words())
                 .toList();
     }
 
     private static int at(Theme theme, String words) {
-        return Sections.blocks(theme, theme.pages().get(0)).stream()
+        return Blocks.of(theme, theme.pages().get(0)).stream()
                 .filter(b -> b.words().equals(words))
                 .findFirst()
                 .orElseThrow()
@@ -426,11 +426,11 @@ class SectionsTest {
     }
 
     private static Theme moved(Theme theme, String words, int by) {
-        return Sections.moved(theme, theme.pages().get(0), at(theme, words), by).applied(theme);
+        return Blocks.moved(theme, theme.pages().get(0), at(theme, words), by).applied(theme);
     }
 
     private static Theme placed(Theme theme, String words, String before) {
-        return Sections.placed(theme, theme.pages().get(0), at(theme, words), at(theme, before))
+        return Blocks.placed(theme, theme.pages().get(0), at(theme, words), at(theme, before))
                 .applied(theme);
     }
 
@@ -439,7 +439,7 @@ class SectionsTest {
     void aSectionStandsInTheMainPartOfAPageOrBesideIt() {
         Theme theme = Themes.of("index.html", COLUMN, "a.css", "");
         assertThat(order(theme)).containsExactly("Hero", "in p", "in p");
-        Theme after = put(theme, "notice", 0, "Fog", Sections.AFTER_MAIN);
+        Theme after = put(theme, "notice", 0, "Fog", Blocks.AFTER_MAIN);
         assertThat(order(after)).containsExactly("Hero", "in p", "in p", "Fog");
         assertThat(Themes.text(after.files(), "index.html"))
                 .contains("  </main>\n  <aside class=\"notice\"", "</aside>\n  <footer>");
@@ -563,7 +563,7 @@ class SectionsTest {
 
     @Test
     void oneOfTheMakersOwnIsChangedWhereItStandsAndKeepsWhatIsSet() {
-        Theme theme = Sections.taken(theme(), kit("beside"), "Mine").applied(theme());
+        Theme theme = OwnSections.taken(theme(), kit("beside"), "Mine").applied(theme());
         assertThat(theme.pictures())
                 .as("pictures of a section that stands nowhere are none of the theme")
                 .isEmpty();
@@ -591,7 +591,7 @@ class SectionsTest {
                 .put("kind", "line")
                 .put("default", "x");
         String json = root.toString();
-        Change change = Sections.kept(put, "mine", json, html, mine.css() + "\n.words { color: #123456 }");
+        Change change = OwnSections.kept(put, "mine", json, html, mine.css() + "\n.words { color: #123456 }");
         assertThat(change.note()).isEqualTo("Changed the section “Mine” and the 2 places where it stands");
         Theme after = change.applied(put);
         String page = Themes.text(after.files(), "index.html");
@@ -607,7 +607,7 @@ class SectionsTest {
                         "[data-section=\"harbour\"] .words { color: #123456 }");
         assertThat(after.palette().setting("quay-button")).isEmpty();
         assertThat(after.palette().known("quay-heading").given().value()).isEqualTo(Value.of("Our own words"));
-        assertThatThrownBy(() -> Sections.kept(after, "mine", "{\"settings\":[{\"key\":\"a\"}]}", html, ""))
+        assertThatThrownBy(() -> OwnSections.kept(after, "mine", "{\"settings\":[{\"key\":\"a\"}]}", html, ""))
                 .hasMessageContaining("section.json, settings[0]");
     }
 
@@ -617,12 +617,12 @@ class SectionsTest {
         TreeMap<String, byte[]> files = new TreeMap<>();
         cards.files(cards.json(cards.label()))
                 .forEach((path, bytes) -> files.put(path.substring("sections/cards/".length()), bytes));
-        Theme once = Sections.brought(theme(), files, "cards").applied(theme());
+        Theme once = OwnSections.brought(theme(), files, "cards").applied(theme());
         SectionKit own = SectionKit.of(once.files()).get(0);
         assertThat(own.settings()).isEqualTo(cards.settings());
         assertThat(own.html() + own.css()).isEqualTo(cards.html() + cards.css());
         assertThat(own.pictures().keySet()).isEqualTo(cards.pictures().keySet());
-        Change twice = Sections.brought(once, files, "cards");
+        Change twice = OwnSections.brought(once, files, "cards");
         assertThat(twice.note()).isEqualTo("Brought in the section “Cards” as cards-2");
         Theme other = twice.applied(once);
         assertThat(SectionKit.of(other.files()))
@@ -639,14 +639,14 @@ class SectionsTest {
         Theme put = Sections.put(taken, cards, taken.pages().get(0), "", 0).applied(taken);
         assertThat(Themes.text(put.files(), "index.html")).contains("src=\"img/cards-harrow-2.svg\"");
         files.remove("section.html");
-        assertThatThrownBy(() -> Sections.brought(theme(), files, "cards"))
+        assertThatThrownBy(() -> OwnSections.brought(theme(), files, "cards"))
                 .hasMessageContaining("section.html is missing");
         files.put("section.html", "<p></p>".getBytes(StandardCharsets.UTF_8));
         files.put("a.svg", "<svg xmlns='http://www.w3.org/2000/svg'><script/></svg>".getBytes(StandardCharsets.UTF_8));
-        assertThatThrownBy(() -> Sections.brought(theme(), files, "cards")).hasMessageContaining("a.svg, line 1");
+        assertThatThrownBy(() -> OwnSections.brought(theme(), files, "cards")).hasMessageContaining("a.svg, line 1");
         files.put("a.svg", new byte[0]);
         files.put("run.sh", new byte[1]);
-        assertThatThrownBy(() -> Sections.brought(theme(), files, "cards"))
+        assertThatThrownBy(() -> OwnSections.brought(theme(), files, "cards"))
                 .hasMessageContaining("“run.sh” is no picture or video");
     }
 
