@@ -92,13 +92,32 @@ public final class Blocks {
         return main(page).orElse(page.document().body());
     }
 
-    /** A place in a page: right before an element, or right after it. */
+    /**
+     * A place in a page: right before an element, or right after it. What goes there begins with a line end of its own, which goes with it
+     * ({@link #cut}), so that all that is around it stays to the letter.
+     */
     record Spot(Element beside, boolean after) {
         Edit edit(Page page, String markup) {
+            if (after && page.inside(beside).isEmpty()) {
+                throw new BadInputException(
+                        page.source().file() + ", line "
+                                + page.source().line(beside.sourceRange().startPos()) + ": <" + beside.normalName()
+                                + "> has no end tag.",
+                        "Close it in the file first.");
+            }
             int start = beside.sourceRange().startPos();
-            int at = after ? beside.endSourceRange().endPos() : start;
-            String between = page.source().newline() + indent(page, start);
-            return new Edit(at, at, after ? between + markup : markup + between);
+            int line = page.source().line(start);
+            boolean first = page.source()
+                    .text()
+                    .substring(page.source().lineStart(line), start)
+                    .isBlank();
+            if (!after && first && line == 1) {
+                return new Edit(start, start, markup + page.source().newline());
+            }
+            int at = after
+                    ? beside.endSourceRange().endPos()
+                    : first ? page.source().lineEnd(line - 1) : start;
+            return new Edit(at, at, page.source().newline() + indent(page, start) + markup);
         }
     }
 
@@ -122,20 +141,15 @@ public final class Blocks {
                 .toList();
         if (!written.isEmpty()) {
             Element last = written.get(written.size() - 1);
-            int at = last.endSourceRange().endPos();
-            return new Edit(
-                    at,
-                    at,
-                    newline
-                            + indent(page, last.sourceRange().startPos())
-                            + indented(markup, page, last.sourceRange().startPos()));
+            return new Spot(last, true)
+                    .edit(page, indented(markup, page, last.sourceRange().startPos()));
         }
         int at = page.inside(around)
                 .map(Page.Span::start)
                 .orElseThrow(() -> new BadInputException(
                         page.source().file() + " has no <main> and no <body> with an end tag.",
                         "Write one of them first."));
-        return new Edit(at, at, newline + markup.replace("\n", newline) + newline);
+        return new Edit(at, at, newline + markup.replace("\n", newline));
     }
 
     private static String indent(Page page, int at) {
@@ -164,14 +178,25 @@ public final class Blocks {
         Block block = blocks.get(i);
         Block next = next(blocks, i, by);
         String note = "Moved “" + block.words() + "” " + (by < 0 ? "up" : "down");
-        if (next != null && next.inside() == block.inside()) {
-            List<Block> then = new ArrayList<>(blocks);
-            then.add(i + by, then.remove(i));
-            return ordered(page, blocks, then, note);
+        if (next == null || next.inside() != block.inside()) {
+            return block.inside()
+                    ? shifted(page, block, new Spot(main(page).orElseThrow(), by > 0), note + ", out of the main part")
+                    : shifted(page, block, beside(page, next, by < 0), note + ", into the main part");
         }
-        return block.inside()
-                ? shifted(page, block, new Spot(main(page).orElseThrow(), by > 0), note + ", out of the main part")
-                : shifted(page, block, new Spot(page.elements().get(next.at()), by < 0), note + ", into the main part");
+        // Of two the section goes: it brings its own line, and leaves what the maker wrote where it is.
+        if (block.isSection()) {
+            return shifted(page, block, beside(page, next, by > 0), note);
+        }
+        if (next.isSection()) {
+            return shifted(page, next, beside(page, block, by < 0), note);
+        }
+        List<Block> then = new ArrayList<>(blocks);
+        then.add(i + by, then.remove(i));
+        return ordered(page, blocks, then, note);
+    }
+
+    private static Spot beside(Page page, Block block, boolean after) {
+        return new Spot(page.elements().get(block.at()), after);
     }
 
     /**
@@ -194,15 +219,16 @@ public final class Blocks {
         Block block = blocks.get(from);
         Block other = blocks.get(to);
         String note = "Moved “" + block.words() + "” before “" + other.words() + "”";
-        if (block.inside() != other.inside()) {
-            if (!block.isSection()) {
-                throw new BadInputException(
-                        "Only sections go in and out of the main part: rules of the theme may find the others by where they stand.",
-                        "Move it among what stands beside it.");
-            }
+        if (block.isSection()) {
+            return shifted(page, block, beside(page, other, false), note);
         }
-        if (!block.inside() || !other.inside()) {
-            return shifted(page, block, new Spot(page.elements().get(other.at()), false), note);
+        if (block.inside() != other.inside()) {
+            throw new BadInputException(
+                    "Only sections go in and out of the main part: rules of the theme may find the others by where they stand.",
+                    "Move it among what stands beside it.");
+        }
+        if (!block.inside()) {
+            return shifted(page, block, beside(page, other, false), note);
         }
         List<Block> column = blocks.stream().filter(Block::inside).toList();
         List<Block> then = new ArrayList<>(column);
@@ -239,20 +265,22 @@ public final class Blocks {
                 note + " on " + page.source().file(), page.source().file(), cut(page, e), to.edit(page, written));
     }
 
-    /** An element away, with its line if it has one to itself. */
+    /** An element away, with the line end before it if it is the first on its line. */
     static Edit cut(Page page, Element e) {
         int start = e.sourceRange().startPos();
         int end = e.endSourceRange().endPos();
         String text = page.source().text();
         int line = page.source().line(start);
-        boolean alone = text.substring(page.source().lineStart(line), start).isBlank()
-                && text.substring(end, page.source().lineEnd(page.source().line(end)))
-                        .isBlank();
-        int from = alone ? page.source().lineStart(line) : start;
-        int to = alone
-                ? Math.min(text.length(), page.source().lineStart(page.source().line(end) + 1))
-                : end;
-        return new Edit(from, Math.max(to, end), "");
+        if (!text.substring(page.source().lineStart(line), start).isBlank()) {
+            return new Edit(start, end, "");
+        }
+        if (line > 1) {
+            return new Edit(page.source().lineEnd(line - 1), end, "");
+        }
+        int last = page.source().line(end);
+        boolean alone = text.substring(end, page.source().lineEnd(last)).isBlank()
+                && last < page.source().line(text.length());
+        return new Edit(start, alone ? page.source().lineStart(last + 1) : end, "");
     }
 
     private static int indexOf(List<Block> blocks, int at) {
