@@ -20,6 +20,7 @@ import java.util.TreeMap;
 import javax.imageio.ImageIO;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.chromium.OutsideSheets;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.States;
@@ -763,6 +764,97 @@ class SectionsTest {
                     .as(selector)
                     .isEqualTo(original.evaluate(paint, String.valueOf(at - 1 + built)));
         }
+    }
+
+    private static final String PAINT =
+            """
+            root => [root, ...root.querySelectorAll('*')].map(e => { const c = getComputedStyle(e);
+              return [e.localName, c.color, c.backgroundColor, c.backgroundImage.replace(/url\\([^)]*\\)/g, 'url'), c.fontSize, c.fontFamily, c.fontWeight, c.fontStyle, c.paddingTop, c.paddingLeft,
+                c.marginTop, c.borderTopColor, c.borderTopWidth, c.borderTopStyle, c.borderBottomLeftRadius, c.textAlign, c.lineHeight, c.letterSpacing, c.textTransform,
+                c.textDecorationLine, c.listStyleType, c.opacity, c.boxShadow, c.position, e.localName === 'img' ? '' : c.display].join(' | ') })""";
+
+    private static final String STILL = " *{transition:none!important;animation:none!important}";
+
+    /** Parts of pages in the markup of published sheets, each a section on a page without any of their rules. */
+    @Test
+    @SuppressWarnings("unchecked")
+    void partsOfPagesUnderPublishedSheetsLookTheSameOnABarePage() {
+        Map<String, String> sheets = new TreeMap<>(Map.of(
+                "bootstrap",
+                "bootstrap 5.3.8",
+                "bulma",
+                "bulma 1.0.4",
+                "foundation",
+                "foundation-sites 6.9.0",
+                "pure",
+                "purecss 2.1.0"));
+        Page original = Browsers.page(1200, 800);
+        Page copy = Browsers.page(1200, 800);
+        Theme bare = Theme.read(
+                ThemeFiles.of(new TreeMap<>(Map.of(
+                        "index.html",
+                        "<!doctype html><html lang=en><head><title>B</title></head><body><main></main></body></html>"
+                                .getBytes(StandardCharsets.UTF_8)))),
+                "B");
+        List<String> wrong = new ArrayList<>();
+        int parts = 0;
+        for (Map.Entry<String, String> sheet : sheets.entrySet()) {
+            byte[] css = OutsideSheets.get(sheet.getValue());
+            byte[] html = OutsideSheets.resource("/agreement/" + sheet.getKey() + ".html");
+            Theme theme = Theme.read(ThemeFiles.of(new TreeMap<>(Map.of("index.html", html, "sheet.css", css))), "T");
+            original.setContent(new String(html, StandardCharsets.UTF_8)
+                    .replaceFirst("<link rel=\"stylesheet\"[^>]*>", "<style id=sheet></style>"));
+            original.evaluate(
+                    "css => { document.getElementById('sheet').textContent = css }",
+                    new String(css, StandardCharsets.UTF_8) + STILL);
+            org.calmpalette.core.page.Page index = theme.pages().get(0);
+            Rendered rendered = new Rendered(theme);
+            for (org.jsoup.nodes.Element part : index.document().body().getAllElements()) {
+                int size = part.getAllElements().size();
+                int depth = part.parents().size();
+                if (part == index.document().body() || size < 2 || size > 200 || depth > 5) {
+                    continue;
+                }
+                SectionKit kit;
+                try {
+                    kit = SectionKit.of(OwnSections.from(
+                                            rendered, index, index.elements().indexOf(part), "Taken")
+                                    .applied(theme)
+                                    .files())
+                            .get(0);
+                } catch (BadInputException refused) {
+                    continue;
+                }
+                parts++;
+                Theme put = Sections.put(bare, kit, bare.pages().get(0), "", 0).applied(bare);
+                String page = new String(
+                        ThemeBuild.filled(put.pages().get(0), ThemeBuild.defaults(put)), StandardCharsets.UTF_8);
+                copy.setContent(page.replaceFirst(
+                        "<link rel=\"stylesheet\" href=\"sections.css\">", "<style id=sheet></style>"));
+                copy.evaluate(
+                        "css => { document.getElementById('sheet').textContent = css }",
+                        ThemeBuild.settingsCss(put)
+                                + new String(put.files().read("sections.css"), StandardCharsets.UTF_8)
+                                + STILL);
+                List<String> theirs = (List<String>) original.evaluate(
+                        "([at, paint]) => eval(paint)(document.querySelectorAll('*')[at])",
+                        List.of(index.elements().indexOf(part) - 1, PAINT));
+                List<String> ours = (List<String>)
+                        copy.evaluate("paint => eval(paint)(document.querySelector('[data-section]'))", PAINT);
+                if (!theirs.equals(ours)) {
+                    int n = 0;
+                    while (n < Math.min(theirs.size(), ours.size())
+                            && theirs.get(n).equals(ours.get(n))) {
+                        n++;
+                    }
+                    wrong.add(sheet.getKey() + " " + part.cssSelector() + "\n  "
+                            + (n < theirs.size() ? theirs.get(n) : "-") + "\n  "
+                            + (n < ours.size() ? ours.get(n) : "-"));
+                }
+            }
+        }
+        assertThat(wrong).as(parts + " parts").isEmpty();
+        assertThat(parts).isGreaterThan(80);
     }
 
     private static Client client(Running running, String name) {

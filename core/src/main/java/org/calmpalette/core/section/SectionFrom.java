@@ -10,11 +10,15 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.ElementStyle;
+import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Gathered;
+import org.calmpalette.core.cascade.Origin;
+import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
@@ -65,7 +69,13 @@ public final class SectionFrom {
             "line-height",
             "letter-spacing",
             "text-align",
-            "text-transform");
+            "text-transform",
+            "list-style",
+            "white-space",
+            "word-spacing",
+            "text-indent",
+            "border-collapse",
+            "direction");
 
     private static final Set<String> TEXTS = Set.of(
             "h1",
@@ -345,6 +355,7 @@ public final class SectionFrom {
         List<Element> copies = copy.getAllElements();
         SelectorMatcher any = new SelectorMatcher(alone, States.ANY);
         SelectorMatcher idle = new SelectorMatcher(alone, States.NONE);
+        SelectorMatcher there = new SelectorMatcher(page.document(), States.NONE);
         StringBuilder out = new StringBuilder();
         Set<String> variables = new LinkedHashSet<>();
         for (Gathered rule : Gathered.of(rendered.library().of(page), root)) {
@@ -362,29 +373,27 @@ public final class SectionFrom {
             String state = rule.selector().pseudoElement() == null
                     ? ""
                     : "::" + rule.selector().pseudoElement();
+            // What holds only while something around the part is pointed at, say, cannot hold in the section.
+            boolean always = rule.found().stream().anyMatch(i -> there.matches(rule.selector(), elements.get(i)));
+            Optional<String> own = Optional.of(last(rule.selector()))
+                    .filter(c -> itself)
+                    .filter(c -> always || !isFound(c, idle, copies.subList(0, 1)));
+            Optional<String> inner = (within.isEmpty()
+                            ? Optional.<String>empty()
+                            : cut(rule.selector(), within, copies, any, idle))
+                    .filter(c -> always
+                            || !isFound(
+                                    c, idle, within.stream().map(copies::get).toList()));
+            List<String> ofRoot = declarations.stream().map(this::ofRoot).toList();
+            boolean together = ofRoot.equals(declarations);
             List<String> selectors = new ArrayList<>();
-            if (itself) {
-                selectors.add(":scope:where(" + classes(last(rule.selector())) + ")" + state);
+            own.ifPresent(c -> selectors.add(":scope:where(" + classes(c) + ")" + state));
+            if (!together && !selectors.isEmpty()) {
+                rule(out, rule.conditions(), selectors, ofRoot);
+                selectors.clear();
             }
-            if (!within.isEmpty()) {
-                cut(rule.selector(), within, copies, any, idle)
-                        .ifPresent(c -> selectors.add(":where(" + classes(c) + ")" + state));
-            }
-            if (!selectors.isEmpty() && !declarations.isEmpty()) {
-                String indent = "  ".repeat(rule.conditions().size());
-                for (int i = 0; i < rule.conditions().size(); i++) {
-                    out.append("  ".repeat(i)).append(rule.conditions().get(i)).append(" {\n");
-                }
-                out.append(indent)
-                        .append(String.join(",\n" + indent, selectors))
-                        .append(" {\n");
-                declarations.forEach(
-                        d -> out.append(indent).append("  ").append(d).append(";\n"));
-                out.append(indent).append("}\n");
-                for (int i = rule.conditions().size() - 1; i >= 0; i--) {
-                    out.append("  ".repeat(i)).append("}\n");
-                }
-            }
+            inner.ifPresent(c -> selectors.add(":where(" + classes(c) + ")" + state));
+            rule(out, rule.conditions(), selectors, declarations);
         }
         for (Element e : elements) {
             if (!e.attr("style").isBlank()) {
@@ -398,21 +407,158 @@ public final class SectionFrom {
                         .append(";\n}\n");
             }
         }
-        return handedDown(theme, variables) + out;
+        return handedDown(theme, variables) + lists() + out;
+    }
+
+    private static boolean isFound(String selector, SelectorMatcher matcher, List<Element> among) {
+        return SelectorList.parse(selector)
+                .filter(l -> among.stream().anyMatch(e -> matcher.matches(l, e)))
+                .isPresent();
+    }
+
+    private static void rule(
+            StringBuilder out, List<String> conditions, List<String> selectors, List<String> declarations) {
+        if (selectors.isEmpty() || declarations.isEmpty()) {
+            return;
+        }
+        String indent = "  ".repeat(conditions.size());
+        for (int i = 0; i < conditions.size(); i++) {
+            out.append("  ".repeat(i)).append(conditions.get(i)).append(" {\n");
+        }
+        out.append(indent).append(String.join(",\n" + indent, selectors)).append(" {\n");
+        declarations.forEach(d -> out.append(indent).append("  ").append(d).append(";\n"));
+        out.append(indent).append("}\n");
+        for (int i = conditions.size() - 1; i >= 0; i--) {
+            out.append("  ".repeat(i)).append("}\n");
+        }
+    }
+
+    private static final Pattern DECLARATION = Pattern.compile("([a-z-]+): (.*?)( !important)?", Pattern.DOTALL);
+
+    /** The fonts of {@code font: inherit}, each by itself. */
+    private static final List<String> FONT =
+            List.of("font-style", "font-weight", "font-size", "line-height", "font-family");
+
+    /** A declaration of the part itself: what it takes from around it is written out, and so is what its parent makes of its display. */
+    private String ofRoot(String declaration) {
+        Matcher m = DECLARATION.matcher(declaration);
+        if (!m.matches()) {
+            return declaration;
+        }
+        String property = m.group(1);
+        String value = m.group(2).strip().toLowerCase(java.util.Locale.ROOT);
+        String important = m.group(3) == null ? "" : m.group(3);
+        boolean handedOn = property.equals("font") || Painting.isInherited(property);
+        // A custom property that holds nothing makes the whole declaration one that was never written.
+        boolean inherits = value.equals("inherit")
+                || value.equals("unset") && handedOn
+                || value.contains("var(")
+                        && handedOn
+                        && Painting.declared(styleOf(root), property)
+                                .map(String::strip)
+                                .filter(v -> !v.isEmpty() && !v.equals("unset") && !v.equals("inherit"))
+                                .isEmpty();
+        if (inherits) {
+            List<String> written = (property.equals("font") ? FONT : List.of(property))
+                    .stream()
+                            .filter(p -> !from(root.parent(), p).isBlank())
+                            .map(p -> p + ": " + from(root.parent(), p) + important)
+                            .toList();
+            return written.isEmpty() ? declaration : String.join("; ", written);
+        }
+        return property.equals("display") && isItem() ? "display: " + blockified(value) + important : declaration;
+    }
+
+    /** The value that an element has of an inherited property; empty if that is not known, or the one that all have. */
+    private String from(Element element, String property) {
+        if (Painting.isComputed(property)) {
+            return styleOf(element).computed(property);
+        }
+        for (Element at = element; at != null && !at.normalName().equals("#root"); at = at.parent()) {
+            ElementStyle style = styleOf(at);
+            Optional<String> marks = property.equals("list-style")
+                    ? Painting.declared(style, "list-style-type").or(marks(at))
+                    : Optional.empty();
+            // Browsers give lists their marks by the longhand, makers by the shorthand as well.
+            String value = Painting.declared(style, property).or(() -> marks).orElse("inherit");
+            if (!value.equals("inherit") && !value.equals("unset")) {
+                return value;
+            }
+        }
+        return "";
+    }
+
+    private static final List<String> LISTS = List.of("ul", "ol", "menu", "dir");
+
+    private static int listsAround(Element e) {
+        return (int)
+                e.parents().stream().filter(p -> LISTS.contains(p.normalName())).count();
+    }
+
+    /** The marks that browsers give a list by how deep it is among lists (HTML, section 15.3.8). */
+    private static Supplier<Optional<String>> marks(Element list) {
+        return () -> !LISTS.contains(list.normalName())
+                ? Optional.empty()
+                : Optional.of(list.normalName().equals("ol") ? "decimal" : marks(listsAround(list)));
+    }
+
+    private static String marks(int around) {
+        return around == 0 ? "disc" : around == 1 ? "circle" : "square";
+    }
+
+    /** Lists in the part are as deep as they were: browsers give them marks and margins by that. */
+    private String lists() {
+        int around = listsAround(root) + (LISTS.contains(root.normalName()) ? 1 : 0);
+        boolean any = elements.stream().skip(1).anyMatch(e -> LISTS.contains(e.normalName()));
+        if (listsAround(root) == 0 || !any) {
+            return "";
+        }
+        return ":where(ul, ol, menu, dir) {\n  margin-block: 0;\n}\n:where(ul, menu, dir) {\n  list-style-type: "
+                + marks(around)
+                + ";\n}\n"
+                + (around > 1
+                        ? ""
+                        : ":where(:is(ul, ol, menu, dir) :is(ul, menu, dir)) {\n  list-style-type: " + marks(around + 1)
+                                + ";\n}\n");
+    }
+
+    private static boolean isByRule(ElementStyle style, String property) {
+        Explanation why = Explanation.of(style, property);
+        return why.winner() != null
+                && why.inheritedFrom() == null
+                && why.winner().origin() != Origin.USER_AGENT;
+    }
+
+    private ElementStyle styleOf(Element e) {
+        return rendered.styles(page, Viewport.of(1440, 900), States.NONE).of(e);
+    }
+
+    private boolean isItem() {
+        return styleOf(root.parent()).computed("display").matches("(inline-)?(flex|grid)");
+    }
+
+    /** What a flex or grid container makes of the display of its items (CSS Display 3, section 2.7). */
+    private static String blockified(String display) {
+        return display.equals("inline")
+                ? "block"
+                : display.equals("inline-block") ? "block" : display.replaceFirst("^inline-(?=flex|grid|table)", "");
     }
 
     /** What comes from around the part: inherited properties, and custom properties of the theme that its rules read. */
     private String handedDown(Theme theme, Set<String> variables) {
-        ElementStyle style =
-                rendered.styles(page, Viewport.of(1440, 900), States.NONE).of(root);
-        ElementStyle around =
-                rendered.styles(page, Viewport.of(1440, 900), States.NONE).of(root.parent());
+        ElementStyle style = styleOf(root);
         StringBuilder out = new StringBuilder(":scope {\n");
         for (String property : HANDED_DOWN) {
-            String value = around.computed(property);
+            // What a browser gives an element of its own accord, as letters to a button, stays; what rules give it
+            // comes after this.
+            String value = from(isByRule(style, property) ? root.parent() : root, property);
             if (!value.isBlank()) {
                 out.append("  ").append(property).append(": ").append(value).append(";\n");
             }
+        }
+        String display = style.computed("display");
+        if (isItem() && !isByRule(style, "display") && !blockified(display).equals(display)) {
+            out.append("  display: ").append(blockified(display)).append(";\n");
         }
         for (String name : variables) {
             if (!theme.palette().properties().containsKey(name)) {
