@@ -35,7 +35,8 @@ public final class OwnSections {
      *
      * @return the theme as it is then
      */
-    static Theme renewed(Theme theme, SectionKit kit) {
+    static Theme renewed(Theme theme, SectionKit made) {
+        SectionKit kit = made.in(theme);
         Theme now = theme;
         for (String name : Sections.names(theme).stream().sorted().toList()) {
             for (Page page : now.pages()) {

@@ -157,7 +157,8 @@ public final class SectionFrom {
         String css = rules();
         String html = markup();
         css = colors(css, html);
-        SectionKit plain = new SectionKit(key, label, "", html, css, List.copyOf(settings), pictures);
+        SectionKit plain = new SectionKit(
+                key, label, "", html, css, List.copyOf(settings), pictures, SectionKit.remOf(rendered, page));
         // Read once more as any other: what could not be used is told now, with its line.
         return SectionKit.read(key, plain.json(label), html, css, pictures);
     }

@@ -1,14 +1,24 @@
 package org.calmpalette.core.section;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.SourceText;
+import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokenizer;
+import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.SvgSafety;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.PictureKind;
@@ -17,6 +27,7 @@ import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.VideoKind;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -35,6 +46,7 @@ import tools.jackson.databind.node.ObjectNode;
  * @param css whose {@code :scope} is that element
  * @param settings in the order in which owners are asked
  * @param pictures and videos by their path in the folder
+ * @param rem CSS px that 1rem has where it was made, 4 to 64; 16 unless it says otherwise
  */
 public record SectionKit(
         String key,
@@ -43,7 +55,11 @@ public record SectionKit(
         String html,
         String css,
         List<Setting> settings,
-        SortedMap<String, byte[]> pictures) {
+        SortedMap<String, byte[]> pictures,
+        double rem) {
+    /** What browsers give 1rem where no page says otherwise (common practice). */
+    static final double USUAL_REM = 16;
+
     public static final String FOLDER = Theme.SECTIONS;
     public static final String JSON = Theme.SECTION;
     public static final String HTML = "section.html";
@@ -139,10 +155,102 @@ public record SectionKit(
                 html.stripTrailing(),
                 css.stripTrailing(),
                 List.copyOf(settings),
-                pictures);
+                pictures,
+                rem(root));
         kit.root(kit.page());
         SectionSheet.check(kit);
         return kit;
+    }
+
+    private static double rem(JsonNode root) {
+        double rem = root.path("rem").asDouble(USUAL_REM);
+        if (!(rem >= 4 && rem <= 64)) {
+            throw new BadInputException(
+                    JSON + ": “rem” is " + rem + ".", "Write how many px 1rem has where it was made, from 4 to 64.");
+        }
+        return rem;
+    }
+
+    /**
+     * As large in a theme as where it was made: lengths in rem are of the root element's font size (CSS Values 4, section 6.1.1), and
+     * many themes have another one than 16 px.
+     */
+    SectionKit in(Theme theme) {
+        double there = remOf(theme);
+        BigDecimal factor = BigDecimal.valueOf(rem / there).setScale(4, RoundingMode.HALF_UP);
+        if (factor.subtract(BigDecimal.ONE).abs().doubleValue() < NEARLY) {
+            return this;
+        }
+        ObjectNode scaled = (ObjectNode) MAPPER.readTree(json(label));
+        scale(scaled, factor);
+        scaled.put("rem", there);
+        Stylesheet sheet = Stylesheet.read(SourceText.of(CSS, css));
+        List<Edit> edits = new ArrayList<>();
+        // Conditions are left as they are: there a rem is what the browser gives it (Media Queries 4, section 1.3).
+        sheet.eachDeclaration(
+                (d, around) -> edits.addAll(scaled(sheet.tokens(), d.valueFirst(), d.valueEnd(), factor)));
+        return read(
+                key,
+                PaletteJson.text(scaled),
+                html,
+                new String(sheet.source().withEdits(edits), StandardCharsets.UTF_8),
+                pictures);
+    }
+
+    private static final double NEARLY = 0.02;
+
+    /** CSS px of 1rem on the first page of a theme, in a wide window. */
+    static double remOf(Theme theme) {
+        return theme.pages().isEmpty()
+                ? USUAL_REM
+                : remOf(new Rendered(theme), theme.pages().get(0));
+    }
+
+    static double remOf(Rendered rendered, Page page) {
+        Element root = page.document().firstElementChild();
+        double px = root == null
+                ? USUAL_REM
+                : rendered.styles(page, Viewport.of(1440, 900), States.NONE)
+                        .of(root)
+                        .fontSizePx();
+        return px >= 4 && px <= 64 ? px : USUAL_REM;
+    }
+
+    private static void scale(JsonNode node, BigDecimal factor) {
+        if (node instanceof ObjectNode object) {
+            boolean rem = object.path("unit").asString("").equals("rem");
+            for (String name : object.propertyNames()) {
+                JsonNode value = object.get(name);
+                if (rem && value.isNumber()) {
+                    object.put(name, value.decimalValue().multiply(factor).stripTrailingZeros());
+                } else if (name.equals("css") && value.isString()) {
+                    SourceText text = SourceText.of(CSS, value.asString());
+                    Tokens tokens = Tokenizer.tokenize(value.asString());
+                    object.put(
+                            name,
+                            new String(
+                                    text.withEdits(scaled(tokens, 0, tokens.size(), factor)), StandardCharsets.UTF_8));
+                } else {
+                    scale(value, factor);
+                }
+            }
+        } else {
+            node.forEach(n -> scale(n, factor));
+        }
+    }
+
+    private static List<Edit> scaled(Tokens tokens, int first, int end, BigDecimal factor) {
+        List<Edit> edits = new ArrayList<>();
+        for (int i = first; i < end; i++) {
+            if (tokens.is(i, TokenType.DIMENSION) && tokens.value(i).equalsIgnoreCase("rem")) {
+                BigDecimal length = BigDecimal.valueOf(tokens.number(i)).multiply(factor);
+                edits.add(new Edit(
+                        tokens.start(i),
+                        tokens.end(i),
+                        length.stripTrailingZeros().toPlainString() + "rem"));
+            }
+        }
+        return edits;
     }
 
     private static void picture(String path, byte[] bytes) {
@@ -202,6 +310,9 @@ public record SectionKit(
     public String json(String label) {
         ObjectNode root = MAPPER.createObjectNode();
         root.put("format", 1).put("label", label).put("about", about);
+        if (rem != USUAL_REM) {
+            root.put("rem", rem);
+        }
         ArrayNode all = root.putArray("settings");
         settings.forEach(s -> {
             ObjectNode node = (ObjectNode) PaletteJson.write(s).json();

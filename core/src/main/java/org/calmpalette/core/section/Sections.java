@@ -77,11 +77,12 @@ public final class Sections {
 
     private static Change put(
             Theme theme,
-            SectionKit kit,
+            SectionKit given,
             Page page,
             String label,
             BiFunction<Page, String, Edit> at,
             Map<String, Given> givens) {
+        SectionKit kit = given.in(theme);
         if (Blocks.of(theme, page).stream().filter(Blocks.Block::isSection).count() >= MOST) {
             throw new BadInputException("A page holds up to " + MOST + " sections.", "Put it on another page.");
         }

@@ -12,6 +12,7 @@ import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.change.PictureChange;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.ItemsKind;
@@ -246,6 +247,55 @@ class SectionsTest {
                 .contains(
                         "[data-section=\"second\"] #second-who, [data-section=\"second\"] p:not(#second-head) { fill: url(\"#second-dusk\"); color: #end; background: url(\"#second-dusk\") }",
                         "{ & #second-end, #other { top: 0 } }");
+    }
+
+    /** Many themes have 1rem of 10 px: a section is as large there as elsewhere, and so are the bounds and steps of its lengths. */
+    @Test
+    void aSectionIsAsLargeInAThemeOfAnotherRem() {
+        Theme theme = Themes.of("index.html", PAGE, "a.css", "html{font-size:62.5%}");
+        Theme put = put(theme, "lead", 0, "Dusk", 0);
+        assertThat(put.palette().faults()).isEmpty();
+        Setting size = put.palette().known("dusk-heading-size");
+        assertThat(size.given())
+                .isEqualTo(new Given.Fixed(Value.parts("value", new java.math.BigDecimal("4.4"), "unit", "rem")));
+        assertThat(size.bands().get("phone"))
+                .isEqualTo(new Given.Fixed(Value.parts("value", new java.math.BigDecimal("3.2"), "unit", "rem")));
+        assertThat(size.kind().allowed().toString()).contains("2.4", "0.2");
+        assertThat(Themes.text(put.files(), "sections.css"))
+                .contains("font-size: var(--dusk-heading-size, 4.4rem);", "max-width: 67.2rem;")
+                .doesNotContain("2.75rem");
+        assertThat(ThemeBuild.paletteCss(
+                        put, Map.of("dusk-width", Chosen.of("narrow"), "dusk-rises", Chosen.of("left"))))
+                .contains("--dusk-width: 70.4rem", "--dusk-rises: -3.2rem 0rem");
+        assertThat(Themes.text(put(theme(), "lead", 0, "Dusk", 0).files(), "sections.css"))
+                .contains("4.4rem".replace("4.4", "2.75"));
+        // One that was made there is put there as it is, and elsewhere as large as it was.
+        Theme small = Themes.of(
+                "index.html",
+                PAGE,
+                "a.css",
+                "html{font-size:62.5%} p{font-size:1.8rem} @media (min-width:40rem){p{padding:2rem}}");
+        Page page = small.pages().get(0);
+        Change made = OwnSections.from(
+                new Rendered(small),
+                page,
+                page.elements().indexOf(page.document().selectFirst("p")),
+                "Two");
+        SectionKit kit = SectionKit.of(made.applied(small).files()).get(0);
+        assertThat(kit.rem()).isEqualTo(10);
+        assertThat(Themes.text(
+                        Sections.put(small, kit, page, "", 0).applied(small).files(), "sections.css"))
+                .contains("font-size: 1.8rem");
+        assertThat(Themes.text(
+                        Sections.put(theme(), kit, theme().pages().get(0), "", 0)
+                                .applied(theme())
+                                .files(),
+                        "sections.css"))
+                .contains("font-size: 1.125rem", "padding: 1.25rem")
+                .containsPattern("@media .*40rem");
+        assertThatThrownBy(
+                        () -> SectionKit.read("k", "{\"rem\": 900, \"settings\": []}", "<p>x</p>", "", new TreeMap<>()))
+                .hasMessageContaining("“rem” is 900");
     }
 
     /** A stylesheet that the maker wrote is the maker's, whatever it is called. */
