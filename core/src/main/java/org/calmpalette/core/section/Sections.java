@@ -30,6 +30,7 @@ import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
+import org.calmpalette.core.theme.ThemeSheet;
 import org.jsoup.nodes.Element;
 
 /**
@@ -274,6 +275,11 @@ public final class Sections {
 
     static String close(String name) {
         return MARK + name + " */";
+    }
+
+    /** Whether a stylesheet holds the rules of sections. */
+    public static boolean isSheet(ThemeSheet sheet) {
+        return sheet.file().text().contains(MARK);
     }
 
     /** The stylesheet that holds the rules of sections, or will: never one that the maker wrote. */

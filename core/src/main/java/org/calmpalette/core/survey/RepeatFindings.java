@@ -15,6 +15,7 @@ import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.usage.ColorRow;
@@ -36,7 +37,9 @@ final class RepeatFindings {
         near(colors, findings);
         repeated(colors, roles, findings);
         for (ThemeSheet part : theme.sheets()) {
-            if (roles.get(part.path()).lasts()) {
+            // Each section is by itself, so that it can go to another theme: what is gathered of several would tie
+            // them.
+            if (roles.get(part.path()).lasts() && !Sections.isSheet(part)) {
                 lengths(theme, part, findings);
             }
         }

@@ -249,6 +249,22 @@ class SectionsTest {
                         "{ & #second-end, #other { top: 0 } }");
     }
 
+    /** What is on our own shelf gives a maker nothing to mend. */
+    @Test
+    void theShelfLeavesNoFindings() {
+        Theme theme = theme();
+        for (SectionKit kit : Shelf.kits()) {
+            theme = Sections.put(theme, kit, theme.pages().get(0), "", 0).applied(theme);
+        }
+        Theme bare = theme();
+        List<String> before =
+                Survey.of(bare).findings().stream().map(Finding::message).toList();
+        assertThat(Survey.of(theme).findings())
+                .filteredOn(f -> !before.contains(f.message()))
+                .extracting(f -> f.file() + ":" + f.line() + " " + f.message())
+                .isEmpty();
+    }
+
     /** Many themes have 1rem of 10 px: a section is as large there as elsewhere, and so are the bounds and steps of its lengths. */
     @Test
     void aSectionIsAsLargeInAThemeOfAnotherRem() {
