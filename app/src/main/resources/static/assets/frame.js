@@ -182,20 +182,24 @@ function isContext(element) {
     || s.filter !== "none" || (s.backdropFilter || "none") !== "none" || s.mixBlendMode !== "normal" || s.isolation === "isolate"
     || (s.zIndex !== "auto" && (s.position !== "static" || levels));
 }
+// All elements are asked once: a page may have very many, and values that are tried make no such boxes.
+let fixed = null;
 function beneath() {
-  const found = [];
-  for (const element of document.documentElement.querySelectorAll("*")) {
-    for (const name of [null, "::before", "::after"]) {
-      const s = getComputedStyle(element, name);
-      if (s.position !== "fixed" || !(Number(s.zIndex) < 0) || s.display === "none" || s.visibility !== "visible"
-        || (name && (s.content === "none" || s.content === "normal")) || !element.getClientRects().length
-        || parseFloat(s.left) > 0.5 || parseFloat(s.top) > 0.5 || parseFloat(s.width) < document.documentElement.clientWidth - 1 || parseFloat(s.height) < innerHeight - 1) continue;
-      let context = name ? element : element.parentElement;
-      while (!isContext(context)) context = context.parentElement;
-      found.push({ element, name, context, changes: s.animationName !== "none", level: Number(s.zIndex) });
-    }
-  }
-  return found.sort((x, y) => x.level - y.level);
+  fixed ??= [...document.documentElement.querySelectorAll("*")].flatMap((element) => [null, "::before", "::after"]
+    .filter((name) => { const s = getComputedStyle(element, name); return s.position === "fixed" && Number(s.zIndex) < 0; })
+    .map((name) => ({ element, name })));
+  const shown = ({ element, name }) => {
+    const s = getComputedStyle(element, name);
+    return s.display !== "none" && s.visibility === "visible" && (!name || (s.content !== "none" && s.content !== "normal"))
+      && element.getClientRects().length > 0 && !(parseFloat(s.left) > 0.5) && !(parseFloat(s.top) > 0.5)
+      && parseFloat(s.width) >= document.documentElement.clientWidth - 1 && parseFloat(s.height) >= innerHeight - 1;
+  };
+  return fixed.filter(shown).map(({ element, name }) => {
+    const s = getComputedStyle(element, name);
+    let context = name ? element : element.parentElement;
+    while (!isContext(context)) context = context.parentElement;
+    return { element, name, context, changes: s.animationName !== "none", level: Number(s.zIndex) };
+  }).sort((x, y) => x.level - y.level);
 }
 const nothing = { r: 0, g: 0, b: 0, a: 0 };
 // Of the boxes below in one stacking context: what is always there, and what comes over it, alone and while one goes and another comes.

@@ -346,17 +346,16 @@ public record Backdrop(List<Layer> layers) {
     /**
      * Between what the contrast of a text lies, wherever on a gradient it stands, or whatever the page below it has come to.
      *
-     * @return empty if something else than one gradient, or one such page, keeps it from being known
+     * @return empty if something else than that gradient, or that page, keeps it from being known
      */
     public Optional<Range> range(Color text) {
         Unknown why = unknown();
-        List<Layer> open = layers.stream()
-                .filter(l -> l.unknown() == Unknown.GRADIENT || l.unknown() == Unknown.CHANGES)
-                .toList();
-        if (why != Unknown.GRADIENT && why != Unknown.CHANGES || open.size() != 1) {
+        if (why != Unknown.GRADIENT && why != Unknown.CHANGES) {
             return Optional.empty();
         }
-        Layer where = open.get(0);
+        // The nearest: what it covers does not matter, and what it does not cover keeps the answer back below.
+        Layer where =
+                layers.stream().filter(l -> l.unknown() == why).findFirst().orElseThrow();
         Range range = null;
         for (Color color : why == Unknown.CHANGES
                 ? comings(where.beneath())

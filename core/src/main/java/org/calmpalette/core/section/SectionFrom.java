@@ -10,7 +10,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.calmpalette.core.BadInputException;
@@ -18,6 +17,7 @@ import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Gathered;
 import org.calmpalette.core.cascade.Origin;
+import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.selector.ComplexSelector;
@@ -112,6 +112,7 @@ public final class SectionFrom {
     private final Map<Element, Map<String, String>> bound = new LinkedHashMap<>();
     private final Map<Element, String> styled = new LinkedHashMap<>();
     private final Set<Element> left = new HashSet<>();
+    private PageStyles styles;
 
     private SectionFrom(Rendered rendered, Page page, int at, String key) {
         this.rendered = rendered;
@@ -443,7 +444,7 @@ public final class SectionFrom {
     /** A declaration of the part itself: what it takes from around it is written out, and so is what its parent makes of its display. */
     private String ofRoot(String declaration) {
         Matcher m = DECLARATION.matcher(declaration);
-        if (!m.matches()) {
+        if (!m.matches() || declaration.startsWith("--")) {
             return declaration;
         }
         String property = m.group(1);
@@ -476,12 +477,14 @@ public final class SectionFrom {
             return styleOf(element).computed(property);
         }
         for (Element at = element; at != null && !at.normalName().equals("#root"); at = at.parent()) {
+            Element here = at;
             ElementStyle style = styleOf(at);
-            Optional<String> marks = property.equals("list-style")
-                    ? Painting.declared(style, "list-style-type").or(marks(at))
-                    : Optional.empty();
             // Browsers give lists their marks by the longhand, makers by the shorthand as well.
-            String value = Painting.declared(style, property).or(() -> marks).orElse("inherit");
+            String value = Painting.declared(style, property)
+                    .or(() -> property.equals("list-style")
+                            ? Painting.declared(style, "list-style-type").or(() -> marks(here))
+                            : Optional.empty())
+                    .orElse("inherit");
             if (!value.equals("inherit") && !value.equals("unset")) {
                 return value;
             }
@@ -497,8 +500,8 @@ public final class SectionFrom {
     }
 
     /** The marks that browsers give a list by how deep it is among lists (HTML, section 15.3.8). */
-    private static Supplier<Optional<String>> marks(Element list) {
-        return () -> !LISTS.contains(list.normalName())
+    private static Optional<String> marks(Element list) {
+        return !LISTS.contains(list.normalName())
                 ? Optional.empty()
                 : Optional.of(list.normalName().equals("ol") ? "decimal" : marks(listsAround(list)));
     }
@@ -531,7 +534,10 @@ public final class SectionFrom {
     }
 
     private ElementStyle styleOf(Element e) {
-        return rendered.styles(page, Viewport.of(1440, 900), States.NONE).of(e);
+        if (styles == null) {
+            styles = rendered.styles(page, Viewport.of(1440, 900), States.NONE);
+        }
+        return styles.of(e);
     }
 
     private boolean isItem() {
@@ -540,9 +546,9 @@ public final class SectionFrom {
 
     /** What a flex or grid container makes of the display of its items (CSS Display 3, section 2.7). */
     private static String blockified(String display) {
-        return display.equals("inline")
+        return display.equals("inline") || display.equals("inline-block")
                 ? "block"
-                : display.equals("inline-block") ? "block" : display.replaceFirst("^inline-(?=flex|grid|table)", "");
+                : display.replaceFirst("^inline-(?=flex|grid|table)", "");
     }
 
     /** What comes from around the part: inherited properties, and custom properties of the theme that its rules read. */

@@ -233,6 +233,16 @@ class BackdropTest {
                 .as("blue is the darkest end, what lies halfway is darker still than red")
                 .isLessThanOrEqualTo(2.45);
         assertThat(two.range(Color.WHITE).orElseThrow().worst().hex()).isEqualTo("#ff0000");
+        assertThat(behind("i" + COMES + "#222} p{background:linear-gradient(#fff,#ddd)}", body)
+                        .range(Color.BLACK)
+                        .orElseThrow()
+                        .least())
+                .as("an opaque gradient covers what changes")
+                .isGreaterThan(15);
+        assertThat(behind("i" + COMES + "#222} p{background:linear-gradient(#fff8,#ddd8)}", body)
+                        .range(Color.BLACK))
+                .as("and one that is seen through does not")
+                .isEmpty();
         assertThat(behind("i" + COMES + "#222} p{background:#fff}", body).unknown())
                 .as("covered")
                 .isNull();
