@@ -130,8 +130,7 @@ public record Backdrop(List<Layer> layers) {
                 Layer own = known.computeIfAbsent(at, e -> layer(e, styles.of(e)));
                 Optional<Layer> low = beneath(at, path);
                 if (low.isPresent()) {
-                    // Where the root has no paint, that of the body is the canvas, which lies below all (Backgrounds 3,
-                    // 2.11.2).
+                    // Where the root has no paint, the body's is the canvas, below all (Backgrounds 3, 2.11.2).
                     boolean onBody = at.normalName().equals("html") && !paints(own) && !path.isEmpty();
                     layers.add(layers.size() - (onBody ? 1 : 0), low.get());
                 }

@@ -227,10 +227,12 @@ public final class Blocks {
                     "Only sections go in and out of the main part: rules of the theme may find the others by where they stand.",
                     "Move it among what stands beside it.");
         }
-        if (!block.inside()) {
+        // What stands beside main may have that between it and the other.
+        if (!block.inside() && hasMain(page)) {
             return shifted(page, block, beside(page, other, false), note);
         }
-        List<Block> column = blocks.stream().filter(Block::inside).toList();
+        List<Block> column =
+                blocks.stream().filter(b -> b.inside() == block.inside()).toList();
         List<Block> then = new ArrayList<>(column);
         then.remove(block);
         then.add(then.indexOf(other), block);

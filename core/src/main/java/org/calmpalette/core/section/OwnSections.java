@@ -62,9 +62,8 @@ public final class OwnSections {
         Theme there = files.isEmpty() ? theme : files.applied(theme);
         List<Setting> settings = new ArrayList<>();
         List<Setting> made = new ArrayList<>();
-        for (Setting s : kit.settings()) {
-            Setting fresh = Sections.named(
-                    s, kit, name, moved, Map.of(), theme.palette().bands());
+        for (Setting fresh :
+                Sections.settings(kit, name, moved, Map.of(), theme.palette().bands())) {
             Setting before = had.get(fresh.key());
             made.add(before == null ? fresh : keeping(fresh, before, there));
         }

@@ -99,6 +99,14 @@ public final class SectionFrom {
 
     private static final Pattern URL = Pattern.compile("url\\(\\s*(?:\"([^\"]*)\"|'([^']*)'|([^)\"'\\s]*))\\s*\\)");
     private static final Pattern VARIABLE = Pattern.compile("var\\(\\s*(--[^\\s,)]+)");
+    private static final Pattern DECLARATION = Pattern.compile("([a-z-]+): (.*?)( !important)?", Pattern.DOTALL);
+
+    /** The fonts of {@code font: inherit}, each by itself. */
+    private static final List<String> FONT =
+            List.of("font-style", "font-weight", "font-size", "line-height", "font-family");
+
+    private static final List<String> LISTS = List.of("ul", "ol", "menu", "dir");
+
     private static final int MOST_ELEMENTS = 400;
 
     private final Rendered rendered;
@@ -435,12 +443,6 @@ public final class SectionFrom {
         }
     }
 
-    private static final Pattern DECLARATION = Pattern.compile("([a-z-]+): (.*?)( !important)?", Pattern.DOTALL);
-
-    /** The fonts of {@code font: inherit}, each by itself. */
-    private static final List<String> FONT =
-            List.of("font-style", "font-weight", "font-size", "line-height", "font-family");
-
     /** A declaration of the part itself: what it takes from around it is written out, and so is what its parent makes of its display. */
     private String ofRoot(String declaration) {
         Matcher m = DECLARATION.matcher(declaration);
@@ -491,8 +493,6 @@ public final class SectionFrom {
         }
         return "";
     }
-
-    private static final List<String> LISTS = List.of("ul", "ol", "menu", "dir");
 
     private static int listsAround(Element e) {
         return (int)

@@ -36,7 +36,7 @@ final class SectionSheet {
     private final String root;
     private final String prefix;
     private final Map<String, String> properties;
-    private final Map<String, String> pictures;
+    private final Map<String, String> addresses;
     private final Identifiers identifiers;
     private final Set<String> keyframes = new HashSet<>();
     private final List<Edit> edits = new ArrayList<>();
@@ -52,7 +52,8 @@ final class SectionSheet {
         this.root = root;
         this.prefix = prefix;
         this.properties = properties;
-        this.pictures = pictures;
+        this.addresses = new HashMap<>(pictures);
+        this.addresses.putAll(identifiers.anchors());
         this.identifiers = identifiers;
     }
 
@@ -88,26 +89,16 @@ final class SectionSheet {
         sheet.rules().forEach(this::names);
         sheet.rules().forEach(r -> rule(r, null));
         Tokens tokens = sheet.tokens();
-        Map<String, String> renamed = new HashMap<>(properties);
         for (int i = 0; i < tokens.size(); i++) {
-            if (tokens.is(i, TokenType.IDENT) && renamed.containsKey(tokens.value(i))) {
-                edits.add(new Edit(tokens.start(i), tokens.end(i), renamed.get(tokens.value(i))));
+            if (tokens.is(i, TokenType.IDENT) && properties.containsKey(tokens.value(i))) {
+                edits.add(new Edit(tokens.start(i), tokens.end(i), properties.get(tokens.value(i))));
             }
-        }
-        for (int i = 0; i < tokens.size(); i++) {
             boolean quoted = tokens.is(i, TokenType.STRING)
                     && i > 0
                     && tokens.is(i - 1, TokenType.FUNCTION)
                     && tokens.lower(i - 1).equals("url");
-            if ((quoted || tokens.is(i, TokenType.URL)) && tokens.value(i).startsWith("#")) {
-                String id = tokens.value(i).substring(1);
-                if (!identifiers.named(id).equals(id)) {
-                    String address = Escapes.string("#" + identifiers.named(id));
-                    edits.add(new Edit(tokens.start(i), tokens.end(i), quoted ? address : "url(" + address + ")"));
-                }
-            }
-            if ((quoted || tokens.is(i, TokenType.URL)) && pictures.containsKey(tokens.value(i))) {
-                String address = Escapes.string(pictures.get(tokens.value(i)));
+            if ((quoted || tokens.is(i, TokenType.URL)) && addresses.containsKey(tokens.value(i))) {
+                String address = Escapes.string(addresses.get(tokens.value(i)));
                 edits.add(new Edit(tokens.start(i), tokens.end(i), quoted ? address : "url(" + address + ")"));
             }
         }

@@ -98,10 +98,7 @@ public final class Sections {
         Theme there = change.isEmpty() ? theme : change.applied(theme);
         Place place = new Place(name.key(), name.label());
         List<Setting> settings = new ArrayList<>(theme.palette().settings());
-        for (Setting s : kit.settings()) {
-            settings.add(
-                    named(s, kit, name.key(), moved, givens, theme.palette().bands()));
-        }
+        settings.addAll(settings(kit, name.key(), moved, givens, theme.palette().bands()));
         Palette palette = theme.palette().withPlace(place).withSettings(settings);
         Effective values = Effective.defaults(palette, there.media());
         change = change.with(page.source().file(), at.apply(page, markup(kit, page, name.key(), moved, values)));
@@ -168,18 +165,25 @@ public final class Sections {
         return Identifiers.of(kit.root(kit.page()), name);
     }
 
-    /** A setting of the section as one of the theme. */
-    static Setting named(
+    /** The settings of the section as those of a theme. */
+    static List<Setting> settings(
+            SectionKit kit, String name, Map<String, String> moved, Map<String, Given> givens, Bands bandsHere) {
+        Set<String> own = new HashSet<>();
+        kit.settings().forEach(s -> own.add(s.key()));
+        Map<String, String> anchors = identifiers(kit, name).anchors();
+        return kit.settings().stream()
+                .map(s -> named(s, own, name, s.kind() instanceof LinkKind ? anchors : moved, givens, bandsHere))
+                .toList();
+    }
+
+    /** @param texts what its values are called in the theme, by what they are in the section */
+    private static Setting named(
             Setting s,
-            SectionKit kit,
+            Set<String> own,
             String name,
-            Map<String, String> moved,
+            Map<String, String> texts,
             Map<String, Given> givens,
             Bands bandsHere) {
-        Set<String> own = new HashSet<>();
-        kit.settings().forEach(o -> own.add(o.key()));
-        Map<String, String> texts =
-                s.kind() instanceof LinkKind ? identifiers(kit, name).anchors() : moved;
         Map<String, Given> bands = new LinkedHashMap<>();
         s.bands().forEach((band, g) -> {
             // Bands are the theme's: a default for one that it does not have goes.

@@ -182,8 +182,7 @@ final class PageFindings {
                 continue;
             }
             // Where on a gradient the text stands is not known here, so it is only told what reads on no colour of it.
-            // On a page
-            // that changes it stands on each of its colours, since a window may be as high as the page.
+            // On a page that changes it stands on each of its colours: a window may be as high as the page.
             double ratio = changes
                     ? range.get().least()
                     : gradient ? range.get().most() : backdrop.under(text.get()).ratio();

@@ -37,8 +37,7 @@ final class RepeatFindings {
         near(colors, findings);
         repeated(colors, roles, findings);
         for (ThemeSheet part : theme.sheets()) {
-            // Each section is by itself, so that it can go to another theme: what is gathered of several would tie
-            // them.
+            // Sections go to other themes one by one: what is gathered of several would tie them together.
             if (roles.get(part.path()).lasts() && !Sections.isSheet(part)) {
                 lengths(theme, part, findings);
             }
