@@ -1,6 +1,8 @@
 // Runs inside a preview, in a sandbox with an origin of its own. It draws outlines, measures contrast, tries values and
 // tells the desk what was clicked. It takes messages from the page around it only, and the page around it checks that
 // what comes back comes from its own frame.
+import { comings, contrast, faded, hex, luminance, nothing, over, ratio, same } from "./paint.js";
+
 const desk = window.parent;
 const trial = document.createElement("style");
 const without = document.createElement("style");
@@ -28,21 +30,6 @@ function bytes(color) {
   }
   return known.get(color);
 }
-const same = (x, y) => x.r === y.r && x.g === y.g && x.b === y.b && Math.abs(x.a - y.a) < 0.01;
-
-// Simple alpha compositing (Compositing and Blending Level 1, section 5.1).
-function over(top, under) {
-  const a = top.a + under.a * (1 - top.a);
-  const mix = (t, u) => (a === 0 ? 0 : (t * top.a + u * under.a * (1 - top.a)) / a);
-  return { r: mix(top.r, under.r), g: mix(top.g, under.g), b: mix(top.b, under.b), a };
-}
-// Relative luminance and contrast ratio as WCAG 2.2 defines them.
-function luminance({ r, g, b }) {
-  const line = (v) => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4);
-  return 0.2126 * line(r) + 0.7152 * line(g) + 0.0722 * line(b);
-}
-const contrast = (x, y) => (Math.max(x, y) + 0.05) / (Math.min(x, y) + 0.05);
-const ratio = (x, y) => contrast(luminance(x), luminance(y));
 
 const LONGHANDS = {
   color: ["color"], fill: ["fill"], stroke: ["stroke"], "background-color": ["backgroundColor"],
@@ -173,7 +160,6 @@ function painted(element, known, boxes) {
   }
   return known.get(element);
 }
-const faded = (color, opacity) => (opacity === 1 ? color : { ...color, a: color.a * opacity });
 // Boxes as large as the window that stay in it below the page, as core's Beneath has them: what the page turns into at times.
 function isContext(element) {
   const s = getComputedStyle(element);
@@ -201,7 +187,6 @@ function beneath() {
     return { element, name, context, changes: s.animationName !== "none", level: Number(s.zIndex) };
   }).sort((x, y) => x.level - y.level);
 }
-const nothing = { r: 0, g: 0, b: 0, a: 0 };
 // Of the boxes below in one stacking context: what is always there, and what comes over it, alone and while one goes and another comes.
 function low(boxes) {
   let always = nothing;
@@ -214,11 +199,7 @@ function low(boxes) {
     if (!changes) always = over(faded(color, Number(s.opacity)), always);
     else if (color.a > 0 && !ends.some((e) => same(e, color))) ends.push(color);
   }
-  const all = [...ends];
-  ends.slice(0, 30).forEach((one, i) => ends.slice(i + 1, 30).forEach((other) => {
-    for (let step = 1; step < 16; step++) all.push(over(faded(other, step / 16), one));
-  }));
-  return { image, colors: all.map((color) => over(color, always)) };
+  return { image, colors: comings(ends).map((color) => over(color, always)) };
 }
 // The worst of what is seen; "ways" are all of them where the page below changes.
 function seenThrough(element, color, known = new Map(), boxes = []) {
@@ -254,7 +235,6 @@ function read(elements, boxes) {
   const known = new Map();
   return elements.map((element) => seenThrough(element, bytes(getComputedStyle(element).color), known, boxes));
 }
-const hex = (c) => "#" + [c.r, c.g, c.b].map((v) => Math.round(v).toString(16).padStart(2, "0")).join("");
 const look = (seen) => seen.ways.map((w) => hex(w.text) + hex(w.ground)).join();
 function measure({ id, candidates, probes, grounds = {} }) {
   const before = trial.textContent;

@@ -123,7 +123,10 @@ export class Frames {
     this.root.dataset.page = page;
     this.ready.clear();
     this.last.values = null;
-    for (const frame of this.windows) frame.src = this.root.dataset.base + page.split("/").map(encodeURIComponent).join("/");
+    for (const frame of this.windows) {
+      delete frame.dataset.ready;
+      frame.src = this.root.dataset.base + page.split("/").map(encodeURIComponent).join("/");
+    }
   }
 
   // The same page anew, at the place where one was.
@@ -151,6 +154,7 @@ export class Frames {
         if (last) source.postMessage({ ...last, scale: this.scale }, "*");
       }
       if (this.back) source.postMessage({ type: "scroll", share: this.back }, "*");
+      frame.dataset.ready = "";
       if (frame === this.windows[this.windows.length - 1]) {
         (this.readyCalls || []).forEach((call) => call());
         this.readyCalls = [];

@@ -56,3 +56,9 @@ document.addEventListener("htmx:beforeRequest", (event) => {
 });
 // Back from the browser's memory of pages.
 addEventListener("pageshow", (event) => { if (event.persisted) leaving = false; });
+
+// Of panels of one name only one may be open, and a browser shuts what comes while another is open (HTML, details name groups). What
+// is about to be replaced gives its name up first, so what comes open stays open.
+document.addEventListener("htmx:beforeSwap", ({ detail: { target, shouldSwap } }) => {
+  if (shouldSwap) target.querySelectorAll("details[name]").forEach((panel) => panel.removeAttribute("name"));
+});

@@ -4,21 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Page;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 /** axe-core finds nothing on any of our views, and the thread can be gone through with the keyboard. */
 class AccessibilityTest {
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
-
     private final Running running = Running.get();
 
     private void check(Page page, String path) {
         page.navigate(running.address + path);
-        page.waitForTimeout(300);
+        Running.settled(page);
         // The frames hold strangers' pages, whose faults are not ours.
         var found = new AxeBuilder(page)
                 .setLegacyMode(true)

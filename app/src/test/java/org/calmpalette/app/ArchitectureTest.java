@@ -7,9 +7,11 @@ import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.util.List;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 
 /** Features stand on each other in one direction only. */
+@Order(1)
 class ArchitectureTest {
     /** Each may use those before it. */
     private static final List<String> ORDER = List.of(
@@ -29,13 +31,13 @@ class ArchitectureTest {
             "people",
             "demo");
 
-    private final JavaClasses app = new ClassFileImporter()
+    private static final JavaClasses APP = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("org.calmpalette.app");
 
     @Test
     void thereIsNoCircleBetweenFeatures() {
-        slices().matching("org.calmpalette.app.(*)..").should().beFreeOfCycles().check(app);
+        slices().matching("org.calmpalette.app.(*)..").should().beFreeOfCycles().check(APP);
     }
 
     @Test
@@ -51,7 +53,7 @@ class ArchitectureTest {
                         .should()
                         .dependOnClassesThat()
                         .resideInAnyPackage(later)
-                        .check(app);
+                        .check(APP);
             }
         }
     }

@@ -1,7 +1,6 @@
 package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.within;
 
 import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Locator;
@@ -13,119 +12,19 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Random;
 import java.util.TreeMap;
 import javax.imageio.ImageIO;
-import org.calmpalette.core.background.BoxGeometry;
-import org.calmpalette.core.background.NaturalSize;
-import org.calmpalette.core.background.Placement;
 import org.calmpalette.core.intake.ThemeZip;
 import org.calmpalette.core.theme.ThemeFiles;
-import org.calmpalette.core.value.BackgroundLayer;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The box of a background and the bar of a gradient: what is moved there is what the fields say, and what is kept. */
 class BackgroundEditorTest {
-    private static final int CASES = 400;
-
     private final Running running = Running.get();
 
     @TempDir
     Path folder;
-
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
-
-    private static String pick(Random random, String... of) {
-        return of[random.nextInt(of.length)];
-    }
-
-    private static String length(Random random) {
-        return random.nextBoolean() ? random.nextInt(140) - 20 + "%" : random.nextInt(300) - 60 + "px";
-    }
-
-    private record Case(String position, String size, String repeat, int[] picture, int[] box) {}
-
-    private static List<Case> cases() {
-        Random random = new Random(28);
-        List<Case> all = new ArrayList<>();
-        for (int i = 0; i < CASES; i++) {
-            String position = random.nextInt(3) > 0
-                    ? length(random) + " " + length(random)
-                    : pick(random, "left", "center", "right") + " " + pick(random, "top", "center", "bottom");
-            String size = random.nextInt(3) > 0
-                    ? pick(random, "cover", "contain", "auto")
-                    : 5 + random.nextInt(150) + pick(random, "px", "%") + pick(random, "", " auto", " 40%", " 90px");
-            all.add(new Case(
-                    position,
-                    size,
-                    pick(random, "no-repeat", "repeat", "repeat-x", "repeat-y", "space", "round"),
-                    new int[] {10 + random.nextInt(400), 10 + random.nextInt(300)},
-                    new int[] {40 + random.nextInt(900), 40 + random.nextInt(600)}));
-        }
-        return all;
-    }
-
-    @Test
-    @SuppressWarnings("unchecked")
-    void thePictureLandsInTheBoxWhereCoreSaysIt() {
-        Page page = running.visitor(600, 400);
-        page.navigate(running.address + "/sign-in");
-        List<Case> cases = cases();
-        List<List<Object>> asked = cases.stream()
-                .map(c -> List.<Object>of(
-                        c.position(),
-                        c.size(),
-                        c.repeat(),
-                        List.of(c.picture()[0], c.picture()[1]),
-                        List.of(c.box()[0], c.box()[1])))
-                .toList();
-        List<List<Object>> theirs = (List<List<Object>>) page.evaluate(
-                "async cases => { const { placed } = await import('/assets/background.js');"
-                        + " return cases.map(([position, size, repeat, natural, box]) => { const p = placed({ position, size, repeat }, natural, box, [1440, 900]);"
-                        + " return [...p.at, ...p.tile, p.many[0], p.many[1], ...p.step]; }); }",
-                asked);
-        for (int i = 0; i < cases.size(); i++) {
-            Case c = cases.get(i);
-            String[] at = c.position().split(" ");
-            BackgroundLayer layer = BackgroundLayer.read(new BackgroundLayer.Longhands(
-                            "url(a.png)", at[0], at[1], c.size(), c.repeat(), "padding-box", "border-box", "scroll"))
-                    .orElseThrow()
-                    .get(0);
-            Placement core = Placement.of(
-                    layer, NaturalSize.of(c.picture()[0], c.picture()[1]), BoxGeometry.of(c.box()[0], c.box()[1]));
-            String which = c + " " + theirs.get(i);
-            double[] ours = {
-                core.tile().x(),
-                core.tile().y(),
-                core.tile().width(),
-                core.tile().height()
-            };
-            for (int k = 0; k < 4; k++) {
-                assertThat(((Number) theirs.get(i).get(k)).doubleValue())
-                        .as(which)
-                        .isCloseTo(ours[k], within(0.001));
-            }
-            assertThat(theirs.get(i).get(4)).as(which).isEqualTo(core.repeatsX());
-            assertThat(theirs.get(i).get(5)).as(which).isEqualTo(core.repeatsY());
-            if (core.repeatsX()) {
-                assertThat(((Number) theirs.get(i).get(6)).doubleValue())
-                        .as(which)
-                        .isCloseTo(core.stepX(), within(0.001));
-            }
-            if (core.repeatsY()) {
-                assertThat(((Number) theirs.get(i).get(7)).doubleValue())
-                        .as(which)
-                        .isCloseTo(core.stepY(), within(0.001));
-            }
-        }
-    }
 
     private static byte[] picture(int width, int height) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();

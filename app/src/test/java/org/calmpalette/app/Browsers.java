@@ -5,18 +5,28 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.PlaywrightException;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Method;
+import java.lang.reflect.Proxy;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javax.imageio.ImageIO;
 
 /** Headless Chromium, started once for all tests of a run. */
 final class Browsers {
-    private static final List<BrowserContext> OPEN = new ArrayList<>();
+    private static final Map<Page, List<String>> OPEN = new LinkedHashMap<>();
+    private static final int CORES = Runtime.getRuntime().availableProcessors();
+    /** After which a wait on a machine that has nothing else to do is in vain. */
+    private static final double PATIENCE_MS = 10_000;
+
     private static Browser browser;
 
     private Browsers() {}
@@ -43,6 +53,20 @@ final class Browsers {
         return browser;
     }
 
+    /**
+     * How long something is waited for, in ms: ten seconds on a machine that has nothing else to do, more as more programs want to run
+     * than there are cores.
+     */
+    static double patience() {
+        try {
+            String[] load = Files.readString(Path.of("/proc/loadavg")).split("[ /]");
+            double wanting = Math.max(Double.parseDouble(load[0]), Double.parseDouble(load[3]));
+            return PATIENCE_MS * Math.max(1, wanting / CORES);
+        } catch (IOException elsewhere) {
+            return 6 * PATIENCE_MS;
+        }
+    }
+
     /** A page of a new visitor, who knows nothing of the others. */
     static Page page(int width, int height) {
         return page(width, height, true);
@@ -56,16 +80,59 @@ final class Browsers {
                         .setAcceptDownloads(true)
                         .setLocale("en-GB"))
                 .newPage();
-        // Long enough for a busy machine with two cores; what is waited for comes in a fraction of a second on a free
-        // one.
-        page.setDefaultTimeout(60_000);
-        OPEN.add(page.context());
-        return page;
+        List<String> console = new ArrayList<>();
+        page.onConsoleMessage(m -> console.add(m.type() + " " + m.text()));
+        page.onPageError(console::add);
+        page.onRequestFailed(r -> console.add("not there: " + r.url() + " " + r.failure()));
+        OPEN.put(page, console);
+        return patient(page);
+    }
+
+    /** The page, of which each wait is as long as the machine makes necessary now. */
+    private static Page patient(Page page) {
+        return proxied((method, args) -> {
+            page.setDefaultTimeout(patience());
+            return method.invoke(page, args);
+        });
+    }
+
+    /** What happens in place of a page's own method. */
+    interface Call {
+        Object of(Method method, Object[] args) throws ReflectiveOperationException;
+    }
+
+    static Page proxied(Call call) {
+        return (Page) Proxy.newProxyInstance(
+                Page.class.getClassLoader(), new Class<?>[] {Page.class}, (self, method, args) -> {
+                    try {
+                        return call.of(method, args);
+                    } catch (InvocationTargetException e) {
+                        throw e.getCause();
+                    }
+                });
+    }
+
+    /** Writes what every open window shows, its markup, its address and what its console said, into a folder. */
+    static synchronized void keep(Path folder) throws IOException {
+        Files.createDirectories(folder);
+        int n = 0;
+        for (Map.Entry<Page, List<String>> open : OPEN.entrySet()) {
+            Page page = open.getKey();
+            n++;
+            Files.write(folder.resolve(n + "-console.txt"), open.getValue());
+            try {
+                page.setDefaultTimeout(PATIENCE_MS);
+                Files.writeString(folder.resolve(n + "-page.html"), "<!-- " + page.url() + " -->\n" + page.content());
+                page.screenshot(new Page.ScreenshotOptions().setPath(folder.resolve(n + "-seen.png")));
+            } catch (PlaywrightException gone) {
+                Files.writeString(folder.resolve(n + "-gone.txt"), gone.getMessage());
+            }
+        }
     }
 
     /** Closes what a test left open: pages with frames go on costing time. */
     static synchronized void closeAll() {
-        OPEN.forEach(BrowserContext::close);
+        OPEN.keySet().stream().map(Page::context).distinct().forEach(BrowserContext::close);
         OPEN.clear();
     }
 

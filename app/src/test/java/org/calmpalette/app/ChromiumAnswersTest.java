@@ -33,7 +33,7 @@ import org.calmpalette.core.chromium.SelectorsTest;
 import org.calmpalette.core.chromium.SvgTest;
 import org.calmpalette.core.chromium.WebpTest;
 import org.calmpalette.core.usage.ColorFamilyTest;
-import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -46,11 +46,6 @@ class ChromiumAnswersTest {
 
     @TempDir
     Path folder;
-
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
 
     private static void settle(String name, Map<String, List<String>> answers) {
         if (RECORD) {
@@ -239,6 +234,7 @@ class ChromiumAnswersTest {
         settle("conditions", answers);
     }
 
+    @Tag("generated")
     @Test
     @SuppressWarnings("unchecked")
     void colors() {
@@ -263,6 +259,7 @@ class ChromiumAnswersTest {
     }
 
     /** Reads the tiles of generated backgrounds back from the pixels. */
+    @Tag("generated")
     @Test
     void backgrounds() throws IOException {
         List<BackgroundsTest.Case> cases = BackgroundsTest.cases();
@@ -317,6 +314,7 @@ class ChromiumAnswersTest {
     }
 
     /** The computed value of each gradient, and the colours of its pixels. */
+    @Tag("generated")
     @Test
     void gradients() throws IOException {
         List<String> cases = GradientsTest.cases();
@@ -397,6 +395,7 @@ class ChromiumAnswersTest {
     }
 
     /** Boxes and lines as measures hold them, then for each width and text the worst contrast with the pixels behind it and the one that 95 of 100 reach. */
+    @Tag("generated")
     @Test
     @SuppressWarnings("unchecked")
     void grounds() throws IOException {

@@ -3,6 +3,7 @@ package org.calmpalette.app;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.CookieManager;
+import java.net.HttpCookie;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.net.http.HttpClient;
@@ -10,8 +11,11 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /** Somebody who asks the application without a browser. Follows no redirect by itself. */
 final class Client {
@@ -28,8 +32,44 @@ final class Client {
         this.address = address;
     }
 
+    /** What they who have signed in carry, by address and name: signing in is made slow on purpose, and is itself tested elsewhere. */
+    private static final Map<String, Map<String, String>> CARRIED = new ConcurrentHashMap<>();
+
+    /** Somebody with the password of this run, as they are once they have signed in. */
     Client signedIn(String name) {
-        return signedIn(name, Running.PASSWORD);
+        return carrying("", name);
+    }
+
+    /** As they are in the windows of a browser: whoever signs out there is still signed in elsewhere. */
+    Client signedInWindow(String name) {
+        return carrying("window", name);
+    }
+
+    private Client carrying(String where, String name) {
+        Map<String, String> carried = CARRIED.get(address + where + name);
+        if (carried != null) {
+            carried.forEach(this::carry);
+            if (get("/account").statusCode() == 200) {
+                return this;
+            }
+            cookies.getCookieStore().removeAll();
+        }
+        signedIn(name, Running.PASSWORD);
+        CARRIED.put(address + where + name, cookies());
+        return this;
+    }
+
+    Map<String, String> cookies() {
+        return cookies.getCookieStore().getCookies().stream()
+                .filter(c -> !c.getValue().isEmpty())
+                .collect(Collectors.toMap(HttpCookie::getName, HttpCookie::getValue, (a, b) -> b));
+    }
+
+    private void carry(String name, String value) {
+        HttpCookie cookie = new HttpCookie(name, value);
+        cookie.setPath("/");
+        cookie.setVersion(0);
+        cookies.getCookieStore().add(URI.create(address), cookie);
     }
 
     Client signedIn(String name, String password) {

@@ -2,6 +2,9 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ch.qos.logback.classic.Logger;
+import ch.qos.logback.classic.spi.ILoggingEvent;
+import ch.qos.logback.core.read.ListAppender;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpRequest;
@@ -20,6 +23,7 @@ import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.storage.SweepAccess;
 import org.junit.jupiter.api.Test;
+import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.servlet.mvc.method.RequestMappingInfo;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
@@ -49,6 +53,10 @@ class EdgesTest {
                 running.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class);
         RequestMappingInfo at = RequestMappingInfo.paths("/fails-late").build();
         pages.registerMapping(at, new FailsLate(), FailsLate.class.getMethod("page"));
+        ListAppender<ILoggingEvent> log = new ListAppender<>();
+        log.start();
+        Logger root = (Logger) LoggerFactory.getLogger(org.slf4j.Logger.ROOT_LOGGER_NAME);
+        root.addAppender(log);
         try {
             HttpResponse<String> answer =
                     new Client(running.address).signedIn("ida").get("/fails-late");
@@ -56,7 +64,18 @@ class EdgesTest {
             assertThat(answer.body())
                     .contains("Something went wrong on our side.", "</html>")
                     .doesNotContain("longer than what is kept", "there()");
+            // The name of the request leads from the page to the one place in the log.
+            String id = answer.headers().firstValue("X-Request-Id").orElseThrow();
+            assertThat(answer.body()).contains("under " + id);
+            assertThat(log.list.stream()
+                            .filter(e -> id.equals(e.getMDCPropertyMap().get("request"))))
+                    .singleElement()
+                    .satisfies(e -> {
+                        assertThat(e.getFormattedMessage()).isEqualTo("GET /fails-late: 500");
+                        assertThat(e.getThrowableProxy()).isNotNull();
+                    });
         } finally {
+            root.detachAppender(log);
             pages.unregisterMapping(at);
         }
     }

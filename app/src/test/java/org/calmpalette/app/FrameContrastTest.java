@@ -15,16 +15,10 @@ import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 /** The script of the frames and core's {@link Backdrop} see the same text on the same ground. */
 class FrameContrastTest {
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
-
     private static final String HTML =
             """
       <!doctype html><style>body{margin:0;background:#f4efe6;color:#22303d} .half{opacity:.5} .glass{background:rgb(31 51 71 / 60%);color:#fff} .solid{background:#1f3347;color:#9ab}
@@ -81,11 +75,16 @@ class FrameContrastTest {
     }
 
     /** The parts of the script that reckon with colours, without those that speak with the desk. */
-    private String reckoning() throws IOException {
-        try (InputStream in = getClass().getResourceAsStream("/static/assets/frame.js")) {
-            String script = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-            return script.substring(script.indexOf("// Colours as bytes"), script.indexOf("const LONGHANDS"))
-                    + script.substring(script.indexOf("// What is seen of a text"), script.indexOf("const hex = (c)"));
+    private static String reckoning() throws IOException {
+        String script = asset("frame.js");
+        return asset("paint.js").replace("export ", "")
+                + script.substring(script.indexOf("// Colours as bytes"), script.indexOf("const LONGHANDS"))
+                + script.substring(script.indexOf("// What is seen of a text"), script.indexOf("const look = (seen)"));
+    }
+
+    private static String asset(String name) throws IOException {
+        try (InputStream in = FrameContrastTest.class.getResourceAsStream("/static/assets/" + name)) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         }
     }
 

@@ -13,14 +13,13 @@ import java.util.Random;
 import org.calmpalette.core.background.BoxGeometry.Rectangle;
 import org.calmpalette.core.chromium.OutsideSheets;
 import org.calmpalette.core.render.Measures;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /**
  * Boxes between measured widths on specimen pages of published sheets, against Chromium at 200 random widths. Takes minutes, so it is
- * run by hand: {@code ./calm test -Dtest=FrameworkBoxes -DskipITs -Dsurefire.failIfNoSpecifiedTests=false}; what came out stands in
+ * run by hand: {@code ./calm test FrameworkBoxes}; what came out stands in
  * docs/agreement.md.
  */
 class FrameworkBoxes {
@@ -30,11 +29,6 @@ class FrameworkBoxes {
 
     @TempDir
     Path folder;
-
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
 
     @ParameterizedTest
     @ValueSource(

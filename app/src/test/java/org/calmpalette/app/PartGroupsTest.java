@@ -11,17 +11,11 @@ import java.util.TreeMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import org.calmpalette.app.work.Jobs;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 /** A part of a page becomes a group of settings: found, shown, taken, and nothing looks otherwise at any width. */
 class PartGroupsTest {
     private final Running running = Running.get();
-
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
 
     private static final String LOOK =
             "() => [...document.querySelectorAll('body, body *')].map(e => { const b = e.getBoundingClientRect(), s = getComputedStyle(e); return [e.localName, b.x, b.y, b.width, b.height, s.color, s.backgroundColor, s.fontSize, s.position].join(' ') })";
@@ -56,7 +50,8 @@ class PartGroupsTest {
         maker.navigate(running.address + theme + "/survey?view=parts");
         maker.waitForSelector("text=measure the page first");
         maker.click("text=Measure what lies behind the texts");
-        maker.waitForSelector("tr.pick[data-row=hero]", new Page.WaitForSelectorOptions().setTimeout(120_000));
+        maker.waitForSelector(
+                "tr.pick[data-row=hero]", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
         List<String> before = look(running.address + maker.getAttribute("[data-base]", "data-base") + "index.html");
         for (String part : List.of("hero", "header", "column")) {
             maker.navigate(running.address + theme + "/survey?view=parts");

@@ -14,7 +14,6 @@ import java.util.Random;
 import java.util.TreeMap;
 import org.calmpalette.core.background.BoxGeometry.Rectangle;
 import org.calmpalette.core.render.Measures;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
@@ -27,11 +26,6 @@ class PicturesTest {
         running = Running.get();
     }
 
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
-
     private static String towpath(Page maker) {
         maker.navigate(running.address + "/themes");
         return maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath"))
@@ -42,7 +36,7 @@ class PicturesTest {
 
     private static Page pictures(Page maker, String theme) {
         maker.navigate(running.address + theme + "/pictures?picture=img/river-dusk.jpg");
-        maker.waitForSelector("[data-reading]", new Page.WaitForSelectorOptions().setTimeout(120_000));
+        maker.waitForSelector("[data-reading]", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
         return maker;
     }
 
@@ -175,7 +169,8 @@ class PicturesTest {
                 .bringIn("pictures.zip", HostileThemesInTheApplicationTest.zip(files));
         maker.navigate(running.address + theme + "/survey");
         maker.click("text=Measure what lies behind the texts");
-        maker.waitForSelector("text=Pages are measured", new Page.WaitForSelectorOptions().setTimeout(120_000));
+        maker.waitForSelector(
+                "text=Pages are measured", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
         maker.navigate(running.address + theme + "/pictures");
         maker.waitForSelector("[data-reading]");
         Locator picture = maker.locator("[data-image]");
@@ -231,7 +226,7 @@ class PicturesTest {
                     maker.reload();
                     return maker.locator("tr[data-kind=lost-subject]").count() == 1;
                 },
-                new Page.WaitForConditionOptions().setTimeout(120_000));
+                new Page.WaitForConditionOptions().setTimeout(4 * Browsers.patience()));
         assertThat(maker.locator("tr[data-kind=text-on-picture]").first().textContent())
                 .contains("Cross the mere by dusk");
         maker.click("tr[data-kind=text-on-picture] .name >> nth=0");

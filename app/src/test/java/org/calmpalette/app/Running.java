@@ -3,15 +3,14 @@ package org.calmpalette.app;
 import com.microsoft.playwright.ElementHandle;
 import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.Cookie;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.lang.reflect.InvocationTargetException;
-import java.lang.reflect.Proxy;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import org.springframework.boot.SpringApplication;
@@ -21,6 +20,7 @@ import org.springframework.context.ConfigurableApplicationContext;
 public final class Running {
     static final String PASSWORD = "only-for-this-run";
     /** Several runs go on side by side, each with a database of its own. */
+    @SuppressWarnings("unused")
     private static FileChannel held;
 
     private static final int FORK = slot();
@@ -30,8 +30,6 @@ public final class Running {
 
     private final ConfigurableApplicationContext app;
     final String address;
-    final List<String> consoleErrors = new ArrayList<>();
-
     /** The first number that no other run holds; held until this one ends, however it does. */
     private static int slot() {
         for (int n = 1; ; n++) {
@@ -145,25 +143,24 @@ public final class Running {
      * words of a page are seen well before its scripts have come.
      */
     private static Page unhurried(Page page) {
-        return (Page)
-                Proxy.newProxyInstance(Page.class.getClassLoader(), new Class<?>[] {Page.class}, (self, m, args) -> {
-                    if (ACTS.contains(m.getName())) {
-                        page.waitForLoadState();
-                    }
-                    try {
-                        return m.invoke(page, args);
-                    } catch (InvocationTargetException e) {
-                        // A page that has measured itself shows itself anew, and may do so in the very moment in which
-                        // one leaves.
-                        boolean crossed = m.getName().equals("navigate")
-                                && String.valueOf(e.getCause().getMessage()).contains("net::ERR_ABORTED");
-                        if (!crossed) {
-                            throw e.getCause();
-                        }
-                        page.waitForLoadState();
-                        return m.invoke(page, args);
-                    }
-                });
+        return Browsers.proxied((method, args) -> {
+            if (ACTS.contains(method.getName())) {
+                page.waitForLoadState();
+            }
+            try {
+                return method.invoke(page, args);
+            } catch (InvocationTargetException e) {
+                // A page that has measured itself shows itself anew, and may do so in the very moment in which
+                // one leaves.
+                boolean crossed = method.getName().equals("navigate")
+                        && String.valueOf(e.getCause().getMessage()).contains("net::ERR_ABORTED");
+                if (!crossed) {
+                    throw e;
+                }
+                page.waitForLoadState();
+                return method.invoke(page, args);
+            }
+        });
     }
 
     /** A window of a new visitor. */
@@ -173,25 +170,21 @@ public final class Running {
 
     /** A window of a visitor who does not wait until a page is there. */
     Page hasty(int width, int height) {
-        Page page = Browsers.page(width, height);
-        page.onConsoleMessage(m -> {
-            if (m.type().equals("error")) {
-                consoleErrors.add(page.url() + ": " + m.text());
-            }
-        });
-        return page;
+        return Browsers.page(width, height);
     }
 
     Page signedIn(String name, int width, int height) {
         return signedIn(visitor(width, height), name);
     }
 
+    /** Somebody who has signed in, as they come to the page that they work on. What it takes is done once for each name. */
     Page signedIn(Page page, String name) {
-        page.navigate(address + "/sign-in");
-        page.fill("#username", name);
-        page.fill("#password", PASSWORD);
-        page.click("main form button[type=submit] >> nth=0");
-        page.waitForURL(url -> !url.contains("sign-in"));
+        page.context()
+                .addCookies(new Client(address)
+                        .signedInWindow(name).cookies().entrySet().stream()
+                                .map(c -> new Cookie(c.getKey(), c.getValue()).setUrl(address))
+                                .toList());
+        page.navigate(address + "/");
         return page;
     }
 
@@ -239,9 +232,12 @@ public final class Running {
         page.waitForSelector("iframe[data-width]");
         List<Frame> frames = frames(page);
         Frame frame = frames.get(frames.size() - 1);
-        // The strip draws its frames to scale once their room is known; before that a place on the screen means
-        // nothing.
-        page.waitForTimeout(250);
+        // The strip draws its frames to scale once their room is known, and a frame listens once its script is there;
+        // before that
+        // a place on the screen means nothing.
+        page.waitForFunction(
+                "() => { const f = [...document.querySelectorAll('iframe[data-width]')].pop();"
+                        + " const b = JSON.stringify(f.getBoundingClientRect()); const stands = f.dataset.ready === '' && window.stood === b; window.stood = b; return stands; }");
         List<?> inside = (List<?>) frame.evaluate(
                 "([s, across, down]) => { const e = document.querySelector(s); e.scrollIntoView({block: 'center', behavior: 'instant'});"
                         + " const b = e.getBoundingClientRect(); return [b.x + b.width * across, b.y + b.height * down]; }",
@@ -253,6 +249,14 @@ public final class Running {
         page.waitForResponse("**/part?**", () -> page.mouse()
                 .click(number(outside, 0) + number(inside, 0) * scale, number(outside, 1) + number(inside, 1) * scale));
         page.waitForSelector("#card [data-part]");
+    }
+
+    /** Waits until a page has come to rest: its letters and pictures are there, nothing moves, and nothing is on its way. */
+    static void settled(Page page) {
+        page.waitForFunction(
+                "() => document.fonts.status === 'loaded' && !document.querySelector('.htmx-request, .htmx-swapping, .htmx-settling')"
+                        + " && document.getAnimations().every(a => a.playState !== 'running')"
+                        + " && [...document.images].every(i => i.complete || i.loading === 'lazy')");
     }
 
     private static double number(List<?> list, int index) {

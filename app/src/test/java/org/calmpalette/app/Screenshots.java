@@ -1,6 +1,7 @@
 package org.calmpalette.app;
 
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.LoadState;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 
@@ -15,7 +16,8 @@ class Screenshots {
     }
 
     private void shoot(Page page, String name) {
-        page.waitForTimeout(1500);
+        page.waitForLoadState(LoadState.NETWORKIDLE);
+        Running.settled(page);
         page.screenshot(new Page.ScreenshotOptions().setPath(target.resolve(name + ".png")));
     }
 

@@ -13,7 +13,6 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.TreeMap;
 import org.calmpalette.core.intake.ThemeZip;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -54,11 +53,6 @@ class SettingsDeskTest {
         page = running.maker();
         Running.bringIn(page, running.address, zip);
         theme = page.url().replaceAll("/survey.*", "");
-    }
-
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
     }
 
     private void made(String key) {

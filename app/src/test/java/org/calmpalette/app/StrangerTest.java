@@ -6,6 +6,7 @@ import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Request;
 import com.microsoft.playwright.Route;
+import com.microsoft.playwright.options.LoadState;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -18,17 +19,11 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.calmpalette.core.intake.ThemeZip;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Themes that nobody prepared, and those that mean harm. */
 class StrangerTest {
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
-
     private final Running running = Running.get();
 
     @TempDir
@@ -170,7 +165,9 @@ class StrangerTest {
         for (String id : List.of("#out", "#js", "#top", "#send")) {
             frame.dispatchEvent(id, "click");
         }
-        page.waitForTimeout(400);
+        // What a click sets off has begun once the page has been drawn twice more.
+        frame.evaluate(TWICE_DRAWN);
+        page.evaluate(TWICE_DRAWN);
         assertThat(frame.evaluate("() => window.hacked ?? null")).isNull();
         assertThat(page.evaluate("() => window.hacked ?? null")).isNull();
         assertThat(page.url()).contains("/settings");
@@ -190,9 +187,12 @@ class StrangerTest {
         assertThat(page.evaluate("() => self.origin")).isEqualTo("null");
         assertThat(page.evaluate("() => window.hacked ?? null")).isNull();
         page.navigate(frame.url().replace("two.html", "evil.svg"));
-        page.waitForTimeout(200);
+        page.waitForLoadState(LoadState.NETWORKIDLE);
         assertNothingWentOut(asked);
     }
+
+    private static final String TWICE_DRAWN =
+            "() => new Promise(r => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r))))";
 
     /** What a page asks for elsewhere is stopped by its Content-Security-Policy before it leaves the browser. */
     private static void assertNothingWentOut(List<Request> asked) {

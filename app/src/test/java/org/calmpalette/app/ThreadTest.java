@@ -11,7 +11,6 @@ import com.microsoft.playwright.options.RequestOptions;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.calmpalette.core.intake.ThemeZip;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -21,11 +20,6 @@ import org.junit.jupiter.api.io.TempDir;
 /** The whole job on the demo, in the browser: from a fixed colour to a visitor who sees an owner's choice. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class ThreadTest {
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
-
     private final Running running = Running.get();
 
     @TempDir

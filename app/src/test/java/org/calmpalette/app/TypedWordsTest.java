@@ -9,7 +9,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -56,11 +55,6 @@ class TypedWordsTest {
         assertThat(owner.post("/sites/" + site + "/go-live").statusCode()).isEqualTo(302);
     }
 
-    @AfterEach
-    void closeWindows() {
-        Browsers.closeAll();
-    }
-
     private Page site(int width, int height) {
         Page page = running.signedIn(ownerName, width, height);
         page.navigate(running.address + "/sites/" + site);
@@ -80,7 +74,7 @@ class TypedWordsTest {
     void wordsTypedBeforeTheScriptIsThereAreShownAndLive() {
         Page page = running.signedIn(running.hasty(1280, 800), ownerName);
         List<Route> held = new ArrayList<>();
-        page.route("**/assets/owner*.js", held::add);
+        page.route("**/assets/*/owner.js", held::add);
         page.navigate(
                 running.address + "/sites/" + site,
                 new Page.NavigateOptions().setWaitUntil(com.microsoft.playwright.options.WaitUntilState.COMMIT));

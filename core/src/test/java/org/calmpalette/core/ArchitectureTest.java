@@ -10,9 +10,11 @@ import com.tngtech.archunit.core.domain.properties.HasOwner;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.util.List;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 
 /** The rules of the job know no interface, and each idea stands only on those before it. */
+@Order(1)
 class ArchitectureTest {
     private static final List<String> ORDER = List.of(
             "color",
@@ -33,7 +35,7 @@ class ArchitectureTest {
             "survey",
             "intake",
             "formats");
-    private final JavaClasses core = new ClassFileImporter()
+    private static final JavaClasses CORE = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("org.calmpalette.core");
 
@@ -43,7 +45,7 @@ class ArchitectureTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("org.springframework..", "jakarta..", "org.hibernate..", "picocli..")
-                .check(core);
+                .check(CORE);
     }
 
     @Test
@@ -60,7 +62,7 @@ class ArchitectureTest {
                         .dependOnClassesThat()
                         .resideInAnyPackage(later)
                         .allowEmptyShould(true)
-                        .check(core);
+                        .check(CORE);
             }
         }
         classes()
@@ -71,7 +73,7 @@ class ArchitectureTest {
                         .toArray(new String[0]))
                 .orShould()
                 .resideInAPackage("org.calmpalette.core")
-                .check(core);
+                .check(CORE);
     }
 
     /** Whatever reads a stranger's picture goes through the one place that keeps native readers out. */
@@ -85,6 +87,6 @@ class ArchitectureTest {
                                 HasOwner.Predicates.With.owner(HasName.Predicates.name("javax.imageio.ImageIO")))
                         .and(JavaCall.Predicates.target(
                                 HasName.Predicates.nameMatching("read|write|getImageReaders.*|getImageWriters.*"))))
-                .check(core);
+                .check(CORE);
     }
 }

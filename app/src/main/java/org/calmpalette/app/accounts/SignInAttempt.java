@@ -19,7 +19,11 @@ class SignInAttempt {
     @Column(name = "sign_in")
     private String accountName;
 
+    /** Asked for in SQL only. */
+    @SuppressWarnings("unused")
     private String address;
+    /** Asked for in SQL only. */
+    @SuppressWarnings("unused")
     private LocalDateTime at;
 
     protected SignInAttempt() {}

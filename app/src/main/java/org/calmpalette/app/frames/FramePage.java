@@ -66,7 +66,7 @@ public final class FramePage {
                     .appendElement("script")
                     .attr("src", script)
                     .attr("nonce", nonce)
-                    .attr("defer", true);
+                    .attr("type", "module");
         }
         document.outputSettings().prettyPrint(false).charset(java.nio.charset.StandardCharsets.UTF_8);
         return document.outerHtml();

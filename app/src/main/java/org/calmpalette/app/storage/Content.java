@@ -16,6 +16,8 @@ class Content {
     @Column(length = 64)
     private String hash;
 
+    /** Asked for in SQL only. */
+    @SuppressWarnings("unused")
     private long size;
 
     @JdbcTypeCode(SqlTypes.LONG32VARBINARY)

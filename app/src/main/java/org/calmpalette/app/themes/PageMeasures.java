@@ -24,6 +24,8 @@ class PageMeasures {
     private String layoutKey;
 
     private byte[] packed;
+    /** Asked for in SQL only. */
+    @SuppressWarnings("unused")
     private LocalDateTime at;
 
     protected PageMeasures() {}

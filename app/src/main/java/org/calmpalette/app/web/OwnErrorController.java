@@ -2,6 +2,8 @@ package org.calmpalette.app.web;
 
 import jakarta.servlet.RequestDispatcher;
 import jakarta.servlet.http.HttpServletRequest;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.boot.webmvc.error.ErrorController;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -10,10 +12,20 @@ import org.springframework.web.bind.annotation.RequestMapping;
 /** Pages for what goes wrong outside of controllers. Never a trace. */
 @Controller
 class OwnErrorController implements ErrorController {
+    private static final Logger LOG = LoggerFactory.getLogger(OwnErrorController.class);
+
     @RequestMapping("/error")
     String error(HttpServletRequest request, Model model) {
         Object status = request.getAttribute(RequestDispatcher.ERROR_STATUS_CODE);
         int code = status instanceof Integer i ? i : 404;
+        if (code >= 500) {
+            LOG.error(
+                    "{} {}: {}",
+                    request.getMethod(),
+                    request.getAttribute(RequestDispatcher.ERROR_REQUEST_URI),
+                    code,
+                    (Throwable) request.getAttribute(RequestDispatcher.ERROR_EXCEPTION));
+        }
         switch (code) {
             case 404, 405 ->
                 tell(
@@ -31,7 +43,8 @@ class OwnErrorController implements ErrorController {
                 tell(
                         model,
                         "Something went wrong on our side.",
-                        "Nothing was changed. Try again; if it stays so, the reason stands in the log of the application.");
+                        "Nothing was changed. Try again; if it stays so, the reason stands in the log of the application, under "
+                                + request.getAttribute(RequestIdFilter.ATTRIBUTE) + ".");
         }
         model.addAttribute("back", "/");
         return "problem";

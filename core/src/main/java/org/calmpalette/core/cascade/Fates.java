@@ -203,8 +203,8 @@ public final class Fates {
                     .computeIfAbsent(entry.rule(), k -> new ArrayList<>(1))
                     .add(entry));
             Map<String, List<Held>> held = new HashMap<>();
-            groups.forEach((pseudo, rules) -> rules.forEach((rule, entries) ->
-                    hold(styles, rule, entries, held.computeIfAbsent(pseudo, k -> new ArrayList<>()))));
+            groups.forEach((pseudo, rules) -> rules.forEach(
+                    (rule, entries) -> hold(styles, entries, held.computeIfAbsent(pseudo, k -> new ArrayList<>()))));
             if (element.hasAttr("style") && held.containsKey("null")) {
                 styles.matched(element, null).stream()
                         .filter(a -> a.origin() == Origin.STYLE_ATTRIBUTE)
@@ -214,7 +214,7 @@ public final class Fates {
         }
     }
 
-    private void hold(PageStyles styles, FlatRule rule, List<RuleIndex.Entry> entries, List<Held> out) {
+    private void hold(PageStyles styles, List<RuleIndex.Entry> entries, List<Held> out) {
         RuleIndex.Entry best = null;
         RuleIndex.Entry free = null;
         for (RuleIndex.Entry e : entries) {

@@ -325,7 +325,7 @@ public final class DesignTokens {
                         file + " nests too deep or holds more than " + MOST_TOKENS + " tokens.",
                         "Split it into several files.");
             }
-            extended(group, path, own, depth);
+            extended(group, path, own);
             group.properties().forEach(e -> {
                 String name = e.getKey();
                 JsonNode child = e.getValue();
@@ -345,7 +345,7 @@ public final class DesignTokens {
         }
 
         /** A group that extends another one has its tokens, but for those that it has itself. */
-        private void extended(JsonNode group, String path, String type, int depth) {
+        private void extended(JsonNode group, String path, String type) {
             String from = group.path("$extends").asString("");
             if (from.isEmpty()) {
                 return;
@@ -429,7 +429,7 @@ public final class DesignTokens {
                             "Take the extension out to make it anew.");
                 }
                 boolean gradient =
-                        ours.kind() instanceof GradientKind && ours.given().value() instanceof Value.Parts g;
+                        ours.kind() instanceof GradientKind && ours.given().value() instanceof Value.Parts;
                 // What another tool changed of the value counts; the rest is as it was.
                 Value now = gradient
                         ? ((Value.Parts) ours.given().value())

@@ -86,7 +86,7 @@ public final class BackgroundChange {
             String value = e.getKey().equals("background-color")
                     ? e.getValue()
                     : inItsLayer(rendered, picture, e.getKey(), e.getValue());
-            Optional<Located> longhand = later(theme, at, e.getKey());
+            Optional<Located> longhand = later(at, e.getKey());
             if (longhand.isPresent()) {
                 change = change.with(
                         by.file(),
@@ -187,7 +187,7 @@ public final class BackgroundChange {
     }
 
     /** A longhand that the same rule writes after the picture, and that therefore counts. */
-    private static Optional<Located> later(Theme theme, Located at, String property) {
+    private static Optional<Located> later(Located at, String property) {
         List<Node> siblings = at.around().isEmpty()
                 ? at.part().sheet().rules()
                 : at.rule() == null ? List.of() : at.rule().children();

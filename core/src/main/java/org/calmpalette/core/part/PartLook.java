@@ -312,7 +312,7 @@ public record PartLook(
                     property,
                     nothing ? "none" : value,
                     nothing ? null : color,
-                    sentence(e, property, nothing),
+                    sentence(e, nothing),
                     e,
                     excerpt,
                     reaches(e, pseudo));
@@ -326,7 +326,7 @@ public record PartLook(
             return Excerpt.at(at.part().file(), at.nameStart(), at.declarationEnd(), 3);
         }
 
-        private String sentence(Explanation e, String property, boolean nothing) {
+        private String sentence(Explanation e, boolean nothing) {
             StringBuilder out = new StringBuilder();
             if (nothing && (e.winner() == null || e.winner().origin() == Origin.USER_AGENT)) {
                 Element behind = element.parent();

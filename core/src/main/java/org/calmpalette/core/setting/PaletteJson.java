@@ -117,7 +117,7 @@ public final class PaletteJson {
             settings.put(s.key(), s);
             at.put(s.key(), e.place());
         });
-        dropBrokenReferences(settings, at, bands);
+        dropBrokenReferences(settings, at);
         List<Scheme> schemes = new ArrayList<>();
         each("schemes", e -> {
             Map<String, Chosen> values = new LinkedHashMap<>();
@@ -255,7 +255,7 @@ public final class PaletteJson {
     }
 
     /** Takes out settings that follow what is not there, or each other in a circle, until what is left holds. */
-    private void dropBrokenReferences(Map<String, Setting> settings, Map<String, String> at, Bands bands) {
+    private void dropBrokenReferences(Map<String, Setting> settings, Map<String, String> at) {
         for (boolean again = true; again; ) {
             again = false;
             for (Setting s : List.copyOf(settings.values())) {

@@ -33,7 +33,6 @@ public final class ColorUsage {
     private static final Set<String> NO_COLORS_INSIDE =
             Set.of("url", "src", "format", "local", "attr", "counter", "counters", "env", "calc", "string");
 
-    private final Theme theme;
     private final Readers readers;
     private final Set<String> namesInRgb = new LinkedHashSet<>();
     private final Set<String> customProperties = new LinkedHashSet<>();
@@ -43,7 +42,6 @@ public final class ColorUsage {
     private final List<BoundUse> bound = new ArrayList<>();
 
     private ColorUsage(Theme theme) {
-        this.theme = theme;
         this.readers = Readers.of(theme);
         this.settings = theme.palette().properties();
     }

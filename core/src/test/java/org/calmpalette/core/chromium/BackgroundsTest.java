@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Random;
+import org.calmpalette.core.Generated;
 import org.calmpalette.core.background.BoxGeometry;
 import org.calmpalette.core.background.NaturalSize;
 import org.calmpalette.core.background.Placement;
@@ -17,6 +18,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.value.BackgroundLayer;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -76,7 +78,7 @@ public class BackgroundsTest {
     }
 
     public static List<Case> cases() {
-        Random random = new Random(12);
+        Random random = Generated.random(12);
         List<Case> all = new ArrayList<>();
         for (int i = 0; i < CASES; i++) {
             boolean plain = random.nextInt(3) > 0;
@@ -128,6 +130,7 @@ public class BackgroundsTest {
         }
     }
 
+    @Tag("generated")
     @Test
     void everyTileLandsWithinOnePixelOfChromiums() {
         List<Case> cases = cases();

@@ -6,15 +6,17 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
+import org.calmpalette.core.Generated;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Contrast;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Colours against outside judges: Chromium's computed style, and colorjs.io 0.7.1 (npm, MIT). */
 public class ColorsTest {
     public static List<String> notations() {
-        Random random = new Random(7);
+        Random random = Generated.random(7);
         List<String> all = new ArrayList<>(List.of(
                 "#fff",
                 "#AbC8",
@@ -197,6 +199,7 @@ public class ColorsTest {
         return what + " " + Answers.hash(asked.toArray(String[]::new));
     }
 
+    @Tag("generated")
     @Test
     void everyNotationIsReadAsChromiumReadsIt() {
         List<String> notations = notations();
@@ -239,7 +242,7 @@ public class ColorsTest {
 
     /** Pairs of colours, the same ones each time. */
     public static List<String> pairs() {
-        Random random = new Random(11);
+        Random random = Generated.random(11);
         List<String> all = new ArrayList<>();
         for (int i = 0; i < 300; i++) {
             all.add(String.format(Locale.ROOT, "#%06x #%06x", random.nextInt(1 << 24), random.nextInt(1 << 24)));
@@ -247,6 +250,7 @@ public class ColorsTest {
         return all;
     }
 
+    @Tag("generated")
     @Test
     void spacesAndContrastAgreeWithColorJs() {
         List<String> pairs = pairs();

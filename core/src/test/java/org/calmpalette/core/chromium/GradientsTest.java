@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import org.calmpalette.core.Generated;
 import org.calmpalette.core.background.GradientPaint;
 import org.calmpalette.core.value.ComponentValue;
 import org.calmpalette.core.value.Image;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -56,7 +58,7 @@ public class GradientsTest {
 
     /** Gradients as a stylesheet has them, the same each time. */
     public static List<String> cases() {
-        Random r = new Random(41);
+        Random r = Generated.random(41);
         List<String> all = new ArrayList<>();
         for (int i = 0; i < CASES; i++) {
             boolean repeating = r.nextInt(4) == 0;
@@ -117,6 +119,7 @@ public class GradientsTest {
         return all;
     }
 
+    @Tag("generated")
     @Test
     void coloursAgreeWithChromium() {
         List<String> answers = Answers.read("gradients").to(question());

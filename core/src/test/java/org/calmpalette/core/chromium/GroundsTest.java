@@ -14,6 +14,7 @@ import java.util.Random;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import javax.imageio.ImageIO;
+import org.calmpalette.core.Generated;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Ground;
@@ -22,6 +23,7 @@ import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.Scenes;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -71,7 +73,7 @@ public class GroundsTest {
 
     /** Hills with grain, the same each time. */
     public static byte[] picture() {
-        Random random = new Random(7);
+        Random random = Generated.random(7);
         BufferedImage image = new BufferedImage(900, 600, BufferedImage.TYPE_INT_RGB);
         for (int x = 0; x < 900; x++) {
             double ridge = 330 + 60 * Math.sin(x / 70.0) + 25 * Math.sin(x / 23.0);
@@ -106,6 +108,7 @@ public class GroundsTest {
         return Math.abs(ratio - seen) > (seen > 8 ? 0.015 * seen : 0.1);
     }
 
+    @Tag("generated")
     @Test
     void contrastAgreesWithPixels() {
         List<String> answers = Answers.read("grounds").to(question());

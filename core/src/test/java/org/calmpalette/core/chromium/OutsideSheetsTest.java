@@ -7,17 +7,20 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.calmpalette.core.Generated;
 import org.calmpalette.core.cascade.Shorthands;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.Stylesheet;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Published stylesheets survive reading and editing byte for byte. */
 class OutsideSheetsTest {
+    @Tag("generated")
     @Test
     void sheetsComeBackAsTheyWereAndEditsTouchNothingElse() {
-        Random random = new Random(3);
+        Random random = Generated.random(3);
         assertThat(OutsideSheets.all()).hasSizeGreaterThanOrEqualTo(8);
         for (Map.Entry<String, byte[]> e : OutsideSheets.all().entrySet()) {
             byte[] bytes = e.getValue();

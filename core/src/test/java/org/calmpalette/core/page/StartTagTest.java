@@ -52,7 +52,7 @@ class StartTagTest {
     }
 
     /** jsoup, the outside reference here, keeps the first of two attributes with one name, as the standard has it. */
-    @Property(tries = 500)
+    @Property(tries = 500, seed = "20261126")
     void attributesAreThoseThatAParserReads(@ForAll("tags") String tag) {
         Element parsed = Parser.htmlParser().parseInput(tag, "").body().child(0);
         Map<String, String> theirs = new LinkedHashMap<>();
@@ -67,7 +67,7 @@ class StartTagTest {
         assertThat(ours).isEqualTo(theirs);
     }
 
-    @Property(tries = 500)
+    @Property(tries = 500, seed = "20261126")
     void whatWasWrittenIsReadAgainAndAllElseStays(@ForAll("tags") String tag) {
         Element before = Parser.htmlParser().parseInput(tag, "").body().child(0);
         Element after = Parser.htmlParser()

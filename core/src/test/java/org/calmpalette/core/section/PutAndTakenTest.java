@@ -6,9 +6,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Generated;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -31,18 +33,23 @@ class PutAndTakenTest {
         return all;
     }
 
+    @Tag("generated")
     @ParameterizedTest
     @MethodSource("pages")
     void withoutItsSectionsAPageIsAsItWas(String html) {
-        for (int seed = 0; seed < 40; seed++) {
-            Random random = new Random(seed);
+        int taken = 0;
+        int refusedSteps = 0;
+        for (int seed = 0; seed < Generated.times(5); seed++) {
+            Random random = Generated.random(seed);
             Theme theme = Themes.of("index.html", html, "a.css", "");
             List<String> done = new ArrayList<>();
             for (int step = 0; step < 12; step++) {
                 try {
                     theme = step(theme, random, done);
+                    taken++;
                 } catch (BadInputException refused) {
                     done.add(refused.getMessage());
+                    refusedSteps++;
                 }
                 Page page = theme.pages().get(0);
                 assertThat(page.document().select("[data-section] [data-section]"))
@@ -64,6 +71,9 @@ class PutAndTakenTest {
             assertThat(left).as("seed %d: %s", seed, done).isEqualTo(html);
             assertThat(theme.palette().settings()).isEmpty();
         }
+        assertThat(taken)
+                .as("steps that were made, of %d", taken + refusedSteps)
+                .isGreaterThan(8 * Generated.times(5));
     }
 
     private static Theme step(Theme theme, Random random, List<String> done) {

@@ -4,8 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Map;
+import org.calmpalette.core.Generated;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.theme.Themes;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** CSS Color 4, section 13.2: a distance of 0.02 in OKLab can just be noticed; half of that nobody tells apart. */
@@ -46,10 +48,11 @@ class NearColorsTest {
     }
 
     /** Neighbours lie in other cells of the grid too; whoever searches all pairs finds the same. */
+    @Tag("generated")
     @Test
     void nothingIsLostAtTheEdgesOfTheGrid() {
         StringBuilder css = new StringBuilder();
-        java.util.Random random = new java.util.Random(5);
+        java.util.Random random = Generated.random(5);
         for (int i = 0; i < 300; i++) {
             css.append(String.format(
                     ".c%d{color:#%02x%02x%02x}",

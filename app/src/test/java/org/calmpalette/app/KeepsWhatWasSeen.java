@@ -1,0 +1,27 @@
+package org.calmpalette.app;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import org.junit.jupiter.api.extension.AfterEachCallback;
+import org.junit.jupiter.api.extension.AfterTestExecutionCallback;
+import org.junit.jupiter.api.extension.ExtensionContext;
+
+/** Of a test that failed with windows open: what they showed is kept in {@code target/failures/}. Then all windows are closed. */
+public final class KeepsWhatWasSeen implements AfterTestExecutionCallback, AfterEachCallback {
+    @Override
+    public void afterTestExecution(ExtensionContext test) throws IOException {
+        if (test.getExecutionException().isPresent()) {
+            Path folder = Path.of(
+                    "target/failures",
+                    test.getRequiredTestClass().getSimpleName() + "."
+                            + test.getRequiredTestMethod().getName());
+            Browsers.keep(folder);
+            System.out.println("What its windows showed is in app/" + folder);
+        }
+    }
+
+    @Override
+    public void afterEach(ExtensionContext test) {
+        Browsers.closeAll();
+    }
+}
