@@ -17,8 +17,7 @@ import java.util.stream.Stream;
 import org.eclipse.jdt.core.compiler.batch.BatchCompiler;
 
 /**
- * Compiles the sources of modules as they are, with a compiler that needs seconds, into {@code target/quick/MODULE} and
- * {@code target/quick/MODULE-tests}; what is packed and handed out is compiled by Maven and javac. Started by {@code ./calm} from its
+ * Compiles the sources of modules as they are, with a compiler that needs seconds, into {@code target/quick/MODULE/target}; what is packed and handed out is compiled by Maven and javac. Started by {@code ./calm} from its
  * source:
  *
  * <ul>
@@ -50,14 +49,18 @@ class Quick {
                 if (!Files.isDirectory(sources)) {
                     continue;
                 }
-                Path out = OUT.resolve((unused ? "unused-" : "") + module + (kind.equals("main") ? "" : "-tests"));
+                // As Maven has them, so that what tells tests by their folder finds them.
+                Path out = OUT.resolve((unused ? "unused-" : "") + module)
+                        .resolve("target")
+                        .resolve(kind.equals("main") ? "classes" : "test-classes");
                 // Of a source that is gone no class may stay.
                 Path fresh = Path.of(out + ".new");
+                Files.createDirectories(out.getParent());
                 gone(fresh);
                 List<String> arguments = new ArrayList<>(List.of("--release", "17", "-proc:none", "-parameters", "-g"));
                 arguments.addAll(
                         unused
-                                ? List.of("-warn:unusedImport,unusedLocal,unusedPrivate", "-failOnWarning")
+                                ? List.of("-enableJavadoc", "-warn:unusedImport,unusedLocal,unusedPrivate", "-failOnWarning")
                                 : List.of("-nowarn"));
                 String libraries = "";
                 for (String each : List.of("app", "cli", "core")) {
@@ -120,7 +123,7 @@ class Quick {
             long began = System.nanoTime();
             if (compiled(modules, false, false)) {
                 System.out.printf("Compiled in %.1f s, starting again …%n", (System.nanoTime() - began) / 1e9);
-                Files.writeString(OUT.resolve(modules.get(modules.size() - 1)).resolve(".restart"), "" + began);
+                Files.writeString(OUT.resolve(modules.get(modules.size() - 1)).resolve("target/classes/.restart"), "" + began);
             } else {
                 System.out.println("Not compiled; the application runs on as it was.");
             }

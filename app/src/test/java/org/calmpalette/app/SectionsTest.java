@@ -45,6 +45,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Sections as Chromium shows them, and the view in which they are put on pages. */
+@Tag("first-lane")
 class SectionsTest {
     @TempDir
     Path folder;
@@ -797,6 +798,7 @@ class SectionsTest {
                 "B");
         List<String> wrong = new ArrayList<>();
         int parts = 0;
+        int seen = 0;
         for (Map.Entry<String, String> sheet : sheets.entrySet()) {
             byte[] css = OutsideSheets.get(sheet.getKey());
             byte[] html = sheet.getValue().isEmpty()
@@ -814,6 +816,10 @@ class SectionsTest {
                 int size = part.getAllElements().size();
                 int depth = part.parents().size();
                 if (part == index.document().body() || size < 2 || size > 200 || depth > 5) {
+                    continue;
+                }
+                // Of neighbours that are much alike one in three, but for long runs.
+                if (!Generated.LONG && seen++ % 3 > 0) {
                     continue;
                 }
                 SectionKit kit;
@@ -859,7 +865,7 @@ class SectionsTest {
             }
         }
         assertThat(wrong).as(parts + " parts").isEmpty();
-        assertThat(parts).isGreaterThan(80);
+        assertThat(parts).isGreaterThan(Generated.LONG ? 80 : 27);
     }
 
     private static Client client(Running running, String name) {

@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
 import org.junit.platform.engine.TestExecutionResult;
 import org.junit.platform.engine.support.descriptor.ClassSource;
 import org.junit.platform.engine.support.descriptor.MethodSource;
@@ -46,7 +47,9 @@ public final class TestTimes implements TestExecutionListener {
         }
         if (!good && System.getProperty("calm.times") != null) {
             System.out.println("FAILED " + where(test) + " " + test.getDisplayName() + ": "
-                    + result.getThrowable().map(Object::toString).orElse(""));
+                    + result.getThrowable()
+                            .map(t -> t.toString().lines().limit(3).collect(Collectors.joining(" ")))
+                            .orElse(""));
         }
         if (isClass(test) && System.getProperty("calm.times") != null) {
             double seconds = (System.nanoTime() - began.remove(test.getUniqueId())) / 1e9;

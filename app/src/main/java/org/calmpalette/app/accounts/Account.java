@@ -35,6 +35,9 @@ public class Account {
 
     private boolean demo;
 
+    /** See {@link Lookalike}. */
+    private String likeness;
+
     @Column(name = "created_at")
     private LocalDateTime createdAt;
 
@@ -46,6 +49,7 @@ public class Account {
         this.passwordHash = passwordHash;
         this.role = role;
         this.demo = demo;
+        this.likeness = Lookalike.of(signIn);
         this.createdAt = LocalDateTime.now(ZoneOffset.UTC);
     }
 
@@ -71,6 +75,11 @@ public class Account {
 
     public Role role() {
         return role;
+    }
+
+    /** Of accounts that were made before names were compared so. */
+    void setLikeness() {
+        this.likeness = Lookalike.of(accountName);
     }
 
     boolean isDemo() {

@@ -10,4 +10,8 @@ interface AccountRepository extends JpaRepository<Account, Long> {
     List<Account> findByRoleOrderByName(Role role);
 
     List<Account> findByDemoTrue();
+
+    boolean existsByLikeness(String likeness);
+
+    List<Account> findByLikenessIsNull();
 }

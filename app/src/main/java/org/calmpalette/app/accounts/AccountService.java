@@ -8,7 +8,10 @@ import java.util.Locale;
 import java.util.Optional;
 import org.calmpalette.app.CalmProperties;
 import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.app.web.TooManyException;
 import org.calmpalette.core.BadInputException;
+import org.springframework.boot.context.event.ApplicationStartedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
@@ -30,6 +33,10 @@ public class AccountService implements UserDetailsService {
     /** Characters of the name that others know somebody by. */
     public static final int LONGEST_CALLED = 100;
 
+    /** Open ones of one maker. */
+    static final int MOST_INVITATIONS = 20;
+
+    private final SignInTries tries;
     private final AccountRepository accounts;
     private final MakerInvitationRepository invitations;
     private final FindByIndexNameSessionRepository<? extends Session> sessions;
@@ -41,12 +48,14 @@ public class AccountService implements UserDetailsService {
             MakerInvitationRepository invitations,
             PasswordEncoder passwords,
             CalmProperties calm,
+            SignInTries tries,
             FindByIndexNameSessionRepository<? extends Session> sessions) {
         this.accounts = accounts;
         this.invitations = invitations;
         this.sessions = sessions;
         this.passwords = passwords;
         this.calm = calm;
+        this.tries = tries;
     }
 
     @Override
@@ -121,6 +130,11 @@ public class AccountService implements UserDetailsService {
         if (accounts.findByAccountName(normal).isPresent()) {
             throw taken(normal);
         }
+        if (accounts.existsByLikeness(Lookalike.of(normal))) {
+            throw new BadInputException(
+                    "“" + normal + "” looks like the sign-in name of somebody who is here already.",
+                    "Choose one that nobody can take for another's.");
+        }
         try {
             return SignedIn.of(
                     accounts.saveAndFlush(new Account(normal, called, passwords.encode(password), role, demo)));
@@ -157,7 +171,23 @@ public class AccountService implements UserDetailsService {
         endSessions(account.signIn(), session);
     }
 
+    /** Names that were there before are compared as those that come. */
+    @EventListener(ApplicationStartedEvent.class)
+    @Transactional
+    public void fillLikenesses() {
+        accounts.findByLikenessIsNull().forEach(Account::setLikeness);
+    }
+
+    /** Where somebody is who has signed in and is asked for the password once more: no address of the network, and nobody else's. */
+    static String inside(SignedIn me) {
+        return "signed-in-" + me.id();
+    }
+
     private Account own(SignedIn me, String password) {
+        long wait = tries.secondsToWait(me.signIn(), inside(me));
+        if (wait > 0) {
+            throw new TooManyException("Too many wrong passwords, one after the other.", wait);
+        }
         Account account = accounts.findById(me.id()).orElseThrow(NotFoundException::new);
         if (account.isDemo()) {
             throw new BadInputException(
@@ -165,6 +195,7 @@ public class AccountService implements UserDetailsService {
                     "Make an account of your own.");
         }
         if (!passwords.matches(password, account.passwordHash())) {
+            tries.failed(me.signIn(), inside(me));
             throw new BadInputException(
                     "The password that you have now is another one.", "Write the one that you sign in with.");
         }
@@ -208,9 +239,14 @@ public class AccountService implements UserDetailsService {
         return invitations.findByMadeByOrderByAtDesc(maker.id());
     }
 
-    /** Makes an invitation for another maker, which works once. */
+    /** Makes an invitation for another maker, which works once. @throws BadInputException if as many are open as may be */
     @Transactional
     public void inviteMaker(SignedIn maker) {
+        if (invitations.findByMadeByOrderByAtDesc(maker.id()).size() >= MOST_INVITATIONS) {
+            throw new BadInputException(
+                    MOST_INVITATIONS + " of your invitations are open, as many as may be.",
+                    "Withdraw one that nobody will use.");
+        }
         byte[] token = new byte[32];
         RANDOM.nextBytes(token);
         invitations.save(

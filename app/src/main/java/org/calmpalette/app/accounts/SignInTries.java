@@ -7,6 +7,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
@@ -58,7 +59,8 @@ public class SignInTries {
                 0, Duration.between(now(), latestFirst.get(0).plus(wait)).toSeconds() + 1);
     }
 
-    @Transactional
+    /** Kept whatever becomes of the work in which it happened. */
+    @Transactional(propagation = Propagation.REQUIRES_NEW)
     public void failed(String signIn, String address) {
         attempts.deleteByAtBefore(now().minusDays(30));
         attempts.save(new SignInAttempt(key(signIn), cut(address), now()));

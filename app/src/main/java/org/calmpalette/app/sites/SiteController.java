@@ -31,6 +31,7 @@ import org.calmpalette.core.setting.LevelKind;
 import org.calmpalette.core.setting.OwnerWords;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.YesNoKind;
@@ -138,6 +139,13 @@ class SiteController {
         fillState(open, model);
         model.addAttribute("asked", asked(open, wanted));
         model.addAttribute("schemes", open.theme().palette().schemes());
+        model.addAttribute(
+                "schemeOn",
+                Scheme.on(
+                                open.theme().palette(),
+                                open.theme().palette().carried(open.draft().choices()))
+                        .map(Scheme::key)
+                        .orElse(""));
     }
 
     private List<Asked> asked(SiteService.OpenSite open, String wanted) {

@@ -395,25 +395,25 @@ public class SiteService {
                 .orElse(words);
     }
 
-    /** Takes a ready-made set of values over, on top of what was chosen. */
+    /** Takes a ready-made set of values over, in place of another one; what the owner chose on their own stays. */
     public void applyScheme(String slug, String key, SignedIn me) {
         changeDraft(slug, me, (site, theme, choices) -> {
             Scheme scheme = theme.palette().schemes().stream()
                     .filter(s -> s.key().equals(key))
                     .findFirst()
                     .orElseThrow(NotFoundException::new);
-            Map<String, Chosen> after = new TreeMap<>(choices);
-            scheme.values().forEach((k, chosen) -> {
-                if (theme.palette().setting(k).isPresent()) {
-                    after.put(k, chosen);
-                }
-            });
+            Map<String, Chosen> after = scheme.over(theme.palette(), choices);
             refusal(theme, choices, after).ifPresent(why -> {
                 throw new BadInputException("“" + scheme.label() + "” was not taken over. " + why, "");
             });
+            List<String> own = Scheme.own(theme.palette(), choices).keySet().stream()
+                    .flatMap(k -> theme.palette().setting(k).stream())
+                    .map(Setting::label)
+                    .toList();
             choices.clear();
             choices.putAll(after);
-            return "Took over “" + scheme.label() + "”";
+            return "Took over “" + scheme.label() + "”"
+                    + (own.isEmpty() ? "" : "; what you chose yourself stays: " + String.join(", ", own));
         });
     }
 

@@ -280,6 +280,14 @@ class SurveyController {
     private static void search(OpenTheme open, String q, Model model) {
         model.addAttribute("q", q);
         model.addAttribute("found", Search.of(open.theme(), q));
+        // Sheets inside of pages and style attributes are the maker's without question.
+        model.addAttribute(
+                "sheets",
+                open.theme().sheets().stream()
+                        .filter(s -> s.offset() == 0)
+                        .map(s -> Map.entry(s.path(), open.roles().get(s.path())))
+                        .distinct()
+                        .toList());
     }
 
     @GetMapping("/survey/card")
@@ -309,7 +317,7 @@ class SurveyController {
                         .map(ColorUse::file)
                         .distinct()
                         .filter(f -> !open.roles().get(f).lasts())
-                        .map(f -> f + ": " + open.roles().get(f).because())
+                        .map(f -> Map.entry(f, open.roles().get(f).because()))
                         .toList());
         relatives(open, row, model);
         model.addAttribute(

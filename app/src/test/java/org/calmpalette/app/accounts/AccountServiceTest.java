@@ -11,12 +11,16 @@ import static org.mockito.Mockito.spy;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
+import java.util.Collections;
 import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.app.CalmProperties;
+import org.calmpalette.app.web.TooManyException;
 import org.calmpalette.core.BadInputException;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.factory.PasswordEncoderFactories;
@@ -27,6 +31,8 @@ import org.springframework.session.Session;
 class AccountServiceTest {
     private final AccountRepository accounts = mock(AccountRepository.class);
     private final MakerInvitationRepository invitations = mock(MakerInvitationRepository.class);
+
+    private final SignInTries tries = mock(SignInTries.class);
 
     @SuppressWarnings("unchecked")
     private final FindByIndexNameSessionRepository<Session> sessions = mock(FindByIndexNameSessionRepository.class);
@@ -44,7 +50,7 @@ class AccountServiceTest {
 
     private AccountService service(boolean demo) {
         return new AccountService(
-                accounts, invitations, passwords, new CalmProperties(demo, "a-demo-password", ""), sessions);
+                accounts, invitations, passwords, new CalmProperties(demo, "a-demo-password", ""), tries, sessions);
     }
 
     @Test
@@ -131,5 +137,54 @@ class AccountServiceTest {
         when(mara.isDemo()).thenReturn(true);
         assertThatThrownBy(() -> service(true).changePassword(me, "long enough words", "another long one", "this"))
                 .hasMessageContaining("demo");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "jonas, jönas",
+        "jonas, jοnas",
+        "jonas, јonas",
+        "paul, pаul",
+        "harm, harrn",
+        "ida, ıda",
+        "lena.0, lena.o",
+        "zoe, zoë"
+    })
+    void namesThatLookTheSameAreOne(String known, String other) {
+        assertThat(Lookalike.of(other)).isEqualTo(Lookalike.of(known));
+        when(accounts.existsByLikeness(Lookalike.of(known))).thenReturn(true);
+        assertThatThrownBy(() -> service(false).create(other, "N", "long enough words", Role.OWNER))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("looks like the sign-in name of somebody");
+        verify(accounts, never()).saveAndFlush(any());
+    }
+
+    @ParameterizedTest
+    @CsvSource({"jonas, jonah", "ida, ada", "owner-123, owner-124", "lena, lina"})
+    void namesThatLookOtherwiseAreOthers(String one, String other) {
+        assertThat(Lookalike.of(other)).isNotEqualTo(Lookalike.of(one));
+    }
+
+    @Test
+    void wrongCurrentPasswordsAreCountedAndHaveToWait() {
+        SignedIn me = service(false).create("mara", "Mara", "long enough words", Role.OWNER);
+        Account account = new Account("mara", "Mara", me.getPassword(), Role.OWNER, false);
+        when(accounts.findById(me.id())).thenReturn(Optional.of(account));
+        assertThatThrownBy(() -> service(false).checkRemoval(me, "another one")).isInstanceOf(BadInputException.class);
+        verify(tries).failed("mara", AccountService.inside(me));
+        when(tries.secondsToWait("mara", AccountService.inside(me))).thenReturn(8L);
+        assertThatThrownBy(() -> service(false).checkRemoval(me, "long enough words"))
+                .isInstanceOfSatisfying(
+                        TooManyException.class, e -> assertThat(e.seconds()).isEqualTo(8));
+    }
+
+    @Test
+    void aMakerHasSoManyOpenInvitationsAndNoMore() {
+        SignedIn maker = service(false).create("mara", "Mara", "long enough words", Role.MAKER);
+        when(invitations.findByMadeByOrderByAtDesc(maker.id()))
+                .thenReturn(Collections.nCopies(AccountService.MOST_INVITATIONS, mock(MakerInvitation.class)));
+        assertThatThrownBy(() -> service(false).inviteMaker(maker))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("20 of your invitations are open");
     }
 }

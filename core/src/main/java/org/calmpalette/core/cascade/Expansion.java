@@ -620,7 +620,7 @@ final class Expansion {
 
     /** Whether a value could be given to a property: what {@code @supports} asks. */
     static boolean supports(String property, String value) {
-        return Properties.isKnown(property)
+        return Properties.isKnownToChromium(property)
                 && (property.startsWith("--") && !value.contains("!")
                         || value.contains("var(")
                         || of(property, value).isPresent());

@@ -15,6 +15,7 @@ import java.util.Set;
 final class Properties {
     private static final Set<String> NAMES = read("properties.txt");
     private static final Set<String> INHERITED = read("inherited.txt");
+    private static final Set<String> FOREIGN = read("foreign.txt");
     static final List<String> SIDES = List.of("top", "right", "bottom", "left");
     private static final Map<String, String> INITIAL = new LinkedHashMap<>();
     private static final Map<String, List<String>> SHORTHANDS = new LinkedHashMap<>();
@@ -122,6 +123,11 @@ final class Properties {
     static boolean isKnown(String property) {
         return property.startsWith("--")
                 || NAMES.contains(property) && !property.startsWith("-moz-") && !property.startsWith("-ms-");
+    }
+
+    /** Whether Chromium knows a property, which others may know: what a condition that asks for it comes to. */
+    static boolean isKnownToChromium(String property) {
+        return isKnown(property) && !FOREIGN.contains(property);
     }
 
     /** All names of properties, for looking up what a misspelt one may mean. */

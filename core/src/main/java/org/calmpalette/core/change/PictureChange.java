@@ -15,8 +15,8 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.Copies;
 import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.picture.PictureEdit;
+import org.calmpalette.core.picture.PictureFile;
 import org.calmpalette.core.picture.PictureSize;
-import org.calmpalette.core.picture.SvgSafety;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.MediaFacts;
@@ -228,7 +228,7 @@ public final class PictureChange {
                     "“" + name + "” is not a " + wanted + " file, and " + path + " is one.",
                     "Save it as " + wanted + " first, so that every address still fits.");
         }
-        PictureSize size = checked(name, bytes);
+        PictureSize size = PictureFile.picture(name, bytes);
         return withoutCopies(
                 theme,
                 path,
@@ -252,7 +252,7 @@ public final class PictureChange {
                 .orElse("img/");
         String path = folder + file;
         checkFree(theme, path);
-        checked(name, bytes);
+        PictureFile.picture(name, bytes);
         checkRoom(theme, bytes);
         return Change.of("Added the picture " + path).withFile(path, bytes);
     }
@@ -317,7 +317,7 @@ public final class PictureChange {
                 && absent.path().length() <= 240
                 && absent.path().matches(SAFE);
         if (fits) {
-            checked(name, bytes);
+            PictureFile.picture(name, bytes);
             checkFree(theme, absent.path());
             checkRoom(theme, bytes);
             return Change.of("Brought the missing picture " + absent.path()).withFile(absent.path(), bytes);
@@ -512,22 +512,6 @@ public final class PictureChange {
                     "There is no picture " + path + " in the theme any more.", "Load the page again.");
         }
         return theme.files().read(path);
-    }
-
-    private static PictureSize checked(String name, byte[] bytes) {
-        if (bytes.length > LARGEST) {
-            throw new BadInputException(
-                    "“" + name + "” is larger than " + LARGEST / 1_000_000 + " MB.",
-                    "Make it smaller with a picture editor.");
-        }
-        if (SvgSafety.isSvg(bytes)) {
-            SvgSafety.check("“" + name + "”", bytes);
-        }
-        return PictureSize.read(bytes)
-                .orElseThrow(() -> new BadInputException(
-                        "“" + name
-                                + "” cannot be read as a picture: it is broken, or another format than its name says.",
-                        "Save it anew with a picture editor."));
     }
 
     private static String format(String path) {

@@ -1,14 +1,22 @@
 package org.calmpalette.core.change;
 
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.SheetOwner;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
+import org.jsoup.nodes.Element;
 
 /**
  * Whose a stylesheet is, and whether an edit in it lasts. Told from signs that are common practice: a source map or a
@@ -38,14 +46,107 @@ public record SheetRole(Kind kind, String because, String source) {
         return kind == Kind.OWN;
     }
 
-    /** The roles of all stylesheets of a theme by path; sheets inside pages and style attributes are the maker's own. */
+    /**
+     * The roles of all stylesheets of a theme by path. What the maker said of one counts (see {@link Palette#sheets()}), then its
+     * signs. A theme has a sheet of its maker's: where the signs speak against all of them, it is the one that the markup of the
+     * pages needs most, since theme sheets name a version and a licence in their first comment as frameworks do. Sheets inside of
+     * pages and style attributes are the maker's own.
+     */
     public static Map<String, SheetRole> of(Theme theme) {
         Map<String, SheetRole> roles = new LinkedHashMap<>();
+        Map<String, ThemeSheet> files = new LinkedHashMap<>();
         for (ThemeSheet part : theme.sheets()) {
-            roles.put(part.path(), part.offset() > 0 ? new SheetRole(Kind.OWN, "", "") : of(theme, part));
+            boolean file = part.offset() == 0;
+            if (file) {
+                files.put(part.path(), part);
+            }
+            SheetOwner said = file ? theme.palette().sheets().get(part.path()) : null;
+            SheetRole role = !file ? MINE : said == null ? of(theme, part) : said(said);
+            roles.merge(part.path(), role, (first, second) -> first.lasts() ? second : first);
         }
-        theme.attributes().forEach(part -> roles.put(part.path(), new SheetRole(Kind.OWN, "", "")));
+        theme.attributes().forEach(part -> roles.put(part.path(), MINE));
+        if (roles.values().stream().noneMatch(SheetRole::lasts)) {
+            mostNeeded(theme, files, roles)
+                    .ifPresent(path -> roles.put(
+                            path,
+                            new SheetRole(
+                                    Kind.OWN,
+                                    files.size() == 1
+                                            ? "it is the only stylesheet"
+                                            : "the pages' own markup needs it most",
+                                    "")));
+        }
         return roles;
+    }
+
+    /**
+     * Says whose a stylesheet is.
+     *
+     * @param whose as {@code palette.json} writes it; empty for what the signs tell
+     * @throws BadInputException if there is no such stylesheet, or nobody of that name
+     */
+    public static Change said(Theme theme, String path, String whose) {
+        if (theme.sheets().stream().noneMatch(s -> s.offset() == 0 && s.path().equals(path))) {
+            throw new BadInputException(
+                    "The theme has no stylesheet “" + path + "”.", "Choose one that is listed under Rules.");
+        }
+        SheetOwner owner = whose.isEmpty()
+                ? null
+                : SheetOwner.of(whose)
+                        .orElseThrow(() ->
+                                new BadInputException("Nobody is called “" + whose + "”.", "Write maker or library."));
+        String note = owner == null
+                ? "Whose " + path + " is, its signs tell again"
+                : path
+                        + (owner == SheetOwner.MAKER
+                                ? " is your own: edits go into it"
+                                : " is a framework's: it is overridden, not edited");
+        return Change.of(note).withPalette(theme, theme.palette().withSheet(path, owner));
+    }
+
+    private static final SheetRole MINE = new SheetRole(Kind.OWN, "", "");
+
+    private static SheetRole said(SheetOwner owner) {
+        return new SheetRole(owner == SheetOwner.MAKER ? Kind.OWN : Kind.LIBRARY, "you said so", "");
+    }
+
+    /** Of sheets that the maker has said nothing of and no build makes, the one that styles most classes that no other styles. */
+    private static Optional<String> mostNeeded(
+            Theme theme, Map<String, ThemeSheet> files, Map<String, SheetRole> roles) {
+        Map<String, Set<String>> names = new LinkedHashMap<>();
+        files.forEach((path, part) -> {
+            if (roles.get(path).kind() == Kind.LIBRARY
+                    && !theme.palette().sheets().containsKey(path)) {
+                names.put(path, classesAndIds(part.sheet().tokens()));
+            }
+        });
+        Set<String> used = new HashSet<>();
+        for (Page page : theme.pages()) {
+            for (Element e : page.elements()) {
+                Budget.step();
+                e.classNames().forEach(c -> used.add("." + c));
+                if (!e.id().isEmpty()) {
+                    used.add("#" + e.id());
+                }
+            }
+        }
+        String best = null;
+        long most = -1;
+        for (Map.Entry<String, Set<String>> one : names.entrySet()) {
+            long needed = one.getValue().stream()
+                    .filter(used::contains)
+                    .filter(n -> names.entrySet().stream()
+                            .noneMatch(o -> o != one
+                                    && !o.getKey().equals(one.getKey())
+                                    && o.getValue().contains(n)))
+                    .count();
+            // Of two the later one: a maker's own sheet is loaded after what it builds on.
+            if (needed >= most) {
+                most = needed;
+                best = one.getKey();
+            }
+        }
+        return Optional.ofNullable(best);
     }
 
     private static SheetRole of(Theme theme, ThemeSheet part) {
@@ -84,6 +185,20 @@ public record SheetRole(Kind kind, String because, String source) {
             return new SheetRole(Kind.BUILT, "it names a source map", "");
         }
         return new SheetRole(Kind.OWN, "", "");
+    }
+
+    /** What looks like a class or an identifier anywhere in a sheet; a colour in hexadecimal is no identifier that a page has. */
+    private static Set<String> classesAndIds(Tokens tokens) {
+        Set<String> names = new HashSet<>();
+        for (int i = 0; i < tokens.size(); i++) {
+            Budget.step();
+            if (tokens.is(i, TokenType.HASH)) {
+                names.add(tokens.raw(i));
+            } else if (i + 1 < tokens.size() && tokens.isDelim(i, '.') && tokens.is(i + 1, TokenType.IDENT)) {
+                names.add("." + tokens.value(i + 1));
+            }
+        }
+        return names;
     }
 
     private static String firstComment(Tokens tokens) {

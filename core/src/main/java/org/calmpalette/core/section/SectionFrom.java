@@ -668,9 +668,10 @@ public final class SectionFrom {
             for (StartTag.Attribute a : tag.attributes()) {
                 if (a.name().startsWith("data-setting-")
                         || a.name().startsWith("data-section")
-                        || a.name().startsWith("on")
                         || a.name().equals("style")
-                        || a.name().equals("id")) {
+                        || a.name().equals("id")
+                        || SectionSafety.refusal(e, new org.jsoup.nodes.Attribute(a.name(), e.attr(a.name())))
+                                .isPresent()) {
                     tag = tag.without(a.name());
                 }
             }

@@ -104,8 +104,8 @@ final class SectionSheet {
         }
         sheet.eachDeclaration((d, around) -> {
             for (int i = d.valueFirst(); ANIMATIONS.contains(d.property()) && i < d.valueEnd(); i++) {
-                if (tokens.is(i, TokenType.IDENT) && keyframes.contains(tokens.value(i))) {
-                    edits.add(new Edit(tokens.start(i), tokens.start(i), prefix));
+                if (isName(i) && keyframes.contains(tokens.value(i))) {
+                    edits.add(named(i));
                 }
             }
         });
@@ -116,10 +116,25 @@ final class SectionSheet {
     private void names(Node node) {
         if (node instanceof Node.AtRule at) {
             if (at.name().equals("keyframes")) {
-                keyframes.add(sheet.prelude(at).strip());
+                int name = sheet.tokens().skipBlank(at.preludeFirst(), at.preludeEnd());
+                if (!isName(name)) {
+                    throw refused(at, "these keyframes have no name", "Write @keyframes and a name.");
+                }
+                keyframes.add(sheet.tokens().value(name));
             }
             at.children().forEach(this::names);
         }
+    }
+
+    /** A name of keyframes is an identifier or a string (CSS Animations 1, section 3): both name the same. */
+    private boolean isName(int token) {
+        return token < sheet.tokens().size()
+                && (sheet.tokens().is(token, TokenType.IDENT) || sheet.tokens().is(token, TokenType.STRING));
+    }
+
+    private Edit named(int token) {
+        int start = sheet.tokens().start(token) + (sheet.tokens().is(token, TokenType.STRING) ? 1 : 0);
+        return new Edit(start, start, prefix);
     }
 
     /** @param around the selectors of the rule around it, scoped; null outside of every rule */
@@ -133,7 +148,7 @@ final class SectionSheet {
             }
             if (at.name().equals("keyframes")) {
                 int first = sheet.tokens().skipBlank(at.preludeFirst(), at.preludeEnd());
-                edits.add(new Edit(sheet.tokens().start(first), sheet.tokens().start(first), prefix));
+                edits.add(named(first));
                 return;
             }
             at.children().forEach(c -> rule(c, around));

@@ -13,7 +13,10 @@ public class MakerWords implements Refusal.Words {
 
     @Override
     public String offStep(Refusal.OffStep r) {
-        return Range.plain(r.value()) + r.unit() + " is not on a step of " + Range.plain(r.step()) + r.unit() + ".";
+        return Range.plain(r.value()) + r.unit() + " is not on a step of " + Range.plain(r.step()) + r.unit()
+                + (r.first().remainder(r.step()).signum() == 0
+                        ? "."
+                        : " from " + Range.plain(r.first()) + r.unit() + ".");
     }
 
     @Override

@@ -17,6 +17,7 @@ import org.calmpalette.core.BadInputException;
  *
  * @param subjects what must stay in sight of pictures; each picture once
  * @param moved paths that pictures had before, with those they have: what owners chose by them still counts
+ * @param sheets whose a stylesheet is, by path, where the maker said it
  * @param faults what the file says that could not be understood; it stays in the file
  */
 public record Palette(
@@ -27,6 +28,7 @@ public record Palette(
         List<Scheme> schemes,
         List<Subject> subjects,
         Map<String, String> moved,
+        Map<String, SheetOwner> sheets,
         List<Fault> faults) {
     public static final String FILE = "palette.json";
     public static final int MOST_SETTINGS = 1_200;
@@ -51,7 +53,7 @@ public record Palette(
             List<Setting> settings,
             List<Scheme> schemes,
             List<Fault> faults) {
-        this(name, bands, places, settings, schemes, List.of(), Map.of(), faults);
+        this(name, bands, places, settings, schemes, List.of(), Map.of(), Map.of(), faults);
     }
 
     /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
@@ -61,6 +63,7 @@ public record Palette(
         schemes = List.copyOf(schemes);
         subjects = List.copyOf(subjects);
         moved = Collections.unmodifiableMap(new TreeMap<>(moved));
+        sheets = Collections.unmodifiableMap(new TreeMap<>(sheets));
         faults = List.copyOf(faults);
         Map<String, Setting> byKey = new LinkedHashMap<>();
         for (Setting s : settings) {
@@ -260,7 +263,7 @@ public record Palette(
                     .withGiven(moved(s.kind(), s.given(), names))
                     .withBands(each));
         }
-        Palette after = new Palette(name, bands, places, all, schemes, subjects, names, faults);
+        Palette after = new Palette(name, bands, places, all, schemes, subjects, names, sheets, faults);
         return new Palette(
                 name,
                 bands,
@@ -271,6 +274,7 @@ public record Palette(
                         .toList(),
                 subjects.stream().map(s -> s.path().equals(from) ? s.at(to) : s).toList(),
                 later,
+                sheets,
                 faults);
     }
 
@@ -416,6 +420,7 @@ public record Palette(
                 lighter,
                 subjects,
                 moved,
+                sheets,
                 faults);
     }
 
@@ -463,7 +468,7 @@ public record Palette(
                     return new Scheme(s.key(), s.label(), values);
                 })
                 .toList();
-        return new Palette(this.name, bands, places, all, others, subjects, moved, faults);
+        return new Palette(this.name, bands, places, all, others, subjects, moved, sheets, faults);
     }
 
     private static Given renamed(Given given, UnaryOperator<String> name) {
@@ -489,7 +494,7 @@ public record Palette(
     }
 
     public Palette withSettings(List<Setting> all) {
-        return new Palette(name, bands, places, all, schemes, subjects, moved, faults);
+        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, faults);
     }
 
     /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
@@ -503,11 +508,11 @@ public record Palette(
                     return s.withBands(left);
                 })
                 .toList();
-        return new Palette(name, others, places, all, schemes, subjects, moved, faults);
+        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, faults);
     }
 
     public Palette withSchemes(List<Scheme> others) {
-        return new Palette(name, bands, places, settings, others, subjects, moved, faults);
+        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, faults);
     }
 
     /** What must stay in sight of a picture. */
@@ -520,7 +525,7 @@ public record Palette(
         Palette rest = withoutSubject(subject.path());
         List<Subject> all = new ArrayList<>(rest.subjects);
         all.add(subject);
-        return new Palette(name, bands, places, settings, schemes, all, moved, faults);
+        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, faults);
     }
 
     public Palette withoutSubject(String path) {
@@ -532,7 +537,19 @@ public record Palette(
                 schemes,
                 subjects.stream().filter(s -> !s.path().equals(path)).toList(),
                 moved,
+                sheets,
                 faults);
+    }
+
+    /** With a stylesheet being somebody's, or with what its signs tell where nothing is said. @param owner null for the latter */
+    public Palette withSheet(String path, SheetOwner owner) {
+        Map<String, SheetOwner> said = new TreeMap<>(sheets);
+        if (owner == null) {
+            said.remove(path);
+        } else {
+            said.put(path, owner);
+        }
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, faults);
     }
 
     /** Without a place that no setting is in. */
@@ -547,6 +564,7 @@ public record Palette(
                 schemes,
                 subjects,
                 moved,
+                sheets,
                 faults);
     }
 
@@ -556,6 +574,6 @@ public record Palette(
         }
         List<Place> more = new ArrayList<>(places);
         more.add(place);
-        return new Palette(name, bands, more, settings, schemes, subjects, moved, faults);
+        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, faults);
     }
 }

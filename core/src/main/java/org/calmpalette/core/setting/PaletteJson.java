@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.calmpalette.core.BadInputException;
@@ -146,6 +147,18 @@ public final class PaletteJson {
                         e.at("path"), "the picture “" + subject.path() + "” is there twice", "Keep one of the two.");
             }
         });
+        Map<String, SheetOwner> sheets = new LinkedHashMap<>();
+        each("stylesheets", e -> {
+            String path = e.text("path");
+            String whose = e.text("whose");
+            SheetOwner owner = SheetOwner.of(whose)
+                    .orElseThrow(() -> JsonEntry.bad(
+                            e.at("whose"), "nobody is called “" + whose + "”", "Write maker or library."));
+            if (sheets.putIfAbsent(path, owner) != null) {
+                throw JsonEntry.bad(
+                        e.at("path"), "the stylesheet “" + path + "” is there twice", "Keep one of the two.");
+            }
+        });
         unknownKeys();
         return new Palette(
                 own,
@@ -155,6 +168,7 @@ public final class PaletteJson {
                 schemes,
                 List.copyOf(subjects.values()),
                 moved,
+                sheets,
                 faults);
     }
 
@@ -462,7 +476,34 @@ public final class PaletteJson {
         if (!palette.subjects().isEmpty() || !palette.moved().isEmpty() || root.has("pictures")) {
             writePictures(root, palette);
         }
+        if (!palette.sheets().isEmpty() || root.has("stylesheets")) {
+            writeSheets(root, palette);
+        }
         return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** Entries of stylesheets stay with what else they hold. */
+    private static void writeSheets(ObjectNode root, Palette palette) {
+        ArrayNode sheets = root.path("stylesheets") instanceof ArrayNode known ? known : MAPPER.createArrayNode();
+        Map<String, SheetOwner> left = new TreeMap<>(palette.sheets());
+        for (int i = sheets.size() - 1; i >= 0; i--) {
+            if (sheets.get(i) instanceof ObjectNode node
+                    && SheetOwner.of(node.path("whose").asString("")).isPresent()) {
+                SheetOwner owner = left.remove(node.path("path").asString(""));
+                if (owner == null) {
+                    sheets.remove(i);
+                } else {
+                    node.put("whose", owner.word());
+                }
+            }
+        }
+        left.forEach((path, owner) ->
+                sheets.add(MAPPER.createObjectNode().put("path", path).put("whose", owner.word())));
+        if (sheets.isEmpty()) {
+            root.remove("stylesheets");
+        } else {
+            root.set("stylesheets", sheets);
+        }
     }
 
     /** Entries of pictures stay with what else they hold; one of which nothing is left but the path goes. */

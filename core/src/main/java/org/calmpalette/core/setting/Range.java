@@ -1,13 +1,16 @@
 package org.calmpalette.core.setting;
 
 import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
 
 /**
  * Bounds of a number.
  *
- * @param step the number is a whole multiple of it, counted from zero, or null for none
+ * @param step numbers lie on whole multiples of it, counted from the least where there is one, else from zero, as HTML's number
+ *     fields count them (HTML, section 4.10.5.3.8, “step base”); null for none
  */
 public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
     /** No number of a setting is smaller or larger, and none has more than four places after the point. */
@@ -29,13 +32,31 @@ public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
                 && (step.compareTo(FINEST) < 0 || step.remainder(FINEST).signum() != 0)) {
             throw new BadInputException("A step is 0.0001 or a multiple of it.", "Write a step such as 0.5 or 1.");
         }
+        BigDecimal first = isOpen(least) ? BigDecimal.ZERO : least;
         if (step != null
-                && (!isOpen(least) && least.remainder(step).signum() != 0
-                        || !isOpen(most) && most.remainder(step).signum() != 0)) {
+                && !isOpen(most)
+                && most.subtract(first).remainder(step).signum() != 0) {
+            BigDecimal last = most.subtract(most.subtract(first).remainder(step));
             throw new BadInputException(
-                    "The least and the most do not lie on the steps of " + step.toPlainString() + " from zero.",
-                    "Write bounds that are multiples of the step.");
+                    "The most, " + plain(most) + ", does not lie on the steps of " + plain(step) + " from "
+                            + plain(first) + ".",
+                    "Write " + plain(last) + " or " + plain(last.add(step)) + ", or another step.");
         }
+        if (step != null
+                && first.remainder(step).signum() != 0
+                && (isOpen(most) || most.subtract(first).divide(step).compareTo(MOST_STEPS) > 0)) {
+            throw new BadInputException(
+                    "Steps that are counted from " + plain(first) + " need an end, at most " + MOST_STEPS
+                            + " steps away.",
+                    "Write a most, or let the least be a multiple of " + plain(step) + ".");
+        }
+    }
+
+    /** So many values a schema lists one by one: JSON Schema counts multiples from zero only (Validation, section 6.2.1). */
+    private static final BigDecimal MOST_STEPS = BigDecimal.valueOf(1_000);
+
+    private BigDecimal first() {
+        return isOpen(least) ? BigDecimal.ZERO : least;
     }
 
     /** The least that was set; null for none. */
@@ -69,8 +90,8 @@ public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
         if (n.compareTo(least) < 0 || n.compareTo(most) > 0) {
             return Optional.of(new Refusal.OutOfRange(n, unit, this));
         }
-        if (step != null && n.remainder(step).signum() != 0) {
-            return Optional.of(new Refusal.OffStep(n, unit, step));
+        if (step != null && n.subtract(first()).remainder(step).signum() != 0) {
+            return Optional.of(new Refusal.OffStep(n, unit, step, first()));
         }
         return Optional.empty();
     }
@@ -92,6 +113,13 @@ public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
     }
 
     Value.Parts schema() {
+        if (step != null && first().remainder(step).signum() != 0) {
+            List<Value> each = new ArrayList<>();
+            for (BigDecimal n = least; n.compareTo(most) <= 0; n = n.add(step)) {
+                each.add(Value.of(n));
+            }
+            return Value.parts("enum", new Value.Many(each));
+        }
         return Value.parts(
                 "type", "number", "minimum", least, "maximum", most, "multipleOf", step == null ? FINEST : step);
     }

@@ -81,7 +81,7 @@ public sealed interface Refusal {
         }
     }
 
-    record OffStep(BigDecimal value, String unit, BigDecimal step) implements Refusal {
+    record OffStep(BigDecimal value, String unit, BigDecimal step, BigDecimal first) implements Refusal {
         @Override
         public String said(Words words) {
             return words.offStep(this);

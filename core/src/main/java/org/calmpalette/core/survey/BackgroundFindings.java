@@ -26,6 +26,7 @@ import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.css.selector.Inactive;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.BackgroundChange;
@@ -324,6 +325,7 @@ public final class BackgroundFindings {
                     || Painting.declared(style, "-webkit-text-fill-color").isPresent();
             if (backdrop.unknown() == null
                     || shadowed
+                    || Inactive.holds(e)
                     || backdrop.isInvisible()
                     || style.colorOf("color").orElse(Color.TRANSPARENT).alpha() == 0) {
                 continue;

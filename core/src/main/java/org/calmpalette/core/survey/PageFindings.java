@@ -23,6 +23,7 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.selector.Inactive;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
@@ -151,7 +152,7 @@ final class PageFindings {
                     .strip();
             if (words.isEmpty()
                     || e.normalName().equals("option")
-                    || e.hasAttr("disabled")
+                    || Inactive.holds(e)
                     || isHidden(e, styles)
                     || !isInBody(e)) {
                 continue;

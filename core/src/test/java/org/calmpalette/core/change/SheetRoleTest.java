@@ -3,15 +3,20 @@ package org.calmpalette.core.change;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.calmpalette.core.change.SheetRole.Kind;
+import org.calmpalette.core.setting.SheetOwner;
+import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
 
 class SheetRoleTest {
+    /** Of a sheet beside one that is the maker's without doubt. */
     private static SheetRole role(String path, String css, String... more) {
-        String[] files = new String[2 + more.length];
+        String[] files = new String[4 + more.length];
         files[0] = path;
         files[1] = css;
-        System.arraycopy(more, 0, files, 2, more.length);
+        files[2] = "own.css";
+        files[3] = "p { margin: 0 }";
+        System.arraycopy(more, 0, files, 4, more.length);
         return SheetRole.of(Themes.of(files)).get(path);
     }
 
@@ -35,6 +40,57 @@ class SheetRoleTest {
         assertThat(built.kind()).isEqualTo(Kind.BUILT);
         assertThat(built.source()).isEqualTo("src/less/site.less");
         assertThat(built.lasts()).isFalse();
+    }
+
+    private static final String LICENSED = "/*! Lantern v2.1 | MIT License */ ";
+
+    @Test
+    void theOnlySheetIsTheMakersWhateverItsFirstCommentSays() {
+        Theme theme =
+                Themes.of("index.html", "<link rel=stylesheet href=a.css>", "a.css", LICENSED + "p { color: red }");
+        assertThat(SheetRole.of(theme).get("a.css"))
+                .isEqualTo(new SheetRole(Kind.OWN, "it is the only stylesheet", ""));
+    }
+
+    @Test
+    void whereSignsSpeakAgainstAllTheOneThatTheMarkupNeedsMostIsTheMakers() {
+        String page =
+                "<link rel=stylesheet href=grid.css><link rel=stylesheet href=theme.css><link rel=stylesheet href=icons.css>"
+                        + "<div class='row hero'><p class=tagline id=top>x</p><i class=icon></i></div>";
+        Theme theme = Themes.of(
+                "index.html",
+                page,
+                "grid.css",
+                LICENSED + ".row{} .col{} .hero{}",
+                "theme.css",
+                LICENSED + ".hero{} .tagline{} #top{}",
+                "icons.css",
+                LICENSED + ".icon{} .other{}");
+        assertThat(SheetRole.of(theme))
+                .extractingFromEntries(e -> e.getKey() + " " + e.getValue().kind())
+                .contains("grid.css LIBRARY", "theme.css OWN", "icons.css LIBRARY");
+        assertThat(SheetRole.of(theme).get("theme.css").because()).contains("markup needs it most");
+    }
+
+    @Test
+    void whatTheMakerSaysCountsAndIsKeptInThePalette() {
+        Theme theme =
+                Themes.of("index.html", "<p>x", "a.css", LICENSED + "p { color: red }", "b.css", "p { color: blue }");
+        assertThat(SheetRole.of(theme).get("a.css").kind()).isEqualTo(Kind.LIBRARY);
+        Theme said = Change.of("Said whose the sheets are")
+                .withPalette(
+                        theme,
+                        theme.palette().withSheet("a.css", SheetOwner.MAKER).withSheet("b.css", SheetOwner.LIBRARY))
+                .applied(theme);
+        assertThat(SheetRole.of(said).get("a.css")).isEqualTo(new SheetRole(Kind.OWN, "you said so", ""));
+        assertThat(SheetRole.of(said).get("b.css").kind()).isEqualTo(Kind.LIBRARY);
+        assertThat(Themes.text(said.files(), "palette.json"))
+                .contains("\"stylesheets\"", "\"whose\": \"maker\"", "\"whose\": \"library\"");
+        Theme again = Change.of("Took it back")
+                .withPalette(said, said.palette().withSheet("a.css", null).withSheet("b.css", null))
+                .applied(said);
+        assertThat(SheetRole.of(again)).isEqualTo(SheetRole.of(theme));
+        assertThat(Themes.text(again.files(), "palette.json")).doesNotContain("stylesheets");
     }
 
     @Test

@@ -206,7 +206,7 @@ public class ConditionsTest {
             "all, , screen",
             "/* c */ screen",
             "screen /* c */ and /**/ (color)");
-    public static final List<String> SUPPORTS = List.of(
+    private static final List<String> WRITTEN = List.of(
             "(display: grid)",
             "(display: foo)",
             "not (display: foo)",
@@ -251,6 +251,18 @@ public class ConditionsTest {
             "(color: red)and (color: blue)",
             "(width: calc(1px + 2%))",
             "(margin: auto) and (padding: 0) and (color: red)");
+    /** The conditions above, and every name of a property by itself. */
+    public static final List<String> SUPPORTS = java.util.stream.Stream.concat(
+                    WRITTEN.stream(),
+                    new String(
+                                    OutsideSheets.resource("/org/calmpalette/core/cascade/properties.txt"),
+                                    java.nio.charset.StandardCharsets.UTF_8)
+                            .lines()
+                            .filter(n -> !n.startsWith("#") && !n.isBlank())
+                            .sorted()
+                            .map(n -> "(" + n + ": initial)"))
+            .toList();
+
     public static final List<String> VALUES = List.of(
             "color: red",
             "color: blu",

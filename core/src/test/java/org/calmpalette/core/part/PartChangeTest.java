@@ -130,7 +130,13 @@ class PartChangeTest {
                 .isEqualTo("0");
 
         Rendered lone = new Rendered(Themes.of(
-                "grid.css", LIBRARY, "index.html", HTML.replace("  <link rel=\"stylesheet\" href=\"own.css\">\n", "")));
+                "grid.css",
+                LIBRARY,
+                "index.html",
+                HTML.replace("  <link rel=\"stylesheet\" href=\"own.css\">\n", ""),
+                // The only sheet would be the maker's, if they did not say otherwise.
+                "palette.json",
+                "{\"name\": \"T\", \"stylesheets\": [{\"path\": \"grid.css\", \"whose\": \"library\"}]}"));
         Change first = at(lone, ".cell", "color", null).fix("rule", new What.Value("navy"));
         assertThat(after(lone, first, "index.html"))
                 .contains("grid.css\">\n  <link rel=\"stylesheet\" href=\"own.css\">\n</head>");

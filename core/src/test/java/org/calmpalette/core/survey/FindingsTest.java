@@ -50,6 +50,34 @@ class FindingsTest {
                 .isEqualTo("p{color: red ! important}");
     }
 
+    /** WCAG 2.2, success criterion 1.4.3: an inactive part of the interface needs no contrast. */
+    @Test
+    void wordsOfDisabledControlsAreNotHardToRead() {
+        String css = "body{color:#777777;background:#808080}";
+        for (String inactive : List.of(
+                "<button disabled><span>x</span></button>",
+                "<fieldset disabled><legend></legend><button>x</button></fieldset>",
+                "<a href=x aria-disabled=true>x</a>",
+                "<label>x <input disabled></label>",
+                "<label for=f>x</label><input id=f disabled>")) {
+            assertThat(find(theme(css, inactive), "unreadable-text"))
+                    .as(inactive)
+                    .isEmpty();
+        }
+        assertThat(find(theme(css, "<label for=f>x</label><input id=f>"), "unreadable-text"))
+                .hasSize(1);
+    }
+
+    /** A link is visited or it is not, and a part is pointed at or it is not: of two rules for the two neither is without effect. */
+    @Test
+    void rulesForStatesThatExcludeEachOtherAreNotDead() {
+        Theme theme = theme(
+                "a:link{color:#123456} a:visited{color:#654321} a:not(:hover){text-decoration:none} input:not(:focus){color:#222222}",
+                "<a href=x>y</a><input>");
+        assertThat(find(theme, "dead-rule")).isEmpty();
+        assertThat(find(theme, "beaten-declaration")).isEmpty();
+    }
+
     @Test
     void whatIsOnlyUnusualIsNotCalledMisspelt() {
         Theme theme = theme(

@@ -70,6 +70,7 @@ public final class SelectorMatcher {
     private final States states;
     private final boolean quirks;
     private final Element scope;
+    private SelectorMatcher opposite;
 
     public SelectorMatcher(Document page, States states) {
         this.states = states;
@@ -77,8 +78,8 @@ public final class SelectorMatcher {
         this.scope = null;
     }
 
-    private SelectorMatcher(SelectorMatcher outer, Element scope) {
-        this.states = outer.states;
+    private SelectorMatcher(SelectorMatcher outer, Element scope, States states) {
+        this.states = states;
         this.quirks = outer.quirks;
         this.scope = scope;
     }
@@ -87,9 +88,17 @@ public final class SelectorMatcher {
         return states;
     }
 
+    /** Asks of the argument of a negation. */
+    private SelectorMatcher opposite() {
+        if (opposite == null) {
+            opposite = states.opposite() == states ? this : new SelectorMatcher(this, scope, states.opposite());
+        }
+        return opposite;
+    }
+
     /** The same matcher with another meaning of {@code :scope}. */
     public SelectorMatcher scopedTo(Element root) {
-        return new SelectorMatcher(this, root);
+        return new SelectorMatcher(this, root, states);
     }
 
     /** Whether any selector of the list means this element itself; those that mean a pseudo-element of it do not. */
@@ -177,7 +186,7 @@ public final class SelectorMatcher {
             return matches(p.name(), element);
         } else if (simple instanceof SimpleSelector.Functional f) {
             return switch (f.name()) {
-                case "not" -> !matches(f.arguments(), element);
+                case "not" -> !opposite().matches(f.arguments(), element);
                 case "has" -> has(f.arguments(), element);
                 // Pages here have no shadow trees.
                 case "host", "host-context" -> false;
@@ -265,7 +274,7 @@ public final class SelectorMatcher {
             case "first-of-type" -> position(OF_TYPE, e) == 1;
             case "last-of-type" -> position(LAST_OF_TYPE, e) == 1;
             case "only-of-type" -> position(OF_TYPE, e) == 1 && position(LAST_OF_TYPE, e) == 1;
-            case "link" -> FormState.isLink(e) && !states.has(e, "visited");
+            case "link" -> FormState.isLink(e) && states.lacks(e, "visited");
             case "any-link", "-webkit-any-link" -> FormState.isLink(e);
             case "visited" -> FormState.isLink(e) && states.has(e, "visited");
             case "hover",

@@ -13,7 +13,6 @@ public final class Stateless {
             "focus",
             "focus-visible",
             "focus-within",
-            "visited",
             "target",
             "user-valid",
             "user-invalid",
@@ -77,6 +76,12 @@ public final class Stateless {
     }
 
     private static Optional<SimpleSelector> strip(SimpleSelector simple, StringBuilder left) {
+        if (simple instanceof SimpleSelector.PseudoClass p
+                && (p.name().equals("link") || p.name().equals("visited"))) {
+            // Each finds links at times, and the two exclude each other.
+            left.append(simple);
+            return Optional.of(new SimpleSelector.PseudoClass("any-link"));
+        }
         if (simple instanceof SimpleSelector.PseudoClass p && STATES.contains(p.name())) {
             left.append(simple);
             return Optional.empty();
