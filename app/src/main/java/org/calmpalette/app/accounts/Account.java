@@ -35,7 +35,8 @@ public class Account {
 
     private boolean demo;
 
-    /** See {@link Lookalike}. */
+    /** See {@link Lookalike}; asked for in SQL only. */
+    @SuppressWarnings("unused")
     private String likeness;
 
     @Column(name = "created_at")
