@@ -308,6 +308,9 @@ function boxes({ id, width }) {
 
 // Pointing at parts: the desk switches it on; then a click asks why the part looks so, and nothing else happens.
 let picking = false;
+// What lets clicks through is seen all the same, and is asked about.
+const reach = document.createElement("style");
+reach.textContent = "*{pointer-events:auto!important}[data-calm]{pointer-events:none!important}";
 let pointed = null;
 const hint = document.createElement("div");
 hint.style.cssText = "position:fixed;display:none;pointer-events:none;box-sizing:border-box;border-radius:2px";
@@ -315,8 +318,10 @@ shadow.append(hint);
 // What is seen at a point: the uppermost part there that paints something, or whose own words are there; not a box that only
 // holds others. Tells what of it is seen, for the answer to begin with.
 const REPLACED = "img,video,svg,canvas,picture,input,select,textarea,button,hr";
+// What is faded to nothing or hidden is passed over to what is seen there.
+const isSeen = (e) => e.checkVisibility?.({ opacityProperty: true, visibilityProperty: true }) ?? true;
 function seenAt(x, y) {
-  const near = document.elementsFromPoint(x, y).map((e) => e.closest("[data-calm-at]")).filter(Boolean);
+  const near = document.elementsFromPoint(x, y).map((e) => e.closest("[data-calm-at]")).filter((e) => e && isSeen(e));
   for (const element of new Set(near)) {
     const words = [...element.childNodes].some((n) => {
       if (n.nodeType !== Node.TEXT_NODE || !n.textContent.trim()) return false;
@@ -441,7 +446,11 @@ addEventListener("message", ({ source, data }) => {
   if (data.type === "show") show(data);
   if (data.type === "measure") measure(data);
   if (data.type === "boxes") document.fonts.ready.then(() => boxes(data));
-  if (data.type === "picking") { picking = data.on; if (!picking) point(null); }
+  if (data.type === "picking") {
+    picking = data.on;
+    if (picking) document.documentElement.append(reach);
+    else { reach.remove(); point(null); }
+  }
   if (data.type === "without") { without.textContent = data.css; draw(); }
   if (data.type === "hide") { hidden = data.hidden; draw(); }
 });

@@ -145,10 +145,7 @@ class BackgroundEditorTest {
     @Test
     void howTextsReadOnABackgroundIsToldWhileItIsTried() {
         Page page = running.maker();
-        page.navigate(running.address + "/themes");
-        page.click("h2 a >> text=Towpath");
-        page.waitForURL("**/survey**");
-        page.navigate(page.url().replaceAll("/survey.*", "/settings?key=river-picture"));
+        page.navigate(running.address + running.towpath() + "/settings?key=river-picture");
         page.waitForSelector("[data-judged].state-breaks >> text=is hard to read: ");
         page.fill("[name='v.strength']", "60");
         page.waitForSelector("[data-judged].state-kept >> text=reads at ");

@@ -20,7 +20,7 @@ import java.util.List;
 import java.util.Map;
 import javax.imageio.ImageIO;
 
-/** Headless Chromium, Debian's build that has no window to draw at all, started once for all tests of a run. */
+/** Headless Chromium, started once for all tests of a run. */
 final class Browsers {
     private static final Map<Page, List<String>> OPEN = new LinkedHashMap<>();
     private static final int CORES = Runtime.getRuntime().availableProcessors();
@@ -38,8 +38,7 @@ final class Browsers {
             browser = playwright
                     .chromium()
                     .launch(new BrowserType.LaunchOptions()
-                            .setExecutablePath(Path.of(
-                                    System.getenv().getOrDefault("CHROMIUM", "/usr/bin/chromium-headless-shell")))
+                            .setExecutablePath(Path.of(System.getenv().getOrDefault("CHROMIUM", "/usr/bin/chromium")))
                             .setArgs(List.of(
                                     "--no-sandbox",
                                     "--disable-gpu",

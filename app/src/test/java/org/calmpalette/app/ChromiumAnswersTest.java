@@ -155,7 +155,8 @@ class ChromiumAnswersTest {
         Page browser = Browsers.page(1280, 800);
         browser.navigate(folder.resolve("index.html").toUri().toString());
         browser.addStyleTag(new Page.AddStyleTagOptions().setContent("*{transition:none!important}"));
-        CDPSession protocol = browser.context().newCDPSession(browser);
+        CDPSession protocol =
+                browser.context().newCDPSession(browser.context().pages().get(0));
         protocol.send("DOM.enable");
         protocol.send("CSS.enable");
         JsonObject all = new JsonObject();

@@ -51,6 +51,8 @@ class HostileThemesInTheApplicationTest {
             "5,000 media queries",
             "selectors that repeat what is around them",
             "1,900 pages",
+            "one rule of 5,000 gradients",
+            "15,000 paragraphs in the main part",
             "palette.json with 150,000 keys that nobody knows",
             "pages in UTF-16 and UTF-32 without a mark, ISO-2022-JP");
 
@@ -127,6 +129,7 @@ class HostileThemesInTheApplicationTest {
                 "/survey?view=search&q=color",
                 "/settings",
                 "/pictures",
+                "/sections",
                 "/handover",
                 "/history",
                 "/formats")) {

@@ -28,10 +28,7 @@ class PicturesTest {
 
     private static String towpath(Page maker) {
         maker.navigate(running.address + "/themes");
-        return maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath"))
-                .first()
-                .getAttribute("href")
-                .replace("/survey", "");
+        return running.towpath();
     }
 
     private static Page pictures(Page maker, String theme) {
@@ -135,6 +132,8 @@ class PicturesTest {
         maker.click("[data-show-page]");
         maker.waitForCondition(
                 () -> maker.frames().stream().anyMatch(f -> f.url().endsWith("/index.html")));
+        // What the frame itself loads is there.
+        maker.frames().stream().filter(f -> f.url().endsWith("/index.html")).forEach(Frame::waitForLoadState);
         List<String> asked = new ArrayList<>();
         maker.onRequest(r -> {
             if (!r.url().contains("/measures") && !r.url().contains("/frame")) {

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Set;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** The real application on a scratch database with a browser, started once for all tests of a run. */
 public final class Running {
@@ -194,6 +195,15 @@ public final class Running {
         bean(org.calmpalette.app.accounts.AccountService.class)
                 .create(name, "Owner", PASSWORD, org.calmpalette.app.accounts.Role.OWNER);
         return name;
+    }
+
+    /** The demo's own theme, whatever copies of it tests have made since. @return its address, such as {@code /themes/1} */
+    String towpath() {
+        return "/themes/"
+                + bean(JdbcClient.class)
+                        .sql("select min(id) from theme where name = 'Towpath'")
+                        .query(Long.class)
+                        .single();
     }
 
     Page maker() {

@@ -27,10 +27,7 @@ class ThreadTest {
 
     private String theme(Page page) {
         page.navigate(running.address + "/themes");
-        return running.address
-                + page.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath"))
-                        .getAttribute("href")
-                        .replace("/survey", "");
+        return running.address + running.towpath();
     }
 
     @Test

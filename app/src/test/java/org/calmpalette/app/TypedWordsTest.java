@@ -160,7 +160,10 @@ class TypedWordsTest {
             case "another place" -> page.click("[data-place=text]");
             case "another page" -> page.navigate(running.address + "/sites");
             case "reload" -> page.reload();
-            case "sign out" -> page.click("text=Sign out");
+            case "sign out" -> {
+                page.click("text=Sign out");
+                page.waitForURL("**/sign-in**");
+            }
             default -> page.close(new Page.CloseOptions().setRunBeforeUnload(true));
         }
         // Kept means that another window sees it.

@@ -13,6 +13,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.accounts.SignedIn;
@@ -59,6 +60,51 @@ class WhyTest {
                 .toString();
     }
 
+    /** Click after click, without loading the page again: each opens one panel, and no click opens none. */
+    @Test
+    void everyClickOnAPartOpensWhatIsSeenThere() throws IOException {
+        Page page = running.maker();
+        page.navigate(towpath() + "/survey");
+        for (String selector : List.of(
+                ".notice-badge",
+                ".hero h1",
+                ".card h2",
+                ".notice-badge",
+                ".site-footer",
+                ".button",
+                ".site-name",
+                ".card p",
+                ".hero h1")) {
+            Running.clickPart(page, selector);
+            assertThat(page.locator("#card details[name=aspect][open]").count())
+                    .as(selector)
+                    .isEqualTo(1);
+        }
+    }
+
+    /** What is faded to nothing is passed over, and what lets clicks through is asked about all the same. */
+    @Test
+    void whatCannotBeSeenIsPassedOver() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><link rel=stylesheet href=a.css><body><div id=box><p id=faded>faded</p><p id=through>through</p></div>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                "#box{background:#123456;height:300px} #faded{opacity:0;background:#ff0000;height:100px;margin:0} #through{pointer-events:none;background:#00ff00;height:100px;margin:0}"
+                        .getBytes(StandardCharsets.UTF_8));
+        String theme = new Client(running.address)
+                .signedIn("ida")
+                .bringIn("faded.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page page = running.maker();
+        page.navigate(running.address + theme + "/survey");
+        Running.clickPart(page, "#faded", 0.7, 0.5);
+        assertThat(page.locator("#card .part-name").textContent()).isEqualTo("div#box");
+        Running.clickPart(page, "#through", 0.7, 0.5);
+        assertThat(page.locator("#card .part-name").textContent()).isEqualTo("p#through");
+    }
+
     @Test
     void fromTheBadgeToItsOwnSettingInTwoStepsAndTheButtonsStay() throws IOException {
         Page page = running.maker();
@@ -98,6 +144,7 @@ class WhyTest {
         Page page = running.maker();
         String findings = towpath() + "/survey?view=findings";
         page.navigate(findings);
+        page.waitForSelector("tr.pick");
         List<String> kinds = page.locator("tr.pick").all().stream()
                 .map(r -> r.getAttribute("data-kind"))
                 .distinct()

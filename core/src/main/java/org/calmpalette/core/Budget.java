@@ -73,6 +73,15 @@ public final class Budget {
         }
     }
 
+    /** Says that text was read, which costs by its length. */
+    public static void read(int characters) {
+        Budget now = CURRENT.get();
+        if (now != null) {
+            now.steps += characters / CHARACTERS_A_STEP;
+            step();
+        }
+    }
+
     /** Says that text was made. */
     public static void made(int characters) {
         Budget now = CURRENT.get();

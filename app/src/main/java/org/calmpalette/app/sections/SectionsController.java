@@ -18,6 +18,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
@@ -156,14 +157,21 @@ class SectionsController {
                 .filter(p -> p.source().file().equals(strip.page()))
                 .findFirst();
         model.addAttribute("column", shown.filter(Blocks::hasMain).isPresent());
-        model.addAttribute("rows", shown.map(p -> rows(theme, p, kits)).orElse(List.of()));
+        List<Blocks.Block> blocks = shown.map(p -> Blocks.of(theme, p)).orElse(List.of());
+        List<Row> rows = rows(theme, blocks, kits);
+        model.addAttribute("rows", rows);
+        model.addAttribute("unlisted", blocks.size() - rows.size());
         return "sections/sections";
     }
 
-    private static List<Row> rows(Theme theme, Page page, List<Kit> kits) {
-        List<Blocks.Block> blocks = Blocks.of(theme, page);
-        return blocks.stream()
-                .map(b -> {
+    /** Of the parts that are no sections so many are listed; all sections are. */
+    private static final int MOST_PARTS = 200;
+
+    private static List<Row> rows(Theme theme, List<Blocks.Block> blocks, List<Kit> kits) {
+        return IntStream.range(0, blocks.size())
+                .filter(i -> i < MOST_PARTS || blocks.get(i).isSection())
+                .mapToObj(i -> {
+                    Blocks.Block b = blocks.get(i);
                     List<Setting> own = theme.palette().settings().stream()
                             .filter(s -> b.isSection() && s.place().equals(b.name()))
                             .toList();
@@ -179,8 +187,8 @@ class SectionsController {
                             own.size(),
                             own.isEmpty() ? "" : own.get(0).key(),
                             b.inside(),
-                            Blocks.canMove(blocks, b, -1),
-                            Blocks.canMove(blocks, b, 1));
+                            Blocks.canMove(blocks, i, -1),
+                            Blocks.canMove(blocks, i, 1));
                 })
                 .toList();
     }

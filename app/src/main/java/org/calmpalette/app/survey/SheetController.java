@@ -30,7 +30,7 @@ class SheetController {
     String say(
             @PathVariable long id,
             @RequestParam long base,
-            @RequestParam String path,
+            @RequestParam(defaultValue = "") String path,
             @RequestParam(defaultValue = "") String whose,
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made = themes.change(id, base, me, theme -> SheetRole.said(theme, path, whose));

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.value.ComponentValue;
@@ -120,6 +121,7 @@ final class Computation {
         List<String> out = new ArrayList<>();
         List<List<ComponentValue>> lists = ComponentValue.commaSeparated(ComponentValue.read(value));
         for (int i = 0; i < (count > 0 ? count : lists.size()); i++) {
+            Budget.step();
             List<ComponentValue> layer = lists.get(i % lists.size());
             out.add(layer.isEmpty() ? "" : each.computed(layer));
         }

@@ -1,10 +1,13 @@
 package org.calmpalette.core.section;
 
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.page.Page;
@@ -48,18 +51,25 @@ public final class Blocks {
     public static List<Block> of(Theme theme, Page page) {
         List<Block> all = new ArrayList<>();
         Optional<Element> main = main(page);
+        // Asked for once: a page may have very many blocks, and each would be looked for among all elements.
+        Map<Element, Integer> places = new IdentityHashMap<>();
+        for (Element e : page.elements()) {
+            places.put(e, places.size());
+        }
         for (Element e :
                 main.map(Element::parent).orElse(page.document().body()).children()) {
             if (main.filter(m -> m == e).isPresent()) {
-                e.children().forEach(c -> block(theme, page, c, true).ifPresent(all::add));
+                e.children()
+                        .forEach(c -> block(theme, page, c, places.get(c), true).ifPresent(all::add));
             } else if (main.isEmpty() || e.hasAttr(Sections.NAME) || !FRAME.contains(e.normalName())) {
-                block(theme, page, e, false).ifPresent(all::add);
+                block(theme, page, e, places.get(e), false).ifPresent(all::add);
             }
         }
         return List.copyOf(all);
     }
 
-    private static Optional<Block> block(Theme theme, Page page, Element e, boolean inside) {
+    private static Optional<Block> block(Theme theme, Page page, Element e, int at, boolean inside) {
+        Budget.step();
         if (!new Tag(page, e).isWritten()
                 || List.of("script", "style", "link", "template", "noscript").contains(e.normalName())) {
             return Optional.empty();
@@ -69,7 +79,7 @@ public final class Blocks {
                 .map(Element::text)
                 .orElse("");
         return Optional.of(new Block(
-                page.elements().indexOf(e),
+                at,
                 name,
                 e.attr(Sections.KIND),
                 name.isEmpty()
@@ -172,7 +182,7 @@ public final class Blocks {
     public static Change moved(Theme theme, Page page, int at, int by) {
         List<Block> blocks = of(theme, page);
         int i = indexOf(blocks, at);
-        if (i < 0 || !canMove(blocks, blocks.get(i), by)) {
+        if (i < 0 || !canMove(blocks, i, by)) {
             throw new BadInputException("It cannot go further.", "Move another one.");
         }
         Block block = blocks.get(i);
@@ -244,8 +254,9 @@ public final class Blocks {
      *
      * @param by 1 for down, -1 for up
      */
-    public static boolean canMove(List<Block> blocks, Block block, int by) {
-        Block next = next(blocks, blocks.indexOf(block), by);
+    public static boolean canMove(List<Block> blocks, int i, int by) {
+        Block block = blocks.get(i);
+        Block next = next(blocks, i, by);
         return next != null && next.inside() == block.inside() || block.isSection() && (next != null || block.inside());
     }
 

@@ -119,8 +119,14 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
         return Value.parts("value", Range.normal(p.part("value").orElse(given), "a length"), "unit", p.text("unit"));
     }
 
+    private static final String EXAMPLE = "{\"value\":72,\"unit\":\"vh\"}";
+
     private static BadInputException wrong(Value given) {
-        return Kind.wrong(given, "a length", "Write a number and a unit: {\"value\": 72, \"unit\": \"vh\"}.");
+        // Whoever wrote it as stylesheets do is told the same length in the shape that it needs.
+        String shape = given instanceof Value.Text t
+                ? ANY.readCss(t.text()).map(v -> v.json().toString()).orElse(EXAMPLE)
+                : EXAMPLE;
+        return Kind.wrong(given, "a length", "Write a number and a unit: " + shape + ".");
     }
 
     @Override

@@ -8,6 +8,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
@@ -78,6 +80,7 @@ public final class Search {
 
     private void sheet(ThemeSheet part) {
         Set<Integer> told = new LinkedHashSet<>();
+        Set<String> comments = new LinkedHashSet<>();
         part.sheet().eachDeclaration((d, around) -> {
             Located at = new Located(part, d, around);
             Node.Rule rule = around.isEmpty() ? null : around.get(around.size() - 1);
@@ -87,6 +90,7 @@ public final class Search {
             String text = d.property() + ": " + at.value() + (d.important() ? " !important" : "");
             if (named && rule != null && told.add(rule.first())) {
                 int line = part.line(part.sheet().tokens().start(rule.first()));
+                comments.add(comment);
                 add(new Hit(
                         has(selector) ? "selector" : "comment",
                         part.path(),
@@ -102,6 +106,16 @@ public final class Search {
                         "declaration", part.path(), at.line(), selector, text, at.nameStart(), comment, painted(at)));
             }
         });
+        // Those that stand above no rule: at the head of the file, between declarations, at its end.
+        Tokens tokens = part.sheet().tokens();
+        for (int i = 0; i < tokens.size(); i++) {
+            if (tokens.is(i, TokenType.COMMENT) && (has(tokens.raw(i)) || has(Comments.words(tokens.raw(i))))) {
+                String words = Comments.words(tokens.raw(i));
+                if (comments.stream().noneMatch(c -> !c.isEmpty() && (c.equals(words) || c.contains(words)))) {
+                    add(new Hit("comment", part.path(), part.line(tokens.start(i)), "", words, -1, "", List.of()));
+                }
+            }
+        }
     }
 
     private static List<Painted> painted(Located at) {

@@ -29,14 +29,15 @@ public final class Comments {
                 return i >= 0
                                 && tokens.is(i, TokenType.COMMENT)
                                 && !tokens.raw(i).startsWith("/*!")
-                        ? clean(tokens.raw(i))
+                        ? words(tokens.raw(i))
                         : "";
             }
         }
         return "";
     }
 
-    private static String clean(String comment) {
+    /** What a comment says, without its stars, in one line of at most 120 characters. */
+    public static String words(String comment) {
         String text = comment.replaceAll("^/\\*+|\\*+/$", "")
                 .replaceAll("(?m)^[\\s*=#-]+|[\\s*=#-]+$", "")
                 .replaceAll("\\s+", " ")

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.calmpalette.core.Budget;
 
 /**
  * One layer of a background: CSS Backgrounds 3, section 3. The uppermost layer comes first.
@@ -63,6 +64,9 @@ public record BackgroundLayer(
             String clip,
             String attachment) {}
 
+    /** More of them nobody writes by hand, and what lies behind them is not told. */
+    public static final int MOST_LAYERS = 200;
+
     /**
      * Reads the layers, the uppermost first. {@code none} is a layer too, as it is for the lists of the other longhands.
      *
@@ -70,19 +74,31 @@ public record BackgroundLayer(
      */
     public static Optional<List<BackgroundLayer>> read(Longhands l) {
         List<List<ComponentValue>> images = lists(l.image());
+        if (images.size() > MOST_LAYERS) {
+            return Optional.empty();
+        }
+        // Each list is read once, however many layers there are.
+        List<List<ComponentValue>> across = lists(l.positionX());
+        List<List<ComponentValue>> down = lists(l.positionY());
+        List<List<ComponentValue>> sizes = lists(l.size());
+        List<List<ComponentValue>> repeats = lists(l.repeat());
+        List<List<ComponentValue>> origins = lists(l.origin());
+        List<List<ComponentValue>> clips = lists(l.clip());
+        List<List<ComponentValue>> attachments = lists(l.attachment());
         List<BackgroundLayer> layers = new ArrayList<>();
         for (int i = 0; i < images.size(); i++) {
+            Budget.step();
             if (images.get(i).isEmpty()) {
                 return Optional.empty();
             }
-            List<ComponentValue> position = new ArrayList<>(nth(l.positionX(), i));
-            position.addAll(nth(l.positionY(), i));
+            List<ComponentValue> position = new ArrayList<>(nth(across, i));
+            position.addAll(nth(down, i));
             Optional<Position> at = Position.read(position);
-            Optional<Size> size = size(nth(l.size(), i));
-            Optional<Repeat[]> repeat = repeat(nth(l.repeat(), i));
-            Optional<Box> origin = box(nth(l.origin(), i));
-            Optional<Box> clip = box(nth(l.clip(), i));
-            Optional<Attachment> attachment = word(Attachment.class, nth(l.attachment(), i));
+            Optional<Size> size = size(nth(sizes, i));
+            Optional<Repeat[]> repeat = repeat(nth(repeats, i));
+            Optional<Box> origin = box(nth(origins, i));
+            Optional<Box> clip = box(nth(clips, i));
+            Optional<Attachment> attachment = word(Attachment.class, nth(attachments, i));
             if (at.isEmpty()
                     || size.isEmpty()
                     || repeat.isEmpty()
@@ -109,8 +125,7 @@ public record BackgroundLayer(
     }
 
     /** Lists that are too short repeat: section 3.1. */
-    private static List<ComponentValue> nth(String text, int i) {
-        List<List<ComponentValue>> all = lists(text);
+    private static List<ComponentValue> nth(List<List<ComponentValue>> all, int i) {
         return all.get(i % all.size());
     }
 

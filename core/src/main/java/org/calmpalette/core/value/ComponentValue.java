@@ -3,6 +3,7 @@ package org.calmpalette.core.value;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
@@ -33,6 +34,8 @@ public record ComponentValue(Kind kind, String text, String name, double number,
 
     /** The components of a value, without white space and comments. */
     public static List<ComponentValue> read(String value) {
+        // All that is reckoned with a value goes through here, so none of it escapes the budget of who asks.
+        Budget.read(value.length());
         Tokens tokens = Tokenizer.tokenize(value);
         List<ComponentValue> parts = new ArrayList<>();
         int end = tokens.size();

@@ -1,6 +1,7 @@
 package org.calmpalette.core.setting;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.networknt.schema.InputFormat;
 import com.networknt.schema.Schema;
@@ -96,6 +97,7 @@ class KindsTest {
                 .filter(k -> !(k instanceof ColorKind))
                 .toList());
         all.add(Kinds.read("color", Value.parts("swatches", Value.of(List.of("#ffffff", "#1f3347", "#1f334780")))));
+        all.add(Kinds.read("number", Value.parts("least", 1, "most", 9, "step", 2)));
         all.add(Kinds.read("picture", Value.parts("leastWidth", 1200, "formats", Value.of(List.of("png")))));
         all.add(Kinds.read(
                 "length",
@@ -188,6 +190,37 @@ class KindsTest {
             return new Value.Many(items);
         }
         return random.nextInt(4) == 0 ? value : any(random, 1);
+    }
+
+    @Test
+    void aLengthWrittenAsInAStylesheetIsToldInTheShapeThatItNeeds() {
+        assertThatThrownBy(() -> LengthKind.ANY.normal(Value.of("2rem")))
+                .isInstanceOfSatisfying(
+                        BadInputException.class, e -> assertThat(e.mend()).contains("{\"value\":2,\"unit\":\"rem\"}"));
+        assertThatThrownBy(() -> LengthKind.ANY.normal(Value.of("wide")))
+                .isInstanceOfSatisfying(
+                        BadInputException.class, e -> assertThat(e.mend()).contains("{\"value\":72,\"unit\":\"vh\"}"));
+    }
+
+    /** HTML, section 4.10.5.3.8: steps are counted from the least. */
+    @Test
+    void stepsAreCountedFromTheLeast() {
+        Kind odd = Kinds.read("number", Value.parts("least", 1, "most", 9, "step", 2));
+        for (int n = 0; n <= 10; n++) {
+            assertThat(accepts(odd, Value.of(n), Kind.Around.NOTHING))
+                    .as("%d", n)
+                    .isEqualTo(n % 2 == 1 && n < 10);
+        }
+        assertThat(odd.refusal(Value.of(4), Kind.Around.NOTHING).orElseThrow().said(new MakerWords()))
+                .isEqualTo("4 is not on a step of 2 from 1.");
+        assertThatThrownBy(() -> Kinds.read("number", Value.parts("least", 1, "most", 8, "step", 2)))
+                .hasMessageContaining("The most, 8, does not lie on the steps of 2 from 1")
+                .isInstanceOfSatisfying(
+                        BadInputException.class, e -> assertThat(e.mend()).contains("Write 7 or 9"));
+        assertThatThrownBy(() -> Kinds.read("number", Value.parts("least", 1, "step", 2)))
+                .hasMessageContaining("need an end");
+        assertThat(accepts(Kinds.read("number", Value.parts("most", 8, "step", 2)), Value.of(-4), Kind.Around.NOTHING))
+                .isTrue();
     }
 
     @ParameterizedTest

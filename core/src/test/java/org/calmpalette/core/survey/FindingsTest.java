@@ -270,4 +270,21 @@ class FindingsTest {
                 .containsExactly("comment");
         assertThat(Search.of(theme, " ").total()).isZero();
     }
+
+    /** Comments that stand above no rule: at the head of a file, after an empty line, in a rule, at the end. */
+    @Test
+    void searchFindsEveryCommentOnce() {
+        Theme theme = theme(
+                "/*! Towpath 2.1\n * of the quay */\n@charset \"x\";\n\n/* quay colours */\n\n.a { /* quay red */ color: red }\n/* the quay itself */\n.b { margin: 0 }\n/* end of quay */",
+                "<a class=a>n</a><b class=b>m</b>");
+        assertThat(Search.of(theme, "quay").hits())
+                .extracting(Search.Hit::where, Search.Hit::line)
+                .containsExactlyInAnyOrder(
+                        org.assertj.core.groups.Tuple.tuple("comment", 1),
+                        org.assertj.core.groups.Tuple.tuple("comment", 5),
+                        org.assertj.core.groups.Tuple.tuple("comment", 7),
+                        org.assertj.core.groups.Tuple.tuple("comment", 9),
+                        org.assertj.core.groups.Tuple.tuple("comment", 10));
+        assertThat(Search.of(theme, "2.1 of the").hits()).hasSize(1);
+    }
 }

@@ -150,6 +150,21 @@ public final class HostileThemes {
         all.put(
                 "one selector of 100,000 classes",
                 () -> sheet(times(100_000, i -> ".c" + i % 9) + "{color:red}" + ".a ".repeat(50_000) + "{color:red}"));
+        all.put(
+                "one rule of 5,000 gradients",
+                () -> theme(
+                        "a.css",
+                        ".a{background:" + "linear-gradient(#123,#456),".repeat(5_000) + "#fff;height:90px}",
+                        "index.html",
+                        PAGE + "<p class=a>x</p>".repeat(50)));
+        all.put(
+                "15,000 paragraphs in the main part",
+                () -> theme(
+                        "a.css",
+                        ".a{color:red}",
+                        "index.html",
+                        "<!doctype html><title>T</title><link rel=stylesheet href=a.css><body><main>"
+                                + "<p>x</p>".repeat(15_000) + "</main>"));
         return all;
     }
 
