@@ -101,6 +101,8 @@ class Quick {
         for (String module : modules) {
             look(changes, watched, Path.of(module, "src/main/java"));
         }
+        // The first time a compiler is slow: that is now, while the application starts.
+        compiled(modules, false, true);
         while (true) {
             WatchKey key = changes.take();
             boolean sources = false;

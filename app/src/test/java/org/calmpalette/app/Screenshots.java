@@ -36,6 +36,11 @@ class Screenshots {
         maker.navigate(running.address + theme + "/survey?view=findings");
         maker.click("tr.pick[data-kind=covered-target] .name");
         shoot(maker, "findings");
+        if (System.getProperty("calm.look") != null) {
+            // To look at, not kept.
+            take(maker, theme + "/survey?view=search", "look-sheets");
+            take(running.signedIn("jonas", 390, 844), "/sites/sallowmere-ferries", "look-phone");
+        }
         maker.navigate(running.address + theme + "/survey?view=search&q=radius");
         maker.locator("tr.pick .name").last().click();
         maker.locator("#card .ways-to-win button").first().click();

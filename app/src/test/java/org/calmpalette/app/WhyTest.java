@@ -133,6 +133,8 @@ class WhyTest {
     }
 
     private static void mend(Page page) {
+        // What the change is comes in after it was asked for, and moves the button.
+        Running.settled(page);
         page.waitForNavigation(() -> page.click("text=Mend it"));
         // A long survey shows its progress first.
         page.waitForSelector(".ledger");
