@@ -61,7 +61,8 @@ final class Browsers {
         try {
             String[] load = Files.readString(Path.of("/proc/loadavg")).split("[ /]");
             double wanting = Math.max(Double.parseDouble(load[0]), Double.parseDouble(load[3]));
-            return PATIENCE_MS * Math.max(1, wanting / CORES);
+            // Who has to share a core waits longer than its share: for each step anew.
+            return PATIENCE_MS * Math.max(1, 2 * wanting / CORES - 1);
         } catch (IOException elsewhere) {
             return 6 * PATIENCE_MS;
         }

@@ -1,13 +1,17 @@
 package org.calmpalette.core.section;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.css.Node;
@@ -89,6 +93,7 @@ final class SectionSheet {
         sheet.rules().forEach(this::names);
         sheet.rules().forEach(r -> rule(r, null));
         Tokens tokens = sheet.tokens();
+        loads();
         for (int i = 0; i < tokens.size(); i++) {
             if (tokens.is(i, TokenType.IDENT) && properties.containsKey(tokens.value(i))) {
                 edits.add(new Edit(tokens.start(i), tokens.end(i), properties.get(tokens.value(i))));
@@ -111,6 +116,36 @@ final class SectionSheet {
         });
         edits.sort(java.util.Comparator.comparingInt(Edit::start).thenComparingInt(Edit::end));
         return new String(sheet.source().withEdits(edits), StandardCharsets.UTF_8);
+    }
+
+    /** Functions whose strings are addresses (CSS Values 4, section 4.5; CSS Images 4, section 2). */
+    private static final Set<String> LOADING =
+            Set.of("url", "src", "image", "image-set", "-webkit-image-set", "cross-fade");
+
+    /** Refuses what a browser would ask another host for; pictures that the rules hold themselves run nothing and load nothing. */
+    private void loads() {
+        Tokens tokens = sheet.tokens();
+        Deque<String> around = new ArrayDeque<>();
+        for (int i = 0; i < tokens.size(); i++) {
+            Budget.step();
+            boolean address = tokens.is(i, TokenType.URL)
+                    || tokens.is(i, TokenType.STRING) && !around.isEmpty() && LOADING.contains(around.peek());
+            String value = address ? tokens.value(i).strip() : "";
+            boolean inside =
+                    value.startsWith("#") || value.toLowerCase(Locale.ROOT).startsWith("data:image/");
+            if (address && !inside && !SectionSafety.isOwn(value)) {
+                throw new BadInputException(
+                        SectionKit.CSS + ", line " + sheet.source().line(tokens.start(i)) + ": it loads “"
+                                + (value.length() > 60 ? value.substring(0, 60) + "…" : value) + "”.",
+                        "Put the file beside " + SectionKit.CSS
+                                + " and name it there: nothing is loaded from elsewhere.");
+            }
+            if (tokens.opens(i)) {
+                around.push(tokens.is(i, TokenType.FUNCTION) ? tokens.lower(i) : "");
+            } else if (tokens.closes(i) && !around.isEmpty()) {
+                around.pop();
+            }
+        }
     }
 
     private void names(Node node) {

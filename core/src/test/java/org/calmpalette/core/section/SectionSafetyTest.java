@@ -64,6 +64,53 @@ class SectionSafetyTest {
                 .hasMessageContaining(words);
     }
 
+    private static void rules(String css) {
+        SectionKit.read("x", "{\"settings\": []}", "<section class=a>x</section>", css, new java.util.TreeMap<>());
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                ".a { background: url(https://elsewhere.invalid/a.png) }",
+                ".a { background: url('//elsewhere.invalid/a.png') }",
+                ".a { background: image-set('https://elsewhere.invalid/a.png' 1x) }",
+                ".a { background: image-set(url(a.png) 1x, \"http://elsewhere.invalid/a.png\" 2x) }",
+                ".a { cursor: url(\\68ttps://elsewhere.invalid/a.cur), auto }",
+                ".a { --x: url(https://elsewhere.invalid/a.png) }",
+                "@media all { .a { mask: src('https://elsewhere.invalid/a.svg') } }"
+            })
+    void rulesThatAskAnotherHostAreRefused(String css) {
+        assertThatThrownBy(() -> rules(css))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("it loads");
+    }
+
+    @Test
+    void rulesMayNameTheirOwnPicturesAndSpeakOfOthers() {
+        rules(".a { background: url(a.png), url(data:image/svg+xml;utf8,x), url('#b') }"
+                + " .a::after { content: 'https://elsewhere.invalid/' }");
+    }
+
+    /** CSS Animations 1, section 3: a name of keyframes may be written as a string, and means the same. */
+    @Test
+    void keyframesNamedByAStringGetTheSectionsName() {
+        org.calmpalette.core.theme.Theme theme =
+                org.calmpalette.core.theme.Themes.of("index.html", "<!doctype html><body><main></main></body>");
+        SectionKit kit = SectionKit.read(
+                "x",
+                "{\"settings\": []}",
+                "<section class=a>x</section>",
+                "@keyframes 'spin' { to { opacity: 0 } }\n.a { animation: spin 1s } .b { animation-name: \"spin\" }",
+                new java.util.TreeMap<>());
+        String css = org.calmpalette.core.theme.Themes.text(
+                Sections.put(theme, kit, theme.pages().get(0), "First", 0)
+                        .applied(theme)
+                        .files(),
+                "sections.css");
+        assertThat(css)
+                .contains("@keyframes 'first-spin'", "animation: first-spin 1s", "animation-name: \"first-spin\"");
+    }
+
     @Test
     void allOfTheShelfIsTaken() {
         List<String> faults = new ArrayList<>();

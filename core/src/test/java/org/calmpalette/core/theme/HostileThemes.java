@@ -163,7 +163,7 @@ public final class HostileThemes {
                         "a.css",
                         ".a{color:red}",
                         "index.html",
-                        "<!doctype html><title>T</title><link rel=stylesheet href=a.css><body><main>"
+                        "<!doctype html><title>T</title><link rel=stylesheet href=a.css><body><h1>One</h1><main>"
                                 + "<p>x</p>".repeat(15_000) + "</main>"));
         return all;
     }
