@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import javax.imageio.ImageIO;
 
 /** Headless Chromium, started once for all tests of a run. */
@@ -131,10 +132,25 @@ final class Browsers {
         }
     }
 
+    /** Windows that were open before a test began are those of its class, and stay. */
+    private static Set<Page> ofTheClass = Set.of();
+
+    static synchronized void testBegins() {
+        ofTheClass = Set.copyOf(OPEN.keySet());
+    }
+
     /** Closes what a test left open: pages with frames go on costing time. */
     static synchronized void closeAll() {
-        OPEN.keySet().stream().map(Page::context).distinct().forEach(BrowserContext::close);
-        OPEN.clear();
+        List<Page> own =
+                OPEN.keySet().stream().filter(p -> !ofTheClass.contains(p)).toList();
+        own.stream().map(Page::context).distinct().forEach(BrowserContext::close);
+        own.forEach(OPEN::remove);
+    }
+
+    /** Closes what is open of a class whose tests are over. */
+    static synchronized void classIsOver() {
+        ofTheClass = Set.of();
+        closeAll();
     }
 
     /** How many pixels of two pictures of one size differ; all of them if their sizes do. */

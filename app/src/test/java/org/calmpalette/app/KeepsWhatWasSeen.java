@@ -2,12 +2,20 @@ package org.calmpalette.app;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import org.junit.jupiter.api.extension.AfterAllCallback;
 import org.junit.jupiter.api.extension.AfterEachCallback;
 import org.junit.jupiter.api.extension.AfterTestExecutionCallback;
+import org.junit.jupiter.api.extension.BeforeEachCallback;
 import org.junit.jupiter.api.extension.ExtensionContext;
 
 /** Of a test that failed with windows open: what they showed is kept in {@code target/failures/}. Then all windows are closed. */
-public final class KeepsWhatWasSeen implements AfterTestExecutionCallback, AfterEachCallback {
+public final class KeepsWhatWasSeen
+        implements BeforeEachCallback, AfterTestExecutionCallback, AfterEachCallback, AfterAllCallback {
+    @Override
+    public void beforeEach(ExtensionContext test) {
+        Browsers.testBegins();
+    }
+
     @Override
     public void afterTestExecution(ExtensionContext test) throws IOException {
         if (test.getExecutionException().isPresent()) {
@@ -23,5 +31,10 @@ public final class KeepsWhatWasSeen implements AfterTestExecutionCallback, After
     @Override
     public void afterEach(ExtensionContext test) {
         Browsers.closeAll();
+    }
+
+    @Override
+    public void afterAll(ExtensionContext tests) {
+        Browsers.classIsOver();
     }
 }
