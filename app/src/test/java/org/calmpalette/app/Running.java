@@ -1,6 +1,5 @@
 package org.calmpalette.app;
 
-import com.microsoft.playwright.ElementHandle;
 import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.Cookie;
@@ -11,6 +10,7 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import org.springframework.boot.SpringApplication;
@@ -216,13 +216,14 @@ public final class Running {
 
     /** The previews on a page, the narrowest first. */
     static List<Frame> frames(Page page) {
-        // Others, which nobody sees, measure pages in the background.
-        page.waitForCondition(() -> page.querySelectorAll("iframe[data-width]").stream()
-                .map(ElementHandle::contentFrame)
-                .allMatch(f -> f != null && f.url().contains("/frame/")));
-        List<Frame> frames = page.querySelectorAll("iframe[data-width]").stream()
-                .map(ElementHandle::contentFrame)
-                .toList();
+        // Others, which nobody sees, measure pages in the background; and a page that has measured itself comes anew.
+        List<Frame> frames = new ArrayList<>();
+        page.waitForCondition(() -> {
+            frames.clear();
+            page.querySelectorAll("iframe[data-width]").forEach(e -> frames.add(e.contentFrame()));
+            return !frames.isEmpty()
+                    && frames.stream().allMatch(f -> f != null && f.url().contains("/frame/"));
+        });
         frames.forEach(Frame::waitForLoadState);
         return frames;
     }
@@ -256,9 +257,12 @@ public final class Running {
                 (List<?>) page.evaluate("() => { const f = [...document.querySelectorAll('iframe[data-width]')].pop();"
                         + " const b = f.getBoundingClientRect(); return [b.x, b.y, b.width / f.offsetWidth]; }");
         double scale = number(outside, 2);
+        page.evaluate("() => { window.openBefore = document.querySelector('#card [data-part]'); }");
         page.waitForResponse("**/part?**", () -> page.mouse()
                 .click(number(outside, 0) + number(inside, 0) * scale, number(outside, 1) + number(inside, 1) * scale));
-        page.waitForSelector("#card [data-part]");
+        // The answer is there before it stands in the page; until then the part that was open before does.
+        page.waitForFunction(
+                "() => { const part = document.querySelector('#card [data-part]'); return part && part !== window.openBefore; }");
     }
 
     /** Waits until a page has come to rest: its letters and pictures are there, nothing moves, and nothing is on its way. */
