@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { VALUE, placed, px, tiles } from "../../main/resources/static/assets/placing.js";
+import { VALUE, placed, px, reading, tiles } from "../../main/resources/static/assets/placing.js";
 import { cases } from "./cases.js";
 
 const VIEW = [1440, 900];
@@ -33,6 +33,15 @@ test("tiles cover a box that they repeat in, and are never more than can be told
   const dust = placed({ position: "0% 0%", size: "auto", repeat: "repeat" }, [1, 1], [500, 500], VIEW);
   assert.equal(tiles(dust, [500, 500]).length, 300);
   assert.equal(tiles(placed({ position: "center center", size: "cover", repeat: "no-repeat" }, [30, 20], box, VIEW), box).length, 1);
+});
+
+test("a position from any edge lands where one from the left and the top does", () => {
+  const at = (position) => placed({ position, size: "auto", repeat: "no-repeat" }, [40, 30], [100, 80], VIEW).at;
+  assert.deepEqual(at("right 10px bottom 20%"), [50, 40]);
+  assert.deepEqual(at("left 10px top 20%"), [10, 10]);
+  assert.deepEqual(at("bottom right"), at("right bottom"));
+  assert.deepEqual(at("top center"), at("center top"));
+  for (const no of ["", "left", "left left", "top bottom", "right top 10px", "center 10px top 5px", "10px 5px 3px 1px"]) assert.equal(reading(no), null, no);
 });
 
 test("lengths that are typed are read, and no others", () => {

@@ -1,7 +1,7 @@
 // Two elements that stand beside the fields of a form and say the same as those: the box of a background with its picture to
 // take hold of, and the bar of a gradient with its colours. Whatever is moved is written into the fields, which the form sends.
 import { shownBoxes } from "./frames.js";
-import { SHARES, VALUE, placed, px, tiles } from "./placing.js";
+import { VALUE, placed, px, reading, tiles } from "./placing.js";
 
 const NS = "http://www.w3.org/2000/svg";
 function rectangle(svg, kind, [x, y], [width, height]) {
@@ -75,7 +75,7 @@ class BackgroundBox extends HTMLElement {
     const values = { position: this.part("position"), size: this.part("size"), repeat: this.part("repeat") };
     const box = this.part("attachment") === "fixed" ? view : measured;
     const known = picture?.width > 0 && box[0] > 0 && box[1] > 0
-      && /^\S+ \S+$/.test(values.position) && values.position.split(" ").every((v) => v in SHARES || VALUE.test(v))
+      && reading(values.position)
       && values.size.split(/\s+/).every((v) => /^(cover|contain|auto)$/.test(v) || VALUE.test(v));
     this.stage.hidden = !known || !this.clientWidth;
     this.reading.hidden = !known;
@@ -187,16 +187,21 @@ class BackgroundBox extends HTMLElement {
   }
 
   unit(i) {
-    const [, , unit] = VALUE.exec(this.part("position").split(/\s+/)[i]) || [];
+    const [, , unit] = VALUE.exec(reading(this.part("position"))[i].at) || [];
     return unit && unit !== "%" ? "px" : "%";
   }
 
   moveTo(at, snap) {
     const moves = this.moves();
-    const before = this.part("position").split(/\s+/);
+    const before = reading(this.part("position"));
+    // What is reckoned from the end is moved from there too: the other way round.
+    const four = before.some((b) => b.fromEnd) || this.part("position").trim().split(/\s+/).length === 4;
+    const from = (i) => (four ? `${[["left", "right"], ["top", "bottom"]][i][before[i].fromEnd ? 1 : 0]} ` : "");
     const after = [0, 1].map((i) => {
-      if (!moves[i] && this.unit(i) === "%") return before[i];
-      if (this.unit(i) === "px") return `${Math.round(at[i])}px`;
+      const room = this.box[i] - this.now.tile[i];
+      if (!moves[i] && this.unit(i) === "%") return from(i) + before[i].at;
+      if (this.unit(i) === "px") return `${from(i)}${Math.round(before[i].fromEnd ? room - at[i] : at[i])}px`;
+      if (four) return `${from(i)}${tidy(clamp(100 * (before[i].fromEnd ? room - at[i] : at[i]) / room, 0, 100))}%`;
       const share = clamp(100 * at[i] / (this.box[i] - this.now.tile[i]), 0, 100);
       const near = [0, 50, 100].find((v) => Math.abs(v - share) <= snap || tidy(share) === tidy(v));
       return near === undefined ? `${tidy(share)}%` : [["left", "center", "right"], ["top", "center", "bottom"]][i][near / 50];

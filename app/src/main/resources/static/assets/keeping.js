@@ -1,5 +1,7 @@
 // What an owner answers is kept, whatever is pressed next. Answers are sent one after the other; an action waits until all
-// are kept, and leaving the page sends along what is still on its way. Only what cannot be kept stops anybody.
+// are kept, and leaving the page sends along what is still on its way. Only what cannot be kept stops anybody. Until the server
+// has said that an answer is kept, the window remembers it: a page that is loaded again, or sooner than the answer arrives, shows
+// it and sends it once more. Each answer says what it replaces, so that two windows do not write over each other without a sign.
 const headers = () => ({ ...JSON.parse(document.body.getAttribute("hx-headers") || "{}"), "HX-Request": "true" });
 const idOf = (form) => `${form.elements.key.value}|${form.elements.band?.value ?? ""}`;
 
@@ -17,9 +19,19 @@ addEventListener("pointercancel", release, true);
 addEventListener("blur", release);
 const notPressed = () => (pressed ? new Promise((call) => { released.push(call); }) : Promise.resolve());
 
+// Names this page, as it was loaded now.
+const PAGE = [...crypto.getRandomValues(new Uint8Array(16))].map((n) => (n % 36).toString(36)).join("");
+const RETRY_MS = [2000, 4000, 8000, 15000, 30000];
+
 export class Keeping {
   // root: what holds the forms marked data-answer; show(answer) puts the server's words into the page.
   constructor(root, { show, onNote = () => {}, onKept = () => {} }) {
+    this.memory = `not kept yet: ${location.pathname}`;
+    this.turns = 0;
+    this.tries = 0;
+    // How far our clock is ahead of the server's, at most: the least that any answer has shown, since each takes its time to come.
+    this.ahead = Infinity;
+    this.heard(root.dataset.now, performance.timeOrigin + (performance.getEntriesByType("navigation")[0]?.responseStart ?? 0));
     this.root = root;
     this.show = show;
     this.onNote = onNote;
@@ -44,7 +56,9 @@ export class Keeping {
     document.addEventListener("click", (event) => this.hold(event), true);
     document.addEventListener("visibilitychange", () => { if (document.hidden) this.flush(); });
     addEventListener("pagehide", () => this.sendAlong());
-    addEventListener("beforeunload", (event) => { if (this.untold().length) event.preventDefault(); });
+    addEventListener("offline", () => this.show({ lost: true, offline: true }));
+    addEventListener("online", async () => { if (await this.flush()) this.show({ back: true }); });
+    addEventListener("beforeunload", (event) => { if (this.untold().length || (this.busy && this.tries > 0)) event.preventDefault(); });
   }
 
   get busy() {
@@ -55,8 +69,68 @@ export class Keeping {
     if (!form) return;
     const id = idOf(form);
     this.failed.delete(id);
-    this.waiting.set(id, { address: form.getAttribute("action"), body: new URLSearchParams(new FormData(form)) });
+    this.waiting.set(id, {
+      address: form.getAttribute("action"),
+      body: new URLSearchParams(new FormData(form)),
+      page: PAGE,
+      turn: ++this.turns,
+      was: form.dataset.was ?? "",
+      typed: Math.round(Date.now() - (Number.isFinite(this.ahead) ? this.ahead : 0)),
+    });
+    this.remember();
     this.onNote(form);
+  }
+
+  heard(now, at = Date.now()) {
+    if (Number(now) > 0) this.ahead = Math.min(this.ahead, at - Number(now));
+  }
+
+  // All that the server has not said to be kept, the one on its way first.
+  unkept() {
+    const all = new Map(this.sent ? [[this.sent.id, this.sent.answer]] : []);
+    this.waiting.forEach((answer, id) => all.set(id, answer));
+    return all;
+  }
+
+  remember() {
+    const all = [...this.unkept()].map(([id, { body, ...answer }]) => [id, { ...answer, body: body.toString() }]);
+    try {
+      if (all.length) sessionStorage.setItem(this.memory, JSON.stringify(all));
+      else sessionStorage.removeItem(this.memory);
+    } catch {
+      // A browser that remembers nothing still sends everything.
+    }
+  }
+
+  // What this window wrote before the page was loaded, and is not known to be kept, is in the page again.
+  recall() {
+    let all = [];
+    try {
+      all = JSON.parse(sessionStorage.getItem(this.memory) ?? "[]");
+    } catch {
+      return;
+    }
+    for (const [id, answer] of all) if (!this.waiting.has(id)) this.waiting.set(id, { ...answer, body: new URLSearchParams(answer.body) });
+    if (!all.length) return;
+    this.restore();
+    this.onNote();
+    this.flush();
+  }
+
+  body({ body, page, turn, was, typed }) {
+    const sent = new URLSearchParams(body);
+    Object.entries({ page, turn, was, typed }).forEach(([name, value]) => sent.set(name, value));
+    return sent;
+  }
+
+  form(id) {
+    return [...this.root.querySelectorAll("[data-answer]")].find((form) => idOf(form) === id);
+  }
+
+  // The line is gone: it is tried again, each time a little later, for as long as the page is there.
+  again() {
+    clearTimeout(this.next);
+    this.next = setTimeout(async () => { if (await this.flush()) this.show({ back: true }); }, RETRY_MS[Math.min(this.tries++, RETRY_MS.length - 1)]);
   }
 
   // Sends what is waiting; true once all of it is kept.
@@ -69,7 +143,7 @@ export class Keeping {
       const [id, answer] = this.waiting.entries().next().value;
       this.waiting.delete(id);
       this.sent = { id, answer };
-      const response = await fetch(answer.address, { method: "POST", body: answer.body, headers: headers() }).catch(() => null);
+      const response = await fetch(answer.address, { method: "POST", body: this.body(answer), headers: headers() }).catch(() => null);
       const text = response ? await response.text().catch(() => "") : "";
       await notPressed();
       this.sent = null;
@@ -77,9 +151,16 @@ export class Keeping {
         // Nothing came back, or the sign-in page did: it is kept here until it can be sent.
         if (!this.waiting.has(id)) this.waiting.set(id, answer);
         this.failed.set(id, { told: false });
-        this.show({ lost: true, signedOut: response?.redirected ?? false });
+        this.show({ lost: true, signedOut: response?.redirected ?? false, offline: !response && !navigator.onLine });
+        if (!response) this.again();
         return false;
       }
+      this.tries = 0;
+      this.heard(response.headers.get("X-Now"));
+      this.remember();
+      // What comes next from the same form replaces what is kept now.
+      const form = this.form(id);
+      if (form && response.headers.has("X-Was")) form.dataset.was = response.headers.get("X-Was");
       if (response.ok) this.failed.delete(id);
       else this.failed.set(id, { told: false });
       this.show({ ok: response.ok, text, retarget: response.headers.get("HX-Retarget") });
@@ -120,9 +201,9 @@ export class Keeping {
 
   // The page goes: what is waiting or on its way is handed to the browser, which sends it although the page is gone.
   sendAlong() {
-    const last = new Map(this.sent ? [[this.sent.id, this.sent.answer]] : []);
-    this.waiting.forEach((answer, id) => last.set(id, answer));
-    last.forEach(({ address, body }) => fetch(address, { method: "POST", body, headers: headers(), keepalive: true }).catch(() => {}));
+    this.remember();
+    this.unkept().forEach((answer) =>
+      fetch(answer.address, { method: "POST", body: this.body(answer), headers: headers(), keepalive: true }).catch(() => {}));
     this.waiting.clear();
   }
 

@@ -31,12 +31,13 @@ async function attempt(form, reveal = false) {
   const trial = await asking.get(form).ask(form);
   if (!trial) return;
   const line = q.querySelector(".reading");
+  // Of several fields of a form those that can be read are shown, whatever another one holds.
+  if (reveal && Object.keys(trial.css).length) frames.values(trial);
   if (trial.refusal) {
     line.textContent = trial.refusal;
     line.className = "reading state-breaks";
     return;
   }
-  if (reveal) frames.values(trial);
   if (!q.dataset.behind) return judge(q, trial, line);
   if (!behind.has(form)) behind.set(form, new Behind(q.dataset.behind, frames));
   const said = await behind.get(form).ask(form);
@@ -143,10 +144,17 @@ toWidth(matchMedia("(max-width: 767px)").matches ? widths[0] : widths[1]);
 
 // Keeping what is answered. The words of the server replace the state, or all questions where some come or go.
 const notice = document.getElementById("notice");
+const told = (text) => {
+  const box = document.createElement("div");
+  box.className = "notice notice-kept";
+  box.textContent = text;
+  notice.replaceChildren(box);
+};
 const said = (text, mend) => {
   const box = document.createElement("div");
   box.className = "notice notice-bad";
   box.role = "alert";
+  box.dataset.lost = "";
   const strong = document.createElement("b");
   strong.textContent = text;
   box.append(strong, ` ${mend}`);
@@ -155,9 +163,11 @@ const said = (text, mend) => {
 const keeping = new Keeping(slip, {
   onNote: () => document.querySelector("[data-go-live]")?.removeAttribute("disabled"),
   onKept: () => judgeAll(),
-  show: ({ ok, text, retarget, lost, signedOut }) => {
+  show: ({ ok, text, retarget, lost, signedOut, offline, back }) => {
+    if (back) return notice.querySelector("[data-lost]") && told("The line is back: all that you wrote is kept.");
+    if (lost && offline) return said("There is no connection.", "What you write stays here and is kept by itself when the line is back.");
     if (lost && signedOut) return said("You have been signed out.", "What you wrote is still here: sign in in another tab, then press once more.");
-    if (lost) return said("The server does not answer, so the last choice is not kept yet.", "It is still here; press once more in a moment.");
+    if (lost) return said("The server does not answer, so the last choice is not kept yet.", "It is still here and is sent again by itself.");
     if (!ok) return htmx.swap(notice, text, { swapStyle: "innerHTML", swapDelay: 0, settleDelay: 0 });
     if (retarget) return asNew(text);
     htmx.swap(document.getElementById("state"), text, { swapStyle: "outerHTML", swapDelay: 0, settleDelay: 0 });
@@ -203,5 +213,35 @@ function renewed() {
   start();
 }
 document.body.addEventListener("htmx:afterSwap", (event) => { if (event.detail.target?.id === "slip") renewed(); });
+
+// Without a line nothing leaves the page: what would come instead is the browser's own page of trouble.
+const OFFLINE = ["There is no connection, so that was not done.", "You are still on your page; try once more when the line is back."];
+document.addEventListener("click", (event) => {
+  const link = event.target.closest("a[href]");
+  if (!link || navigator.onLine || event.defaultPrevented) return;
+  event.preventDefault();
+  said(...OFFLINE);
+});
+document.body.addEventListener("htmx:sendError", () => said(...OFFLINE));
+// What goes the plain way is asked for from here first: the page is left only once the server has answered.
+document.addEventListener("submit", async (event) => {
+  const form = event.target.closest("[data-on-line]");
+  if (!form) return;
+  event.preventDefault();
+  const button = form.querySelector("[type=submit]");
+  button.disabled = true;
+  const answer = await fetch(form.action, {
+    method: "POST",
+    body: new URLSearchParams(new FormData(form)),
+    headers: { "HX-Request": "true" },
+    redirect: "manual",
+  }).catch(() => null);
+  if (answer?.type === "opaqueredirect") return location.assign(location.pathname);
+  button.disabled = false;
+  if (!answer) return said(...OFFLINE);
+  htmx.swap(notice, await answer.text(), { swapStyle: "innerHTML", swapDelay: 0, settleDelay: 0 });
+});
 addEventListener("calm:key", ({ detail }) => { if (detail === "o") frames.hide(frames.hidden = !frames.hidden); });
 start();
+keeping.recall();
+for (const id of keeping.waiting.keys()) if (keeping.form(id)) attempt(keeping.form(id), true);

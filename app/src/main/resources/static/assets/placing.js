@@ -7,6 +7,18 @@ export function px(text, of, view) {
   return Number(number) * (per[unit] ?? 1);
 }
 export const SHARES = { left: "0%", top: "0%", center: "50%", right: "100%", bottom: "100%" };
+// A position as two values, or as four: an edge and a distance from it each way (CSS Backgrounds 3, section 3.6). The answer is for each
+// way whether it is reckoned from the end, and the distance; null for what is no such position. What else is a position is brought into
+// one of these forms when it is kept.
+export function reading(position) {
+  const words = position.trim().split(/\s+/);
+  const found = words.length === 4 ? [[words[0], words[1]], [words[2], words[3]]]
+    : words.length !== 2 ? null
+      : /^(top|bottom)$/.test(words[0]) || /^(left|right)$/.test(words[1]) ? [["", words[1]], ["", words[0]]] : [["", words[0]], ["", words[1]]];
+  const ends = [["left", "center", "right"], ["top", "center", "bottom"]];
+  const known = found?.every(([edge, at], i) => (edge === "" ? ends[i].includes(at) || VALUE.test(at) : edge !== "center" && ends[i].includes(edge) && VALUE.test(at)));
+  return known ? found.map(([edge, at]) => ({ fromEnd: edge === "right" || edge === "bottom", at })) : null;
+}
 
 // Where a picture lands in its box, as core's Placement has it (CSS Backgrounds 3, sections 3.4, 3.6 and 3.9); the cases of placing.json hold the two
 // together. natural and box: [width, height] in CSS px; the answer has the placed tile, the steps to the next ones, and whether there are.
@@ -30,9 +42,11 @@ export function placed({ position, size, repeat }, natural, box, view) {
   for (const i of [0, 1]) if (round[i]) tile[i] = box[i] / Math.max(1, Math.floor(box[i] / before[i] + 0.5 + 1e-9));
   if (round[0] && !round[1] && open(1)) tile[1] = before[1] * tile[0] / before[0];
   if (round[1] && !round[0] && open(0)) tile[0] = before[0] * tile[1] / before[1];
+  const where = reading(position);
   const at = [0, 1].map((i) => {
-    const where = position.split(/\s+/)[i];
-    return px(SHARES[where] ?? where, box[i] - before[i], view);
+    const room = box[i] - before[i];
+    const distance = px(SHARES[where[i].at] ?? where[i].at, room, view);
+    return where[i].fromEnd ? room - distance : distance;
   });
   const step = [...tile];
   const many = [0, 1].map((i) => {

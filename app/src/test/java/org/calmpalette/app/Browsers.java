@@ -1,8 +1,10 @@
 package org.calmpalette.app;
 
+import com.google.gson.JsonObject;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.CDPSession;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.PlaywrightException;
@@ -15,6 +17,8 @@ import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -76,18 +80,74 @@ final class Browsers {
 
     /** @param scripts whether the browser of the visitor runs any */
     static Page page(int width, int height, boolean scripts) {
-        Page page = get().newContext(new Browser.NewContextOptions()
-                        .setViewportSize(width, height)
-                        .setJavaScriptEnabled(scripts)
-                        .setAcceptDownloads(true)
-                        .setLocale("en-GB"))
-                .newPage();
+        Page page = context(scripts).newPage();
+        page.setViewportSize(width, height);
         List<String> console = new ArrayList<>();
         page.onConsoleMessage(m -> console.add(m.type() + " " + m.text()));
         page.onPageError(console::add);
         page.onRequestFailed(r -> console.add("not there: " + r.url() + " " + r.failure()));
         OPEN.put(page, console);
         return patient(page);
+    }
+
+    /**
+     * A context in which nobody is signed in and nothing is stored. One that others have left still holds what may be cached, as the
+     * browser of a person does who comes again; a new one is dear, and would ask for all of that anew.
+     */
+    private static BrowserContext context(boolean scripts) {
+        for (Iterator<Rested> i = RESTED.iterator(); i.hasNext(); ) {
+            Rested rested = i.next();
+            if (rested.scripts() == scripts) {
+                i.remove();
+                SCRIPTS.put(rested.context(), scripts);
+                return rested.context();
+            }
+        }
+        BrowserContext made = get().newContext(new Browser.NewContextOptions()
+                .setJavaScriptEnabled(scripts)
+                .setAcceptDownloads(true)
+                .setLocale("en-GB"));
+        SCRIPTS.put(made, scripts);
+        return made;
+    }
+
+    private record Rested(BrowserContext context, boolean scripts) {}
+
+    private static final List<Rested> RESTED = new ArrayList<>();
+    private static final Map<BrowserContext, Boolean> SCRIPTS = new IdentityHashMap<>();
+    private static final int MOST_RESTED = 6;
+
+    /** Closes the pages of a context and takes away what they stored; only what is cached stays. */
+    private static void rest(BrowserContext context) {
+        Boolean scripts = SCRIPTS.remove(context);
+        try {
+            List<Page> pages = context.pages();
+            if (scripts == null || pages.isEmpty() || RESTED.size() >= MOST_RESTED) {
+                context.close();
+                return;
+            }
+            CDPSession protocol = context.newCDPSession(pages.get(0));
+            for (String origin : pages.stream()
+                    .map(p -> p.url().replaceFirst("^(https?://[^/]+).*", "$1"))
+                    .filter(o -> o.startsWith("http"))
+                    .distinct()
+                    .toList()) {
+                JsonObject all = new JsonObject();
+                all.addProperty("origin", origin);
+                all.addProperty("storageTypes", "cookies,indexeddb,local_storage,service_workers,cache_storage");
+                protocol.send("Storage.clearDataForOrigin", all);
+            }
+            for (Page page : pages) {
+                page.close();
+            }
+            context.setOffline(false);
+            context.clearCookies();
+            context.clearPermissions();
+            context.unrouteAll();
+            RESTED.add(new Rested(context, scripts));
+        } catch (PlaywrightException gone) {
+            context.close();
+        }
     }
 
     /** The page, of which each wait is as long as the machine makes necessary now. */
@@ -143,7 +203,7 @@ final class Browsers {
     static synchronized void closeAll() {
         List<Page> own =
                 OPEN.keySet().stream().filter(p -> !ofTheClass.contains(p)).toList();
-        own.stream().map(Page::context).distinct().forEach(BrowserContext::close);
+        own.stream().map(Page::context).distinct().forEach(Browsers::rest);
         own.forEach(OPEN::remove);
     }
 

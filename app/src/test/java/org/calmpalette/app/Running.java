@@ -13,6 +13,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -178,16 +179,27 @@ public final class Running {
         return signedIn(visitor(width, height), name);
     }
 
-    /** Somebody who has signed in, as they come to the page that they work on. What it takes is done once for each name. */
+    /**
+     * Somebody who has signed in, as they come to the page that they work on. What it takes is done once for each name, and where they
+     * go at once to another page, the first one is passed over.
+     */
     Page signedIn(Page page, String name) {
         page.context()
                 .addCookies(new Client(address)
                         .signedInWindow(name).cookies().entrySet().stream()
                                 .map(c -> new Cookie(c.getKey(), c.getValue()).setUrl(address))
                                 .toList());
-        page.navigate(address + "/");
-        return page;
+        return Browsers.proxied((method, args) -> {
+            if (!BEFORE.matcher(method.getName()).matches() && page.url().equals("about:blank")) {
+                page.navigate(address + "/");
+            }
+            return method.invoke(page, args);
+        });
     }
+
+    /** What one does before one is anywhere. */
+    private static final Pattern BEFORE = Pattern.compile(
+            "navigate|context|close|isClosed|waitFor(Download|Request|Response).*|(un)?route.*|(on|off|set|add)[A-Z].*");
 
     /** An owner of their own for one test, so that the demo's owner keeps the one site that they have. */
     String newOwner() {

@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -17,17 +18,14 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Nothing that was typed is lost, whatever is pressed next. */
 class TypedWordsTest {
-    private final Running running = Running.get();
-    private Client maker;
-    private String theme;
+    private static final Running running = Running.get();
+    private static String theme;
     private String site;
     private String ownerName;
 
-    /** A theme with a heading and a colour to choose, and a site of it that is live. */
-    @BeforeEach
-    void makeASite() {
-        maker = new Client(running.address).signedIn("ida");
-        ownerName = running.newOwner();
+    /** A theme with a heading and a colour to choose. */
+    @BeforeAll
+    static void bringATheme() {
         TreeMap<String, byte[]> files = new TreeMap<>();
         files.put(
                 "index.html",
@@ -45,7 +43,16 @@ class TypedWordsTest {
           {"key": "lead", "label": "Lead", "place": "text", "kind": "color", "default": "#203040"}]}
         """
                         .getBytes(StandardCharsets.UTF_8));
-        theme = maker.bringIn("typed.zip", HostileThemesInTheApplicationTest.zip(files));
+        theme = new Client(running.address)
+                .signedIn("ida")
+                .bringIn("typed.zip", HostileThemesInTheApplicationTest.zip(files));
+    }
+
+    /** A site of it that is live. */
+    @BeforeEach
+    void makeASite() {
+        Client maker = new Client(running.address).signedIn("ida");
+        ownerName = running.newOwner();
         String name = "Typed " + System.nanoTime();
         assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", ownerName)
                         .statusCode())
@@ -159,7 +166,10 @@ class TypedWordsTest {
             }
             case "another place" -> page.click("[data-place=text]");
             case "another page" -> page.navigate(running.address + "/sites");
-            case "reload" -> page.reload();
+            case "reload" -> {
+                page.reload();
+                assertThat(heading(page)).as("the old words are not back").isEqualTo("Second");
+            }
             case "sign out" -> {
                 page.click("text=Sign out");
                 page.waitForURL("**/sign-in**");
@@ -205,6 +215,76 @@ class TypedWordsTest {
         page.locator("[data-go-live]").click();
         page.waitForSelector("#notice >> text=Your site is live");
         assertThat(live()).contains("Not sent either");
+    }
+
+    /** The answer of the server comes late: whoever loads the page again meanwhile sees what was typed, and it is kept. */
+    @Test
+    void wordsThatAreStillOnTheirWayAreShownAfterReloading() {
+        Page page = site(1280, 800);
+        List<Route> held = new ArrayList<>();
+        page.route("**/choose", held::add);
+        page.locator("[data-key=heading] [name=v]").fill("On its way");
+        page.locator("[data-key=heading] [name=v]").blur();
+        page.waitForCondition(() -> !held.isEmpty());
+        page.unroute("**/choose");
+        page.onDialog(com.microsoft.playwright.Dialog::accept);
+        page.reload();
+        assertThat(heading(page)).isEqualTo("On its way");
+        page.waitForSelector("#state >> text=1 change not yet live");
+        page.waitForCondition(
+                () -> Running.frames(page).get(0).locator("h1").innerText().equals("On its way"));
+        page.waitForFunction(
+                "() => sessionStorage.length === 0 || !Object.keys(sessionStorage).some(k => k.startsWith('not kept'))");
+        page.reload();
+        assertThat(heading(page)).isEqualTo("On its way");
+    }
+
+    @Test
+    void withoutALineItIsSaidAtOnceAndSentWhenItIsBack() {
+        Page page = site(390, 844);
+        Running.settled(page);
+        page.context().setOffline(true);
+        page.waitForSelector("#notice [role=alert] >> text=There is no connection.");
+        page.locator("[data-key=heading] [name=v]").fill("In the tunnel");
+        page.locator("[data-key=heading] [name=v]").blur();
+        page.locator("[data-go-live]").click();
+        page.waitForSelector("#notice [role=alert] >> text=There is no connection.");
+        page.click("text=Earlier editions");
+        assertThat(page.url()).endsWith("/sites/" + site);
+        assertThat(heading(page)).isEqualTo("In the tunnel");
+        assertThat(live()).contains("Boats</h1>");
+
+        page.context().setOffline(false);
+        page.waitForSelector("#notice >> text=The line is back");
+        page.waitForSelector("#state >> text=1 change not yet live");
+        page.context().setOffline(true);
+        page.locator("[data-go-live]").click();
+        page.waitForSelector("#notice [role=alert] >> text=so that was not done");
+        assertThat(page.url()).endsWith("/sites/" + site);
+        page.context().setOffline(false);
+        page.locator("[data-go-live]").click();
+        page.waitForSelector("#notice >> text=Your site is live");
+        assertThat(live()).contains("In the tunnel</h1>");
+    }
+
+    /** Left open on one device and written in on another: what the first one sends as it closes does not replace newer words. */
+    @Test
+    void anOlderTextDoesNotReplaceANewerOneAsItsWindowCloses() {
+        Page first = site(1280, 800);
+        Page second = site(390, 844);
+        first.locator("[data-key=heading] [name=v]").fill("Older");
+        second.locator("[data-key=heading] [name=v]").fill("Newer");
+        second.locator("[data-key=heading] [name=v]").blur();
+        second.waitForSelector("#state >> text=1 change not yet live");
+        first.navigate(running.address + "/sites");
+        second.waitForCondition(() -> {
+            second.reload();
+            return second.locator("[data-aside] >> text=Older").count() == 1;
+        });
+        assertThat(heading(second)).isEqualTo("Newer");
+        second.locator("[data-aside] >> text=Take this").click();
+        second.waitForCondition(() -> heading(second).equals("Older"));
+        assertThat(second.locator("[data-aside]").count()).isZero();
     }
 
     @Test

@@ -3,12 +3,15 @@ package org.calmpalette.app.sites;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.settings.Answer;
 import org.calmpalette.app.settings.Behind;
 import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.settings.Fields;
@@ -38,6 +41,7 @@ import org.calmpalette.core.setting.YesNoKind;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.Painted;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -55,6 +59,7 @@ import org.springframework.web.multipart.MultipartFile;
 @RequestMapping("/sites")
 class SiteController {
     private static final long LARGEST_CHOICES = 500_000;
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
     private final SiteService sites;
     private final ThemeService themes;
@@ -74,6 +79,7 @@ class SiteController {
      * @param fields what its control shows
      * @param chosen whether the owner has chosen it, everywhere or in a band
      * @param bands the bands in which it may differ, or does
+     * @param was names what is chosen, see {@link FromWindow#of}
      */
     public record Question(
             Setting setting,
@@ -85,7 +91,18 @@ class SiteController {
             String refusal,
             String allowed,
             boolean asked,
-            List<InBand> bands) {}
+            List<InBand> bands,
+            String was,
+            List<Aside> asides) {}
+
+    /**
+     * What another window wrote for a question, which the draft does not hold.
+     *
+     * @param where words for the band, or empty
+     * @param who who wrote it, where it is not the person who asks; else empty
+     * @param at time of day
+     */
+    public record Aside(long id, String where, String value, String who, String at) {}
 
     /**
      * The setting in one band.
@@ -93,6 +110,7 @@ class SiteController {
      * @param own whether the owner has chosen something for it
      * @param made whether the maker has
      * @param mayDiffer whether the owner may choose
+     * @param was names what is chosen
      */
     public record InBand(
             Band band,
@@ -101,7 +119,8 @@ class SiteController {
             String value,
             boolean own,
             boolean made,
-            boolean mayDiffer) {}
+            boolean mayDiffer,
+            String was) {}
 
     /** So many questions come with the page; of more, those of the first place do, and the others when they are wanted. */
     private static final int AT_ONCE = 150;
@@ -126,18 +145,19 @@ class SiteController {
 
     @GetMapping("/{slug}")
     String site(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-        fill(sites.open(slug, me), model);
+        fill(sites.open(slug, me), model, me);
+        model.addAttribute("now", System.currentTimeMillis());
         return "sites/site";
     }
 
-    private void fill(SiteService.OpenSite open, Model model) {
-        fill(open, model, "");
+    private void fill(SiteService.OpenSite open, Model model, SignedIn me) {
+        fill(open, model, "", me);
     }
 
     /** @param wanted key of a place whose questions are asked for; empty for the first one */
-    private void fill(SiteService.OpenSite open, Model model, String wanted) {
+    private void fill(SiteService.OpenSite open, Model model, String wanted, SignedIn me) {
         fillState(open, model);
-        model.addAttribute("asked", asked(open, wanted));
+        model.addAttribute("asked", asked(open, wanted, me));
         model.addAttribute("schemes", open.theme().palette().schemes());
         model.addAttribute(
                 "schemeOn",
@@ -148,7 +168,7 @@ class SiteController {
                         .orElse(""));
     }
 
-    private List<Asked> asked(SiteService.OpenSite open, String wanted) {
+    private List<Asked> asked(SiteService.OpenSite open, String wanted, SignedIn me) {
         ColorUsage.Result colors =
                 themes.read(themes.snapshot(open.site().snapshotId())).colors();
         Palette palette = open.theme().palette();
@@ -165,7 +185,7 @@ class SiteController {
                         place,
                         now
                                 ? settings.stream()
-                                        .map(s -> question(open, s, values, made, colors))
+                                        .map(s -> question(open, s, values, made, colors, me.name()))
                                         .toList()
                                 : List.of(),
                         pages.getOrDefault(place.key(), "")));
@@ -190,7 +210,7 @@ class SiteController {
         fillState(open, model);
         model.addAttribute(
                 "a",
-                asked(open, place).stream()
+                asked(open, place, me).stream()
                         .filter(a -> a.place().key().equals(place))
                         .findFirst()
                         .orElseThrow(NotFoundException::new));
@@ -223,7 +243,12 @@ class SiteController {
     }
 
     private static Question question(
-            SiteService.OpenSite open, Setting s, Effective values, Effective made, ColorUsage.Result colors) {
+            SiteService.OpenSite open,
+            Setting s,
+            Effective values,
+            Effective made,
+            ColorUsage.Result colors,
+            String me) {
         Bands bands = open.theme().palette().bands();
         Band widest = bands.widest();
         Chosen chosen = open.draft().choices().getOrDefault(s.key(), new Chosen(null, Map.of()));
@@ -238,7 +263,8 @@ class SiteController {
                         values.words(s, b),
                         chosen.bands().containsKey(b.key()),
                         s.bands().containsKey(b.key()),
-                        s.perBand()));
+                        s.perBand(),
+                        FromWindow.of(chosen.in(b.key()))));
             }
         }
         List<Painted> painted = new ArrayList<>(colors.boundTo(s.key()).stream()
@@ -264,7 +290,19 @@ class SiteController {
                 refusal,
                 told(open.theme(), s),
                 values.isAsked(s),
-                inBands);
+                inBands,
+                FromWindow.of(chosen.in("")),
+                open.asides().stream()
+                        .filter(x -> x.settingKey().equals(s.key()))
+                        .map(x -> new Aside(
+                                x.id(),
+                                bands.band(x.band())
+                                        .map(b -> " on " + b.label())
+                                        .orElse(""),
+                                s.kind().words(x.value()),
+                                x.author().equals(me) ? "" : x.author(),
+                                TIME.format(x.at())))
+                        .toList());
     }
 
     /** Answers with the state of the draft; the slip itself stays, so that focus and scrolling stay too. */
@@ -277,21 +315,67 @@ class SiteController {
             Model model,
             HttpServletRequest request,
             HttpServletResponse response) {
-        Fields fields = new Fields(request.getParameterMap());
         SiteService.OpenSite open = sites.open(slug, me);
         Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
-        sites.choose(slug, key, band, setting.kind().read(fields.of("v")), me);
+        Answer answer = Answer.read(setting.kind(), new Fields(request.getParameterMap()), now(open, setting, band));
+        FromWindow from = FromWindow.read(request).orElse(null);
+        SiteService.Kept kept = sites.choose(slug, key, band, answer.value(), from, me);
         SiteService.OpenSite now = sites.open(slug, me);
-        if (open.theme().palette().settings().stream()
-                .anyMatch(x -> x.shown() != null && x.shown().key().equals(key))) {
-            // Other questions come or go with this one.
-            fill(now, model, setting.place());
+        response.setHeader("X-Now", String.valueOf(System.currentTimeMillis()));
+        response.setHeader("X-Was", FromWindow.of(SiteService.in(now.draft().choices(), key, band)));
+        if (answer.fault() != null) {
+            // The other fields are kept, so the state is another one.
+            fillState(now, model);
+            response.setStatus(HttpStatus.UNPROCESSABLE_CONTENT.value());
+            model.addAttribute("message", answer.fault().getMessage());
+            model.addAttribute("mend", answer.fault().mend() + " What else you chose here is kept.");
+            return "sites/site :: refused-and-state";
+        }
+        boolean othersAsked = open.theme().palette().settings().stream()
+                .anyMatch(x -> x.shown() != null && x.shown().key().equals(key));
+        if (othersAsked || kept != SiteService.Kept.KEPT) {
+            // Other questions come or go with this one, or there is something to be said of it.
+            fill(now, model, setting.place(), me);
+            model.addAttribute(
+                    "told",
+                    switch (kept) {
+                        case KEPT -> null;
+                        case ASIDE ->
+                            setting.label()
+                                    + " was changed in another window after you wrote this. What you wrote is kept beside it.";
+                        case OTHER_ASIDE ->
+                            setting.label()
+                                    + " was changed in another window too. What stood there is kept beside yours.";
+                    });
             response.setHeader("HX-Retarget", "#slip");
             response.setHeader("HX-Reswap", "innerHTML");
             return "sites/site :: slip-and-state";
         }
         fillState(now, model);
         return "sites/site :: state";
+    }
+
+    /** What the fields of a question show now. */
+    private static Map<String, String> now(SiteService.OpenSite open, Setting setting, String band) {
+        Bands bands = open.theme().palette().bands();
+        return setting.kind()
+                .fields(ThemeBuild.chosen(open.theme(), open.draft().choices())
+                        .value(setting, bands.band(band).orElse(bands.widest())));
+    }
+
+    /** Chooses what another window wrote. */
+    @PostMapping("/{slug}/asides/{id}/take")
+    String takeAside(
+            @PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        sites.takeAside(slug, id, me);
+        return slip(slug, me, model);
+    }
+
+    @PostMapping("/{slug}/asides/{id}/let-go")
+    String dropAside(
+            @PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        sites.dropAside(slug, id, me);
+        return slip(slug, me, model);
     }
 
     /** Takes a choice back: the setting is as the maker made it, or in a band as everywhere. */
@@ -327,13 +411,17 @@ class SiteController {
         Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
         String address = addresses.ofDraft(open.draft().id());
         try {
-            Value value = setting.kind().read(new Fields(request.getParameterMap()).of("v"));
-            Map<String, Chosen> after = SiteService.with(theme, open.draft().choices(), setting, band, value);
-            String refusal =
-                    SiteService.refusal(theme, open.draft().choices(), after).orElse("");
+            Answer answer =
+                    Answer.read(setting.kind(), new Fields(request.getParameterMap()), now(open, setting, band));
+            Value value = answer.value();
+            Map<String, Chosen> before = open.draft().choices();
+            Map<String, Chosen> after = SiteService.with(theme, before, setting, band, value);
+            Optional<String> refused = SiteService.refusal(theme, before, after);
+            String refusal = answer.fault() == null
+                    ? refused.orElse("")
+                    : answer.fault().getMessage() + " " + answer.fault().mend();
             return Trial.of(
-                    ThemeBuild.chosen(
-                            theme, refusal.isEmpty() ? after : open.draft().choices()),
+                    ThemeBuild.chosen(theme, refused.isEmpty() ? after : before),
                     address,
                     refusal,
                     setting,
@@ -455,7 +543,7 @@ class SiteController {
     }
 
     private String slip(String slug, SignedIn me, Model model) {
-        fill(sites.open(slug, me), model);
+        fill(sites.open(slug, me), model, me);
         return "sites/site :: slip-and-state";
     }
 

@@ -32,6 +32,13 @@ class SiteDraft {
     private String author;
     private LocalDateTime at;
 
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(name = "page_token", length = 16)
+    private String pageToken;
+
+    @Column(name = "page_turn")
+    private Integer pageTurn;
+
     protected SiteDraft() {}
 
     SiteDraft(long siteId, Long parentId, String choices, String note, String author) {
@@ -41,6 +48,18 @@ class SiteDraft {
         this.note = note;
         this.author = author;
         this.at = LocalDateTime.now(ZoneOffset.UTC);
+    }
+
+    /** From here on it is known which window made it. */
+    SiteDraft by(FromWindow from) {
+        this.pageToken = from.token();
+        this.pageTurn = from.turn();
+        return this;
+    }
+
+    /** Whether a window made it, as its n-th change at least. */
+    boolean isBy(String token, int turn) {
+        return token.equals(pageToken) && pageTurn >= turn;
     }
 
     Long id() {

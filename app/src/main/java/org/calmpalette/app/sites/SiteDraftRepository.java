@@ -10,6 +10,9 @@ interface SiteDraftRepository extends JpaRepository<SiteDraft, Long> {
 
     boolean existsByParentId(long parentId);
 
+    /** Whether a change of a window was heard before. */
+    boolean existsBySiteIdAndPageTokenAndPageTurn(long siteId, String pageToken, int pageTurn);
+
     @Modifying
     @Query("delete from SiteDraft d where d.siteId = :siteId")
     void removeAll(long siteId);

@@ -9,9 +9,11 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -54,12 +56,18 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class SiteService {
     private static final int TRIES = 4;
     private static final int LONGEST_NOTE = 400;
+    /** So many changes of a draft are looked through for the one that made a choice. */
+    private static final int FARTHEST = 200;
+    /** So many choices of other windows are kept for a site; of more the oldest goes. */
+    private static final int MOST_ASIDE = 50;
+
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final SiteRepository sites;
     private final SiteDraftRepository drafts;
     private final EditionRepository editions;
+    private final SiteAsideRepository asides;
     private final ThemeService themes;
     private final AccountService accounts;
     private final TransactionTemplate transaction;
@@ -69,6 +77,7 @@ public class SiteService {
             SiteRepository sites,
             SiteDraftRepository drafts,
             EditionRepository editions,
+            SiteAsideRepository asides,
             ThemeService themes,
             AccountService accounts,
             TransactionTemplate transaction,
@@ -76,6 +85,7 @@ public class SiteService {
         this.sites = sites;
         this.drafts = drafts;
         this.editions = editions;
+        this.asides = asides;
         this.themes = themes;
         this.accounts = accounts;
         this.transaction = transaction;
@@ -89,6 +99,7 @@ public class SiteService {
      * A site with all that its owner's page shows.
      *
      * @param changes how many choices differ from what is live
+     * @param asides what other windows wrote and is not among the choices
      */
     public record OpenSite(
             Site site,
@@ -98,7 +109,8 @@ public class SiteService {
             boolean canUndo,
             boolean canRedo,
             int changes,
-            List<LeftOut> leftOut) {
+            List<LeftOut> leftOut,
+            List<SiteAside> asides) {
         /** True if the next edition brings a newer state of the theme along. */
         public boolean isThemeNewer() {
             return live != null && live.snapshotId() != site.snapshotId();
@@ -298,14 +310,15 @@ public class SiteService {
                 draft.parentId() != null,
                 drafts.existsByParentId(draft.id()),
                 differences(choices, live == null ? Map.of() : theme.palette().carried(choices(live.choices()))),
-                ThemeBuild.chosen(theme, choices).leftOut());
+                ThemeBuild.chosen(theme, choices).leftOut(),
+                asides.findBySiteIdOrderById(site.id()));
     }
 
     private static int differences(Map<String, Chosen> a, Map<String, Chosen> b) {
         TreeMap<String, Chosen> all = new TreeMap<>(a);
         b.forEach(all::putIfAbsent);
         return (int) all.keySet().stream()
-                .filter(k -> !java.util.Objects.equals(a.get(k), b.get(k)))
+                .filter(k -> !Objects.equals(a.get(k), b.get(k)))
                 .count();
     }
 
@@ -325,12 +338,57 @@ public class SiteService {
      * @throws BadInputException with the reason in plain words, if the maker does not allow the value
      */
     public void choose(String slug, String key, String band, Value value, SignedIn me) {
-        changeDraft(slug, me, (site, theme, choices) -> {
+        choose(slug, key, band, value, null, me);
+    }
+
+    /** What became of a choice of one window, where another window may have chosen the same. */
+    enum Kept {
+        KEPT,
+        /** It was older than what another window wrote meanwhile, and is put aside. */
+        ASIDE,
+        /** It is newer than what another window wrote meanwhile, which is put aside. */
+        OTHER_ASIDE
+    }
+
+    /** @param from what the window knew; null if the choice holds whatever else was chosen meanwhile */
+    Kept choose(String slug, String key, String band, Value value, FromWindow from, SignedIn me) {
+        AtomicReference<Kept> kept = new AtomicReference<>();
+        changeDraft(slug, me, from, (site, theme, choices) -> {
+            kept.set(Kept.KEPT);
             Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
             Map<String, Chosen> after = with(theme, choices, setting, band, value);
             refusal(theme, choices, after).ifPresent(why -> {
                 throw new BadInputException(setting.label() + " was not changed. " + why, "");
             });
+            if (from != null) {
+                if (drafts.existsBySiteIdAndPageTokenAndPageTurn(site.id(), from.token(), from.turn())
+                        || asides.existsBySiteIdAndPageTokenAndPageTurn(site.id(), from.token(), from.turn())) {
+                    // A window that is loaded again says once more what it does not know to be kept.
+                    return null;
+                }
+                Value there = in(choices, key, band);
+                Value wanted = in(after, key, band);
+                SiteDraft now = drafts.findById(site.draftId()).orElseThrow();
+                boolean unseen = !FromWindow.of(there).equals(from.was()) || now.isBy(from.token(), from.turn());
+                if (unseen && !Objects.equals(there, wanted)) {
+                    SiteDraft last = lastChange(now, theme, key, band, there);
+                    if (last.isBy(from.token(), from.turn())) {
+                        // The same window has said something newer already, which came first.
+                        return null;
+                    }
+                    if (!last.isBy(from.token(), 0)) {
+                        if (from.typed().isBefore(last.at())) {
+                            kept.set(Kept.ASIDE);
+                            putAside(new SiteAside(site.id(), key, band, value, me.name(), from.typed()).by(from));
+                            return null;
+                        }
+                        if (there != null) {
+                            kept.set(Kept.OTHER_ASIDE);
+                            putAside(new SiteAside(site.id(), key, band, there, last.author(), last.at()));
+                        }
+                    }
+                }
+            }
             choices.clear();
             choices.putAll(after);
             return setting.label()
@@ -338,6 +396,53 @@ public class SiteService {
                             ? ": as made"
                             : ": " + setting.kind().words(setting.kind().normal(value)));
         });
+        return kept.get();
+    }
+
+    static Value in(Map<String, Chosen> choices, String key, String band) {
+        return choices.getOrDefault(key, new Chosen(null, Map.of())).in(band);
+    }
+
+    /** The draft with which a choice became what it is; at most {@value #FARTHEST} changes are looked at. */
+    private SiteDraft lastChange(SiteDraft now, Theme theme, String key, String band, Value there) {
+        SiteDraft last = now;
+        for (int i = 0; i < FARTHEST && last.parentId() != null; i++) {
+            SiteDraft before = drafts.findById(last.parentId()).orElseThrow();
+            if (!Objects.equals(in(theme.palette().carried(choices(before.choices())), key, band), there)) {
+                return last;
+            }
+            last = before;
+        }
+        return last;
+    }
+
+    private void putAside(SiteAside aside) {
+        List<SiteAside> all = asides.findBySiteIdOrderById(aside.siteId());
+        boolean known = all.stream()
+                .anyMatch(a -> a.settingKey().equals(aside.settingKey())
+                        && a.band().equals(aside.band())
+                        && a.value().equals(aside.value()));
+        if (!known) {
+            asides.save(aside);
+            all.stream().limit(Math.max(0, all.size() + 1 - MOST_ASIDE)).forEach(asides::delete);
+        }
+    }
+
+    /** Chooses what was put aside. */
+    public void takeAside(String slug, long id, SignedIn me) {
+        SiteAside aside = aside(slug, id, me);
+        choose(slug, aside.settingKey(), aside.band(), aside.value(), me);
+        asides.delete(aside);
+    }
+
+    /** Lets go what was put aside; this cannot be undone. */
+    public void dropAside(String slug, long id, SignedIn me) {
+        asides.delete(aside(slug, id, me));
+    }
+
+    private SiteAside aside(String slug, long id, SignedIn me) {
+        Site site = mine(slug, me);
+        return asides.findById(id).filter(a -> a.siteId() == site.id()).orElseThrow(NotFoundException::new);
     }
 
     /** The choices with one more; what is as the maker made it is no choice. */
@@ -459,19 +564,24 @@ public class SiteService {
     }
 
     private interface DraftChange {
+        /** @return a note of what was done, or null if nothing is to be changed */
         String apply(Site site, Theme theme, TreeMap<String, Chosen> choices);
     }
 
     private void changeDraft(String slug, SignedIn me, DraftChange change) {
+        changeDraft(slug, me, null, change);
+    }
+
+    private void changeDraft(String slug, SignedIn me, FromWindow from, DraftChange change) {
         changed(slug, me, site -> {
             SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
             Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
             TreeMap<String, Chosen> choices = new TreeMap<>(theme.palette().carried(choices(before.choices())));
             String note = change.apply(site, theme, choices);
             String after = Chosen.writeAll(choices);
-            if (!after.equals(before.choices())) {
-                site.moveDraft(drafts.save(new SiteDraft(site.id(), before.id(), after, cut(note), me.name()))
-                        .id());
+            if (note != null && !after.equals(before.choices())) {
+                SiteDraft next = new SiteDraft(site.id(), before.id(), after, cut(note), me.name());
+                site.moveDraft(drafts.save(from == null ? next : next.by(from)).id());
             }
         });
     }
@@ -620,6 +730,7 @@ public class SiteService {
 
     private void remove(Site site) {
         drafts.removeAll(site.id());
+        asides.removeAll(site.id());
         editions.removeAll(site.id());
         sites.delete(site);
         TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {

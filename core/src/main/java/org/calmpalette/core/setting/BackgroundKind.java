@@ -24,11 +24,13 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
     private static final TextKind POSITION = new TextKind(
             1,
             1,
-            40,
+            60,
             new TextKind.Form(
-                    "^(left|center|right|" + LENGTH + ") (top|center|bottom|" + LENGTH + ")" + CompositeKind.END,
+                    "^((left|center|right|" + LENGTH + ") (top|center|bottom|" + LENGTH + ")|(left|right) " + LENGTH
+                            + " (top|bottom) " + LENGTH + ")" + CompositeKind.END,
                     "a position across and down",
-                    "center bottom, or 30% 0%"));
+                    "center bottom, 30% 0%, or right 10px bottom 20%",
+                    BackgroundKind::plainPosition));
     private static final TextKind SIZE = new TextKind(
             1,
             1,
@@ -278,7 +280,8 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
             }
             i = tokens.skipBlank(next, tokens.size());
         }
-        Optional<String> position = position(places);
+        Optional<String> position = POSITION.readCss(places.isEmpty() ? "0% 0%" : String.join(" ", places))
+                .map(POSITION::words);
         String size = sizes.isEmpty() ? "auto" : String.join(" ", sizes);
         if (css.isBlank() || position.isEmpty() || SIZE.readCss(size).isEmpty()) {
             return Optional.empty();
@@ -302,15 +305,44 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
                 0));
     }
 
-    private static Optional<String> position(List<String> places) {
-        if (places.size() > 2) {
-            return Optional.empty();
+    /**
+     * A position as two values, across and down, or as four, an edge and a distance from it each way; what is no position comes back
+     * as it is.
+     *
+     * @see <a href="https://www.w3.org/TR/css-backgrounds-3/#typedef-bg-position">CSS Backgrounds and Borders 3, section 3.6</a>
+     */
+    private static String plainPosition(String text) {
+        String[] parts = text.strip().toLowerCase(Locale.ROOT).split("\\s+");
+        for (int i = 0; i < parts.length; i++) {
+            parts[i] = parts[i].equals("0") ? "0px" : parts[i];
         }
-        String across = places.isEmpty() ? "0%" : places.get(0);
-        String down = places.isEmpty() ? "0%" : places.size() > 1 ? places.get(1) : "center";
-        boolean swapped = across.matches("top|bottom") || down.matches("left|right");
-        String text = swapped ? (places.size() > 1 ? down : "center") + " " + across : across + " " + down;
-        return POSITION.readCss(text).map(POSITION::words);
+        if (parts.length == 1) {
+            return parts[0].matches("top|bottom") ? "center " + parts[0] : parts[0] + " center";
+        }
+        if (parts.length == 2) {
+            boolean swapped = parts[0].matches("top|bottom") && parts[1].matches("left|center|right")
+                    || parts[0].equals("center") && parts[1].matches("left|right");
+            return swapped ? parts[1] + " " + parts[0] : parts[0] + " " + parts[1];
+        }
+        // An edge may have a distance behind it; the middle has none.
+        List<String> edges = new ArrayList<>();
+        for (int i = 0; i < parts.length; i++) {
+            boolean edge = parts[i].matches("left|right|top|bottom");
+            if (!edge && !parts[i].equals("center")) {
+                return text;
+            }
+            boolean far = edge && i + 1 < parts.length && parts[i + 1].matches(LENGTH);
+            edges.add(parts[i] + " " + (far ? parts[i + 1] : "0px"));
+            i += far ? 1 : 0;
+        }
+        if (edges.size() != 2) {
+            return text;
+        }
+        boolean swapped =
+                edges.get(0).matches("(top|bottom) .*") || edges.get(1).matches("(left|right) .*");
+        String across = edges.get(swapped ? 1 : 0);
+        String down = edges.get(swapped ? 0 : 1);
+        return across.replace("center 0px", "left 50%") + " " + down.replace("center 0px", "top 50%");
     }
 
     @Override

@@ -23,8 +23,16 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
     private static final String ONE_LINE = "^[^\\u0000-\\u001f\\u007f]*" + CompositeKind.END;
     private static final String MANY_LINES = "^[^\\u0000-\\u0008\\u000b-\\u001f\\u007f]*" + CompositeKind.END;
 
-    /** A pattern that browsers and Java read alike, and how it is told to people. */
-    public record Form(String pattern, String words, String example) {}
+    /**
+     * A pattern that browsers and Java read alike, and how it is told to people.
+     *
+     * @param plain brings what may be written into the form that the pattern has; what it cannot bring there it leaves as it is
+     */
+    public record Form(String pattern, String words, String example, UnaryOperator<String> plain) {
+        Form(String pattern, String words, String example) {
+            this(pattern, words, example, UnaryOperator.identity());
+        }
+    }
 
     static Kind read(boolean many, JsonEntry e) {
         int rows = many ? e.whole("rows").orElse(LINES.rows) : 1;
@@ -74,7 +82,7 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
         if (!(given instanceof Value.Text t)) {
             throw Kind.wrong(given, "a text", "Write it between quotation marks.");
         }
-        String text = t.text();
+        String text = form == null ? t.text() : form.plain().apply(t.text());
         if (!Pattern.compile(isMany() ? MANY_LINES : ONE_LINE).matcher(text).find()) {
             throw Kind.wrong(
                     Value.of(text.replaceAll("\\p{Cntrl}", "?")),
@@ -110,7 +118,7 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
 
     @Override
     public Optional<Value> readCss(String css) {
-        String t = css.strip();
+        String t = form == null ? css.strip() : form.plain().apply(css.strip());
         boolean matches =
                 form != null && Pattern.compile(form.pattern()).matcher(t).find();
         return matches ? Optional.of(Value.of(t)) : Optional.empty();

@@ -2,8 +2,17 @@ package org.calmpalette.core.setting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Map;
 import java.util.Optional;
+import java.util.Random;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Generated;
 import org.calmpalette.core.cascade.ValidityAccess;
+import org.calmpalette.core.value.ComponentValue;
+import org.calmpalette.core.value.Position;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -153,6 +162,62 @@ class WrittenCssTest {
                         p.text("attachment")))
                 .orElse("-");
         assertThat(read).isEqualTo(parts);
+    }
+
+    private static Optional<String> position(String text) {
+        try {
+            Value.Parts given = (Value.Parts) BackgroundKind.ANY.initial();
+            Map<String, Value> parts = new TreeMap<>(given.parts());
+            parts.put("position", Value.of(text));
+            return Optional.of(((Value.Parts) BackgroundKind.ANY.normal(new Value.Parts(parts))).text("position"));
+        } catch (BadInputException refused) {
+            return Optional.empty();
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "bottom right, right bottom",
+        "TOP, center top",
+        "left, left center",
+        "30%, 30% center",
+        "center left, left center",
+        "0 0, 0px 0px",
+        "right 10px bottom 20%, right 10px bottom 20%",
+        "bottom 20% right 10px, right 10px bottom 20%",
+        "right top 10px, right 0px top 10px",
+        "center top 10px, left 50% top 10px",
+        "left left, -",
+        "20px left, -",
+        "bottom 20px, -",
+        "center 10px top 5px, -",
+        "top 1px bottom 2px, -",
+        "middle, -"
+    })
+    void positions(String written, String plain) {
+        assertThat(position(written).orElse("-")).isEqualTo(plain);
+    }
+
+    /** What is brought into a plain form lies where it lay before, as the reader of computed values has it. */
+    @Test
+    void aPositionStaysWhereItIs() {
+        String[] words = {"left", "right", "top", "bottom", "center", "10px", "-4px", "20%", "100%"};
+        Random random = Generated.random(61);
+        int kept = 0;
+        for (int i = 0; i < Generated.times(3_000); i++) {
+            String text = IntStream.range(0, 1 + random.nextInt(4))
+                    .mapToObj(k -> words[random.nextInt(words.length)])
+                    .collect(Collectors.joining(" "));
+            Optional<String> plain = position(text);
+            if (plain.isPresent()) {
+                kept++;
+                assertThat(Position.read(ComponentValue.read(plain.get())))
+                        .as(text + " as " + plain.get())
+                        .isPresent()
+                        .isEqualTo(Position.read(ComponentValue.read(text)));
+            }
+        }
+        assertThat(kept).isGreaterThan(300);
     }
 
     /** What a kind writes is what browsers take for the property it is made for. */
