@@ -156,12 +156,13 @@ final class DuskPainter {
     }
 
     /** The strip behind the header: 4 px wide, and 40 px high where the header is 64. */
+    /** Light that falls on the header from above, over whatever colour it has. */
     private static BufferedImage strip() {
-        BufferedImage image = new BufferedImage(4, 40, BufferedImage.TYPE_INT_RGB);
+        BufferedImage image = new BufferedImage(4, 40, BufferedImage.TYPE_INT_ARGB);
         for (int y = 0; y < 40; y++) {
-            int v = 24 - y * 24 / 40;
+            int alpha = 30 - y * 30 / 40;
             for (int x = 0; x < 4; x++) {
-                image.setRGB(x, y, new Color(31 + v, 51 + v, 71 + v).getRGB());
+                image.setRGB(x, y, alpha << 24 | 0xffffff);
             }
         }
         return image;

@@ -32,6 +32,11 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
         return between(before, new Rendered(fix.applied(before.theme())), false);
     }
 
+    /** What differs between two looks of the same theme, such as with one choice and with another. */
+    public static Trial between(Rendered before, Rendered after) {
+        return between(before, after, false);
+    }
+
     /** @param everything whether every element is looked at, even where few can have changed */
     static Trial between(Rendered before, Rendered after, boolean everything) {
         Map<String, List<Integer>> changed = new LinkedHashMap<>();

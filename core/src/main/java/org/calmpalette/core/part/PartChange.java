@@ -275,6 +275,17 @@ public final class PartChange {
         return written(title, selector, List.of(), own, declarations(value, what));
     }
 
+    /**
+     * A rule for all that a selector finds, strong enough to win over what decides it on the element.
+     *
+     * @param selector of elements that look as this one does
+     */
+    public Change all(String selector, What what) {
+        Explanation e = Explanation.of(style(element), property);
+        Explanation.Cause own = e.inheritedFrom() == null ? e.winner() : null;
+        return written(title("only", what, e), selector, List.of(), own, declarations(value(what, e), what));
+    }
+
     private Change rule(String title, String value, What what, Explanation e) {
         Explanation.Cause w = e.winner();
         if (w == null || !w.isInTheme() || w.origin() != Origin.AUTHOR) {

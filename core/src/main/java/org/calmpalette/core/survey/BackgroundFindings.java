@@ -39,8 +39,15 @@ import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.PaintedPicture;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.Scenes;
+import org.calmpalette.core.setting.AnotherValue;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Subject;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
@@ -63,6 +70,8 @@ public final class BackgroundFindings {
             List.of(320, 390, 480, 600, 768, 900, 1024, 1200, 1366, 1440, 1600, 1920, 2240, 2560);
 
     private static final int MOST_TEXTS = 150;
+    /** So many other values of a setting are tried. */
+    private static final int MOST_OTHERS = 6;
     /** Processor time for one page: millions of pixels are looked at, in the background. */
     private static final Duration PAGE = Duration.ofSeconds(6);
 
@@ -266,6 +275,58 @@ public final class BackgroundFindings {
                             picture,
                             Map.of("background-color", ColorKey.of(edge)),
                             "The colour of the edge goes on where " + picture.path() + " ends"));
+        } else {
+            seamOfAnotherChoice(backgrounds, picture, sweep);
+        }
+    }
+
+    /** A picture may end well in the colour that is there today, and in no other that an owner may choose. */
+    private void seamOfAnotherChoice(Backgrounds backgrounds, PaintedPicture picture, Sweep sweep) {
+        Scenes scenes = backgrounds.scenes();
+        Palette palette = rendered.theme().palette();
+        Explanation color = Explanation.of(
+                rendered.styles(scenes.page(), Viewport.of(1440, 800), States.NONE)
+                        .of(scenes.page().elements().get(picture.element())),
+                "background-color");
+        Setting setting = color.through().stream()
+                .flatMap(p ->
+                        palette.settings().stream().filter(s -> s.property().equals(p)))
+                .filter(s -> s.kind() instanceof ColorKind)
+                .findFirst()
+                .orElse(null);
+        if (setting == null || !(setting.given() instanceof Given.Fixed now)) {
+            return;
+        }
+        for (Value other : AnotherValue.all(setting.kind(), now.value()).stream()
+                .limit(MOST_OTHERS)
+                .toList()) {
+            Rendered chosen = new Rendered(rendered.theme(), Map.of(setting.key(), Chosen.of(other)));
+            Page page = chosen.page(picture.page()).orElse(null);
+            if (page == null
+                    || page.elements().size() != scenes.page().elements().size()) {
+                return;
+            }
+            Backgrounds then = new Backgrounds(new Scenes(chosen, page, scenes.measures()), gallery);
+            Backgrounds.SeamAt found = then.worstSeam(picture, sweep, WIDTHS)
+                    .filter(f -> f.seam().mean() >= SEAM)
+                    .orElse(null);
+            if (found != null) {
+                add(
+                        Finding.Kind.SEAM,
+                        picture,
+                        String.format(
+                                Locale.ROOT,
+                                "%s ends at its %s edge in a window of %d px. With %s for the setting “%s” a seam shows there, %.0f away from the edge's colours: the picture hides a part of what the setting paints.",
+                                picture.path(),
+                                found.seam().side().name().toLowerCase(Locale.ROOT),
+                                found.width(),
+                                setting.kind().words(other),
+                                setting.label(),
+                                found.seam().mean()),
+                        "Put a picture in its place that lets the colour through, or make picture and colour one setting.",
+                        null);
+                return;
+            }
         }
     }
 

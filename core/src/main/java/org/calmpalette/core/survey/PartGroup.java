@@ -26,7 +26,9 @@ import org.calmpalette.core.change.LiftedValue;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.OwnSheet;
 import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
@@ -37,10 +39,12 @@ import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.AnotherValue;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.ChoiceKind;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.GradientKind;
@@ -54,6 +58,7 @@ import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorRow;
 import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.Painted;
+import org.calmpalette.core.usage.Readers;
 import org.calmpalette.core.usage.SpacingSteps;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
@@ -253,8 +258,9 @@ public final class PartGroup {
                 all.add(new Wanted("below", "Room below", e, "padding-bottom"));
                 all.add(new Wanted("height", "Height", e, "height"));
                 all.add(new Wanted("least-height", "Least height", e, "min-height"));
-                Element link = link(e);
-                if (link != null) {
+                List<Element> links = links(e);
+                if (!links.isEmpty()) {
+                    Element link = links.get(0);
                     all.add(new Wanted("link-color", "Colour of the links", link, "color"));
                     all.add(new Wanted(POINTED + "color", "Colour of links that are pointed at", link, "color"));
                     all.add(new Wanted(
@@ -556,8 +562,8 @@ public final class PartGroup {
         return change.applied(theme);
     }
 
-    /** Of the links of a header one that looks as most of them do. */
-    private Element link(Element header) {
+    /** Of the links of a header those that look as most of them do. */
+    private List<Element> links(Element header) {
         List<Element> links = header.select("nav a[href], ul a[href]");
         PageStyles wide = styles(PageParts.WIDTH);
         Map<String, List<Element>> alike = new LinkedHashMap<>();
@@ -570,10 +576,36 @@ public final class PartGroup {
                             k -> new ArrayList<>())
                     .add(a);
         }
-        return alike.values().stream()
-                .max(Comparator.comparingInt(List::size))
-                .map(l -> l.get(0))
-                .orElse(null);
+        return alike.values().stream().max(Comparator.comparingInt(List::size)).orElse(List.of());
+    }
+
+    /** The elements that an offer names, as indices: one, all links that look alike, or all neighbours with the same room between. */
+    private List<Integer> named(Offer o) {
+        if (part == PageParts.Kind.HEADER && ofLinks(o.id())) {
+            return links(element()).stream().map(elements::indexOf).toList();
+        }
+        return o.id().equals("between") && o.element() != index
+                ? neighbours(o.property(), o.element()).stream()
+                        .map(elements::indexOf)
+                        .toList()
+                : List.of(o.element());
+    }
+
+    /** Those of the part that have their room from the same declaration as one. */
+    private List<Element> neighbours(String property, int one) {
+        PageStyles wide = styles(PageParts.WIDTH);
+        Explanation.Cause rule =
+                Explanation.of(wide.of(elements.get(one)), property).winner();
+        return element().children().stream()
+                .filter(e -> {
+                    Explanation.Cause w = Explanation.of(wide.of(e), property).winner();
+                    return w != null && w.start() == rule.start() && w.file().equals(rule.file());
+                })
+                .toList();
+    }
+
+    private static boolean ofLinks(String id) {
+        return id.startsWith("link-") && !id.equals("link-gap") || !statesOf(id).isEmpty();
     }
 
     private PageStyles styles(int width) {
@@ -923,22 +955,39 @@ public final class PartGroup {
                 .findFirst()
                 .orElseGet(() -> new Place(Place.keyOf(label), label));
         Theme now = before;
+        List<String> left = new ArrayList<>();
+        Set<String> taken = new HashSet<>();
         for (int i = 0; i < chosen.size(); i++) {
             Offer o = chosen.get(i);
             progress.at(i, chosen.size(), o.label());
-            now = bound(now, o, place, label);
+            Theme next = bound(now, o, place, label);
+            List<Setting> settings = next.palette().settings();
+            Optional<String> fault = tried(next, o, settings.get(settings.size() - 1));
+            if (fault.isPresent()) {
+                left.add("“" + o.label() + "” (with another value " + fault.get() + ")");
+                continue;
+            }
+            now = next;
+            taken.add(o.id());
             if (o.id().equals("width") && ids.contains(HANGS)) {
                 now = together(now, o);
             }
         }
-        if (chosen.stream().anyMatch(o -> o.id().equals("stays"))) {
+        int made = taken.size();
+        if (made == 0) {
+            throw new BadInputException(
+                    "No setting was made: tried with another value, " + left.get(0) + " does not reach what it names.",
+                    "Point at the part in the survey, and give it a setting there.");
+        }
+        if (taken.contains("stays")) {
             now = stuck(now);
         }
         return Between.of(
                 before,
                 now,
-                "Made " + chosen.size() + (chosen.size() == 1 ? " setting" : " settings") + " of the "
-                        + part.label().toLowerCase(Locale.ROOT) + ", “" + label + "”");
+                "Made " + made + (made == 1 ? " setting" : " settings") + " of the "
+                        + part.label().toLowerCase(Locale.ROOT) + ", “" + label + "”"
+                        + (left.isEmpty() ? "" : "; left out: " + String.join(", ", left)));
     }
 
     private Theme bound(Theme theme, Offer o, Place place, String label) {
@@ -995,8 +1044,10 @@ public final class PartGroup {
     private Theme bound(Theme theme, Offer o, Setting setting, List<Integer> at) {
         Rendered then = new Rendered(theme);
         for (int width : at) {
-            Theme next = bound(then, o, setting, width);
-            then = next == then.theme() ? then : new Rendered(next);
+            for (int named : named(o)) {
+                Theme next = bound(then, o, setting, width, named);
+                then = next == then.theme() ? then : new Rendered(next);
+            }
         }
         return then.theme();
     }
@@ -1007,10 +1058,10 @@ public final class PartGroup {
         return element <= 1 ? element : element + more;
     }
 
-    private Theme bound(Rendered then, Offer o, Setting setting, int width) {
+    private Theme bound(Rendered then, Offer o, Setting setting, int width, int named) {
         Theme theme = then.theme();
         Page there = then.page(page.source().file()).orElseThrow();
-        int at = now(then, o.element());
+        int at = now(then, named);
         Explanation e = Explanation.of(
                 then.styles(
                                 there,
@@ -1031,7 +1082,8 @@ public final class PartGroup {
                 && e.winner().origin() == Origin.AUTHOR
                 && inside
                 && e.through().stream().allMatch(theme.palette().properties()::containsKey)
-                && lasts(theme, e.winner().file());
+                && lasts(theme, e.winner().file())
+                && !findsMore(theme, there, whole, e.winner(), o);
         if (!inside && target != whole && holder != null) {
             // What comes from outside is decided by no rule on the element, so that a plain one does for all that are
             // like it.
@@ -1044,10 +1096,127 @@ public final class PartGroup {
                             theme.pages())
                     .applied(theme);
         }
-        Change change = new PartChange(
-                        then, there, at, null, o.property(), Viewport.of(width, HEIGHT), statesOf(o.id()), null)
-                .fix(own ? "rule" : "only", new PartChange.What.Reads(setting));
-        return change.applied(theme);
+        PartChange change =
+                new PartChange(then, there, at, null, o.property(), Viewport.of(width, HEIGHT), statesOf(o.id()), null);
+        PartChange.What reads = new PartChange.What.Reads(setting);
+        List<Element> all =
+                named(o).stream().map(i -> there.elements().get(now(then, i))).toList();
+        if (!own && (all.size() > 1 || !statesOf(o.id()).isEmpty())) {
+            return change.all(selector(there, whole, all, statesOf(o.id())), reads)
+                    .applied(theme);
+        }
+        return change.fix(own ? "rule" : "only", reads).applied(theme);
+    }
+
+    /** A selector for all of some elements of a part and nothing else in it: of their list, but for those that look otherwise. */
+    private static String selector(Page page, Element whole, List<Element> all, Set<String> states) {
+        String end = states.stream().map(s -> ":" + s).collect(Collectors.joining());
+        boolean children = all.stream().allMatch(e -> e.parent() == whole);
+        String alike = children
+                ? PartSelector.unique(page, whole) + " > " + all.get(0).normalName()
+                : alike(page, whole, all.get(0));
+        List<Element> found = found(page, alike);
+        Set<String> without = new LinkedHashSet<>();
+        for (Element other : found) {
+            if (!all.contains(other)) {
+                without.add(other.classNames().stream()
+                        .filter(c -> all.stream().noneMatch(e -> e.hasClass(c)))
+                        .findFirst()
+                        .map(c -> ":not(." + Escapes.identifier(c) + ")")
+                        .orElse(
+                                other.hasAttr("aria-current") && all.stream().noneMatch(e -> e.hasAttr("aria-current"))
+                                        ? ":not([aria-current])"
+                                        : ""));
+            }
+        }
+        return found.containsAll(all) && !without.contains("")
+                ? alike + String.join("", without) + end
+                : all.stream().map(e -> PartSelector.unique(page, e) + end).collect(Collectors.joining(", "));
+    }
+
+    private static List<Element> found(Page page, String selector) {
+        SelectorMatcher matcher = new SelectorMatcher(page.document(), States.NONE);
+        return SelectorList.parse(selector).stream()
+                .flatMap(list -> page.elements().stream().skip(1).filter(e -> matcher.matches(list, e)))
+                .toList();
+    }
+
+    /**
+     * Whether a rule finds something beside the part, on this page or where the part is on others: what is named after the part must not
+     * change that. How wide the column is may be told to all that is as wide.
+     */
+    private boolean findsMore(Theme theme, Page there, Element whole, Explanation.Cause rule, Offer o) {
+        if (part == PageParts.Kind.COLUMN && o.property().equals("max-width")) {
+            return false;
+        }
+        Located at = Located.find(theme, rule.file(), rule.start());
+        SelectorList list = at.around().isEmpty()
+                ? null
+                : Readers.selector(at.part().sheet(), at.around()).orElse(null);
+        if (list == null) {
+            return false;
+        }
+        String part = PartSelector.unique(there, whole);
+        for (Page p : theme.pages()) {
+            SelectorMatcher matcher = new SelectorMatcher(p.document(), States.ANY);
+            List<Element> parts = p == there ? List.of(whole) : found(p, part);
+            for (Element e : p.elements().subList(1, p.elements().size())) {
+                if (matcher.matches(list, e)
+                        && parts.stream().noneMatch(x -> x == e || e.parents().contains(x))) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    /**
+     * Tries a setting with another value than today's: all that it names has to change, and nothing outside of the part may.
+     *
+     * @return what went wrong, or empty
+     */
+    private Optional<String> tried(Theme theme, Offer o, Setting setting) {
+        Value other = AnotherValue.of(setting.kind(), o.value()).orElse(null);
+        if (other == null || ADDED.contains(o.id()) || o.id().equals(GROUND) || o.id().equals(SHADE)) {
+            return Optional.empty();
+        }
+        Chosen chosen = Chosen.of(other);
+        for (Map.Entry<String, Value> band : o.bands().entrySet()) {
+            chosen = chosen.with(
+                    band.getKey(),
+                    AnotherValue.of(setting.kind(), band.getValue()).orElse(other));
+        }
+        Rendered before = new Rendered(theme);
+        Rendered after = new Rendered(theme, Map.of(setting.key(), chosen));
+        Page there = before.page(page.source().file()).orElseThrow();
+        Set<Element> inside =
+                new HashSet<>(there.elements().get(now(before, index)).getAllElements());
+        List<Element> named =
+                named(o).stream().map(i -> there.elements().get(now(before, i))).toList();
+        for (int width : o.note().isEmpty() ? List.of(FROM, 390, PageParts.WIDTH) : List.of(PageParts.WIDTH)) {
+            for (Element e : named) {
+                States states = PartLook.states(statesOf(o.id()), e);
+                PageStyles was = before.styles(there, Viewport.of(width, HEIGHT), states);
+                PageStyles is = after.styles(
+                        after.page(page.source().file()).orElseThrow(), Viewport.of(width, HEIGHT), states);
+                Element same = after.page(page.source().file())
+                        .orElseThrow()
+                        .elements()
+                        .get(there.elements().indexOf(e));
+                if (was.of(e).computed(o.property()).equals(is.of(same).computed(o.property()))) {
+                    return Optional.of(PartSelector.unique(there, e) + " stays at " + width + " px");
+                }
+            }
+        }
+        if (part == PageParts.Kind.COLUMN) {
+            return Optional.empty();
+        }
+        Trial trial = Trial.between(before, after);
+        return trial.changed().getOrDefault(page.source().file(), List.of()).stream()
+                .map(i -> there.elements().get(i))
+                .filter(e -> !inside.contains(e))
+                .findFirst()
+                .map(e -> PartSelector.unique(there, e) + " changes as well");
     }
 
     private static boolean lasts(Theme theme, String file) {

@@ -2,15 +2,12 @@ package org.calmpalette.core.chromium;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Collectors;
-import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.change.Trial;
@@ -18,11 +15,10 @@ import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
-import org.calmpalette.core.setting.ChoiceKind;
+import org.calmpalette.core.setting.AnotherValue;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
-import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.PageParts;
@@ -279,10 +275,10 @@ public class PagePartsTest {
         Map<String, Chosen> choices = new LinkedHashMap<>();
         for (Setting s : now.palette().settings()) {
             if (s.shown() == null) {
-                other(s, ((Given.Fixed) s.given()).value()).ifPresent(v -> {
+                AnotherValue.of(s.kind(), ((Given.Fixed) s.given()).value()).ifPresent(v -> {
                     Chosen c = Chosen.of(v);
                     for (Map.Entry<String, Given> band : s.bands().entrySet()) {
-                        Value in = other(s, ((Given.Fixed) band.getValue()).value())
+                        Value in = AnotherValue.of(s.kind(), ((Given.Fixed) band.getValue()).value())
                                 .orElse(v);
                         c = c.with(band.getKey(), in);
                     }
@@ -319,40 +315,5 @@ public class PagePartsTest {
         theme.files().paths().forEach(p -> files.put(p, theme.files().read(p)));
         files.putAll(ThemeBuild.build(theme, choices).files());
         return files;
-    }
-
-    /** Another value that the setting allows. */
-    private static Optional<Value> other(Setting s, Value now) {
-        List<Value> tries = new ArrayList<>();
-        if (s.kind() instanceof ChoiceKind c) {
-            c.options().forEach(o -> tries.add(Value.of(o.key())));
-        } else if (now instanceof Value.Parts p && p.has("unit")) {
-            for (String by : List.of("1.25", "0.8", "1.5", "2", "0.5")) {
-                tries.add(p.with(
-                        "value",
-                        new Value.Number(p.number("value")
-                                .multiply(new BigDecimal(by))
-                                .setScale(2, java.math.RoundingMode.HALF_UP))));
-            }
-            for (int px : List.of(4, 8, 16, 24, 32, 48)) {
-                tries.add(Value.parts("value", px, "unit", "px"));
-            }
-        } else if (now instanceof Value.Number) {
-            List.of(700, 300, 2, 0.8).forEach(n -> tries.add(new Value.Number(new BigDecimal(n.toString()))));
-        } else {
-            List.of("#2b8a3e", "#ffffff", "#111111", "#333333").forEach(c -> tries.add(Value.of(c)));
-        }
-        return tries.stream()
-                .filter(v -> !v.equals(now))
-                .filter(v -> {
-                    try {
-                        return s.kind()
-                                .refusal(s.kind().normal(v), Kind.Around.NOTHING)
-                                .isEmpty();
-                    } catch (BadInputException e) {
-                        return false;
-                    }
-                })
-                .findFirst();
     }
 }

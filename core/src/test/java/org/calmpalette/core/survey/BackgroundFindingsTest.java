@@ -135,6 +135,19 @@ class BackgroundFindingsTest {
                 .isEmpty();
     }
 
+    /** The picture ends in the colour of its edge today; whatever else an owner chooses, it does not. */
+    @Test
+    void aPictureThatEndsWellInTodaysColourAlone() throws IOException {
+        String palette =
+                "{\"format\":\"calm-palette/1\",\"name\":\"T\",\"places\":[{\"key\":\"top\",\"label\":\"Top\"}],\"settings\":[{\"key\":\"fill\",\"label\":\"Fill\",\"place\":\"top\",\"kind\":\"color\",\"default\":\"#f0f0f0\"%s}]}";
+        String css = ".hero{background:var(--fill, #f0f0f0) url(p.png) left top no-repeat} p{background:#fff}";
+        Finding seam = only(found(theme(css, String.format(palette, ""))), Finding.Kind.SEAM);
+        assertThat(seam.message()).contains("right edge", "for the setting “Fill” a seam shows");
+        assertThat(found(theme(css, String.format(palette, ",\"allowed\":{\"swatches\":[\"#f0f0f0\",\"#efefef\"]}"))))
+                .as("what is allowed blends")
+                .isEmpty();
+    }
+
     @Test
     void aSubjectThatIsLostIsAnchoredOtherwise() throws IOException {
         String palette =

@@ -9,16 +9,24 @@ import java.util.Map;
 import java.util.Set;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Trial;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.PartLook;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.AnotherValue;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LengthKind;
+import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Parts as groups of settings, on a page of a few lines. Elements: html 1, head 2, title 3, link 4, body 5, header 6, a 7, section 8. */
 class PartGroupTest {
@@ -240,8 +248,13 @@ class PartGroupTest {
         for (String[] each : new String[][] {
             {"main { display: grid; gap: 16px }", "main { display: grid; gap: var(--content-column-between, 16px) }"},
             {
-                "p { margin: 8px 0 24px } h2 { margin: 0 }",
-                "p { margin: 8px 0 var(--content-column-between, 24px) } h2 { margin: 0 }"
+                "main p { margin: 8px 0 24px } h2 { margin: 0 }",
+                "main p { margin: 8px 0 var(--content-column-between, 24px) } h2 { margin: 0 }"
+            },
+            // The hero has one as well, which keeps its room.
+            {
+                "p { margin: 8px 0 24px } h2 { margin: 0 }\n",
+                "p { margin: 8px 0 24px } h2 { margin: 0 }\n\nmain > p {\n  margin-bottom: var(--content-column-between, 24px);\n}\n"
             },
             {"h2 { margin-top: 24px } p { margin: 0 }", null}
         }) {
@@ -354,5 +367,118 @@ class PartGroupTest {
                 .isEmpty();
         assertThat(PageParts.of(new Rendered(THEME), THEME.pages().get(0), measures()))
                 .containsEntry(PageParts.Kind.HERO, 8);
+    }
+
+    private static final String MENU =
+            "<!doctype html><html><head><title>F</title><link rel=stylesheet href=a.css></head><body><header class=top><a class=brand href=/>F</a><nav><ul><li><a href=/a>A</a></li><li class=on><a href=/b class=current>B</a></li><li><a href=/c>C</a></li><li><a class=book href=/d>D</a></li></ul></nav></header><main><h1>x</h1><p><a href=/e>E</a></p></main></body></html>";
+
+    /** Which links change with another value of a setting, in a state or none, at a width. */
+    private static List<String> reached(Theme theme, String key, int width, String... states) {
+        Setting setting = theme.palette().known(key);
+        Value other = AnotherValue.of(setting.kind(), ((Given.Fixed) setting.given()).value())
+                .orElseThrow();
+        Chosen chosen = Chosen.of(other);
+        for (Map.Entry<String, Given> band : setting.bands().entrySet()) {
+            Value is = ((Given.Fixed) band.getValue()).value();
+            chosen = chosen.with(
+                    band.getKey(), AnotherValue.of(setting.kind(), is).orElseThrow());
+        }
+        Rendered before = new Rendered(theme);
+        Rendered after = new Rendered(theme, Map.of(key, chosen));
+        Page page = theme.pages().get(0);
+        return page.document().select("a").stream()
+                .filter(a -> {
+                    States on = PartLook.states(Set.of(states), a);
+                    Viewport window = Viewport.of(width, 900);
+                    return !before.styles(page, window, on)
+                            .of(a)
+                            .computed("color")
+                            .equals(after.styles(after.theme().pages().get(0), window, on)
+                                    .of(a)
+                                    .computed("color"));
+                })
+                .map(a -> a.text())
+                .toList();
+    }
+
+    /** Links that a rule for the whole page paints, that a library paints, and that are painted one by one: all of them, and no other. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                ".top nav a { color: #eeeeee }",
+                "a { color: #eeeeee }",
+                "a { color: #eeeeee } @media (min-width: 768px) { a { color: #dddddd } }",
+                "nav li:nth-of-type(1) > a, li:nth-of-type(3) a { color: #eeeeee } a { color: #eeeeee }",
+                ".top a { color: #eeeeee }"
+            })
+    void aSettingOfTheLinksPaintsAllOfThemAndNothingElse(String css) {
+        Theme theme = Themes.of(
+                "index.html",
+                MENU,
+                "a.css",
+                ".top { padding: 8px; background: #123456 } " + css
+                        + " .top .brand { color: #ffffff } .top .book { color: #ffaa00 } .top .on .current { color: #00ffff } main a { color: #102030 }");
+        Theme after = group(theme, PageParts.Kind.HEADER, at(theme, "header"))
+                .take(Set.of("link-color"), "")
+                .applied(theme);
+        for (int width : new int[] {390, 1280}) {
+            assertThat(reached(after, "header-link-color", width))
+                    .as(css + " at " + width + "\n" + Themes.text(after.files(), "a.css"))
+                    .containsExactly("A", "C");
+        }
+        assertThat(Trial.of(
+                                new Rendered(theme),
+                                group(theme, PageParts.Kind.HEADER, at(theme, "header"))
+                                        .take(Set.of("link-color"), ""))
+                        .changed())
+                .isEmpty();
+    }
+
+    /** A rule for all links of the page that are pointed at is none of the header's: its setting has a rule of its own. */
+    @Test
+    void aStateOfTheLinksOfAHeaderStaysInTheHeader() {
+        Theme theme = Themes.of(
+                "index.html",
+                MENU,
+                "a.css",
+                ".top { padding: 8px } .top nav a { color: #eeeeee } a:hover { color: #ff0000 !important }");
+        Theme after = group(theme, PageParts.Kind.HEADER, at(theme, "header"))
+                .take(Set.of("pointed-color"), "")
+                .applied(theme);
+        assertThat(reached(after, "header-pointed-color", 1280, "hover"))
+                .contains("A", "C")
+                .doesNotContain("E");
+        assertThat(reached(after, "header-pointed-color", 1280)).isEmpty();
+        assertThat(Themes.text(after.files(), "a.css")).contains("a:hover { color: #ff0000 !important }");
+    }
+
+    /** A heading that a rule for all headings sizes: the setting of the hero leaves the others as they are. */
+    @Test
+    void whatIsNamedAfterAPartLeavesTheRestOfThePageAlone() {
+        Theme theme = Themes.of(
+                "index.html",
+                "<!doctype html><html><head><title>F</title><link rel=stylesheet href=a.css></head><body><section class=hero><h2>One</h2></section><section class=more><h2>Two</h2></section></body></html>",
+                "a.css",
+                "section { padding: 40px } h2 { font-size: 32px; color: #123456 }");
+        Theme after = group(theme, PageParts.Kind.HERO, at(theme, ".hero"))
+                .take(Set.of("heading-size", "above"), "")
+                .applied(theme);
+        Rendered other = new Rendered(
+                after,
+                Map.of(
+                        "hero-heading-size",
+                        Chosen.of(Value.parts("value", 50, "unit", "px")),
+                        "hero-above",
+                        Chosen.of(Value.parts("value", 60, "unit", "px"))));
+        Page page = after.pages().get(0);
+        var styles = other.styles(page, Viewport.of(1280, 900), States.NONE);
+        assertThat(page.document().select("h2").stream()
+                        .map(h -> styles.of(h).computed("font-size"))
+                        .toList())
+                .containsExactly("50px", "32px");
+        assertThat(page.document().select("section").stream()
+                        .map(h -> styles.of(h).computed("padding-top"))
+                        .toList())
+                .containsExactly("60px", "40px");
     }
 }
