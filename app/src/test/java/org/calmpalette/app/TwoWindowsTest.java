@@ -192,4 +192,25 @@ class TwoWindowsTest {
         new Client(running.address).signedIn("ida").post(theme + "/sites/" + id + "/remove", "confirmed", site);
         assertThat(database.sql(left).param(id).query(Long.class).single()).isZero();
     }
+
+    /** A choice that the theme no longer allows is told with what is shown instead, keeps nobody from going live, and is not lost. */
+    @Test
+    void whatTheThemeNoLongerAllowsIsSaidAndTheSiteGoesLive() {
+        choose(ONE, 1, "", 0, "heading", "Ferries");
+        String tooLong = "x".repeat(50);
+        running.bean(JdbcClient.class)
+                .sql("update site_draft d join site s on s.draft_id = d.id set d.choices = ? where s.slug = ?")
+                .param("{\"heading\":\"" + tooLong + "\",\"ink\":\"#445566\"}")
+                .param(site)
+                .update();
+        String said = "is no longer allowed, “Boats” is shown instead";
+        assertThat(page().replace("\u00e2\u0080\u009c", "“").replace("\u00e2\u0080\u009d", "”"))
+                .contains(said);
+        assertThat(owner.post("/sites/" + site + "/go-live").statusCode()).isEqualTo(302);
+        assertThat(page()).contains("Your site is live", "is no longer allowed");
+        assertThat(new Client(running.address).get("/at/" + site + "/").body())
+                .contains("Boats</h1>")
+                .doesNotContain(tooLong);
+        assertThat(draft()).contains(tooLong, "#445566");
+    }
 }

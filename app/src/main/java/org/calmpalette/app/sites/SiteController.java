@@ -157,6 +157,7 @@ class SiteController {
     /** @param wanted key of a place whose questions are asked for; empty for the first one */
     private void fill(SiteService.OpenSite open, Model model, String wanted, SignedIn me) {
         fillState(open, model);
+        model.addAttribute("dropped", dropped(open));
         model.addAttribute("asked", asked(open, wanted, me));
         model.addAttribute("schemes", open.theme().palette().schemes());
         model.addAttribute(
@@ -166,6 +167,20 @@ class SiteController {
                                 open.theme().palette().carried(open.draft().choices()))
                         .map(Scheme::key)
                         .orElse(""));
+    }
+
+    /** Choices that the theme no longer allows, each with what holds instead. */
+    private static List<String> dropped(SiteService.OpenSite open) {
+        Palette palette = open.theme().palette();
+        Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
+        return open.leftOut().stream()
+                .flatMap(l -> palette
+                        .setting(l.key())
+                        .map(s -> s.label() + ": " + l.value() + " is no longer allowed, "
+                                + values.words(s, palette.bands().widest()) + " is shown instead")
+                        .stream())
+                .distinct()
+                .toList();
     }
 
     private List<Asked> asked(SiteService.OpenSite open, String wanted, SignedIn me) {
@@ -550,7 +565,9 @@ class SiteController {
     @PostMapping("/{slug}/go-live")
     String goLive(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
         sites.goLive(slug, me);
-        notices.done("Your site is live. Visitors see it at their next load");
+        List<String> dropped = dropped(sites.open(slug, me));
+        notices.done("Your site is live. Visitors see it at their next load"
+                + (dropped.isEmpty() ? "" : ". " + String.join(". ", dropped)));
         return "redirect:/sites/" + slug;
     }
 

@@ -37,7 +37,6 @@ import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.OwnerWords;
-import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
@@ -636,7 +635,8 @@ public class SiteService {
     }
 
     /**
-     * Makes the draft an edition, which visitors see from now on. What is live already does not become another edition, so
+     * Makes the draft an edition, which visitors see from now on. A choice that the theme no longer allows is kept in it and not shown; it
+     * is for the caller to say so. What is live already does not become another edition, so
      * pressing twice is pressing once.
      */
     public void goLive(String slug, SignedIn me) {
@@ -645,20 +645,8 @@ public class SiteService {
         themes.read(themes.snapshot(seen.snapshotId()));
         changed(slug, me, site -> {
             Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
-            Palette palette = theme.palette();
-            Map<String, Chosen> choices = palette.carried(draft(site.draftId()).choices());
-            List<LeftOut> leftOut = ThemeBuild.chosen(theme, choices).leftOut().stream()
-                    .filter(l -> palette.setting(l.key()).isPresent())
-                    .toList();
-            if (!leftOut.isEmpty()) {
-                LeftOut first = leftOut.get(0);
-                throw new BadInputException(
-                        "The site did not go live: "
-                                + palette.setting(first.key()).orElseThrow().label() + " is " + first.value()
-                                + ", which the theme no longer allows. "
-                                + first.why().said(new OwnerWords(palette)),
-                        "Choose something else there.");
-            }
+            Map<String, Chosen> choices =
+                    theme.palette().carried(draft(site.draftId()).choices());
             Edition now = site.liveId() == null
                     ? null
                     : editions.findById(site.liveId()).orElseThrow();

@@ -134,8 +134,9 @@ public sealed interface Given {
         @Override
         public Value of(Value other, Optional<Value> second) {
             Color b = Color.parse(with).orElseGet(() -> color(second.orElse(other)));
-            return written(
-                    Interpolation.mix(color(other), b, share.doubleValue() / 100, ColorSpace.OKLAB, HueArc.SHORTER));
+            Color a = color(other);
+            Color mixed = Interpolation.mix(a, b, share.doubleValue() / 100, ColorSpace.OKLAB, HueArc.SHORTER);
+            return written(mixed, a.to(ColorSpace.SRGB).isInGamut() ? b : a);
         }
     }
 
@@ -149,7 +150,7 @@ public sealed interface Given {
         @Override
         public Value of(Value other) {
             Color c = color(other);
-            return written(c.withAlpha(c.alpha() * opacity.doubleValue() / 100));
+            return written(c.withAlpha(c.alpha() * opacity.doubleValue() / 100), c);
         }
     }
 
@@ -170,7 +171,7 @@ public sealed interface Given {
 
         @Override
         public Value of(Value other) {
-            return written(of(color(other)));
+            return written(of(color(other)), color(other));
         }
 
         /** The colour after all steps. */
@@ -203,10 +204,12 @@ public sealed interface Given {
         return v instanceof Value.Text t ? Color.parse(t.text()).orElse(Color.BLACK) : Color.BLACK;
     }
 
-    private static Value written(Color c) {
+    /** A shade of a colour that every screen shows is one that every screen shows (CSS Color 4, section 13); of another it stays as it is. */
+    private static Value written(Color c, Color of) {
         // Rounding may put a colour a hair outside of sRGB, where it would be written in another space.
         Color inside = c.to(ColorSpace.SRGB);
-        return Value.of(ColorKey.of(inside.isInGamut() ? inside : c));
+        boolean plain = of.to(ColorSpace.SRGB).isInGamut();
+        return Value.of(ColorKey.of(inside.isInGamut() ? inside : plain ? c.toGamut() : c));
     }
 
     private static Value moved(Value other, double by) {

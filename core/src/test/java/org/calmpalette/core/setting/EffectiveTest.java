@@ -3,8 +3,10 @@ package org.calmpalette.core.setting;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.math.BigDecimal;
 import java.util.Map;
 import java.util.Set;
+import org.calmpalette.core.color.Color;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -17,6 +19,20 @@ class EffectiveTest {
     private static String value(Map<String, Chosen> choices, String key, String band) {
         return Effective.of(PALETTE, choices, Media.NONE)
                 .words(PALETTE.known(key), BANDS.band(band).orElseThrow());
+    }
+
+    /** Half way from blue to green in OKLab lies outside of sRGB, at color(srgb -0.317 0.666 0.748): it is brought in before it is written. */
+    @Test
+    void aComputedShadeIsOneThatEveryScreenShows() {
+        Given.How half = new Given.Mixed("#00ff00", new BigDecimal(50));
+        Color shade =
+                Color.parse(((Value.Text) half.of(Value.of("#0000ff"))).text()).orElseThrow();
+        assertThat(shade.isInGamut()).isTrue();
+        assertThat(half.of(Value.of("#0000ff")).toString()).doesNotContain("color(");
+        // Of a colour that only wide screens show, the shade may be one as well.
+        assertThat(((Value.Text) new Given.Translucent(new BigDecimal(50)).of(Value.of("color(display-p3 0 1 0)")))
+                        .text())
+                .startsWith("color(");
     }
 
     @ParameterizedTest
