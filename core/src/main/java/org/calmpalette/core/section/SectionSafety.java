@@ -184,6 +184,13 @@ final class SectionSafety {
                         org.jsoup.parser.Parser.htmlParser().setTrackPosition(true))
                 .body();
         int before = "<!doctype html><body>".length();
+        int elements = (int) body.stream().limit(MOST_ELEMENTS + 2L).count() - 1;
+        if (elements > MOST_ELEMENTS) {
+            return Optional.of(new Fault(
+                    0,
+                    String.format(Locale.ROOT, "a section holds up to %,d elements, and this one more", MOST_ELEMENTS),
+                    "Make several sections of it."));
+        }
         for (Element e : body.getAllElements()) {
             Budget.step();
             if (e == body) {
@@ -234,6 +241,8 @@ final class SectionSafety {
     }
 
     private static final int MOST_DEPTH = 500;
+    /** A page of a theme holds ten times as many. */
+    static final int MOST_ELEMENTS = 2_000;
 
     private static boolean isElement(String name) {
         return HTML.isSafeTag(name) || SVG.contains(name);

@@ -110,7 +110,14 @@ public final class Sections {
                         .isPresent())) {
             change = change.with(page.source().file(), OwnSheet.link(page, sheet));
         }
-        return change.withPalette(there, palette);
+        Change put = change.withPalette(there, palette);
+        if (put.applied(theme).pages().stream()
+                .noneMatch(p -> p.source().file().equals(page.source().file()))) {
+            throw new BadInputException(
+                    page.source().file() + " would be larger than what of a page is looked at.",
+                    "Put the section on another page, or take something away from this one.");
+        }
+        return put;
     }
 
     private record Name(String key, String label) {}

@@ -6,7 +6,10 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -64,8 +67,25 @@ class SectionSafetyTest {
                 .hasMessageContaining(words);
     }
 
+    /** As many elements as fit into a file of a section, beside each other and in each other: put on a page, or refused with a reason. */
+    @ParameterizedTest
+    @ValueSource(strings = {"<b>x</b>", "<p>x", "<b>", "<div>", "<i a>", "<svg>", "<table>"})
+    void moreElementsThanAnybodyWritesGetAnAnswer(String one) {
+        String html =
+                "<section>" + one.repeat(28_000).substring(0, Math.min(196_000, 28_000 * one.length())) + "</section>";
+        Theme theme = Themes.of("index.html", "<!doctype html><body><main></main></body>");
+        try {
+            SectionKit kit = SectionKit.read("x", "{\"settings\": []}", html, "", new TreeMap<>());
+            Theme put =
+                    Sections.put(theme, kit, theme.pages().get(0), "First", 0).applied(theme);
+            assertThat(put.pages().get(0).elements().size()).isGreaterThan(3);
+        } catch (BadInputException told) {
+            assertThat(told.getMessage()).contains("section.html");
+        }
+    }
+
     private static void rules(String css) {
-        SectionKit.read("x", "{\"settings\": []}", "<section class=a>x</section>", css, new java.util.TreeMap<>());
+        SectionKit.read("x", "{\"settings\": []}", "<section class=a>x</section>", css, new TreeMap<>());
     }
 
     @ParameterizedTest
@@ -94,15 +114,14 @@ class SectionSafetyTest {
     /** CSS Animations 1, section 3: a name of keyframes may be written as a string, and means the same. */
     @Test
     void keyframesNamedByAStringGetTheSectionsName() {
-        org.calmpalette.core.theme.Theme theme =
-                org.calmpalette.core.theme.Themes.of("index.html", "<!doctype html><body><main></main></body>");
+        Theme theme = Themes.of("index.html", "<!doctype html><body><main></main></body>");
         SectionKit kit = SectionKit.read(
                 "x",
                 "{\"settings\": []}",
                 "<section class=a>x</section>",
                 "@keyframes 'spin' { to { opacity: 0 } }\n.a { animation: spin 1s } .b { animation-name: \"spin\" }",
-                new java.util.TreeMap<>());
-        String css = org.calmpalette.core.theme.Themes.text(
+                new TreeMap<>());
+        String css = Themes.text(
                 Sections.put(theme, kit, theme.pages().get(0), "First", 0)
                         .applied(theme)
                         .files(),
