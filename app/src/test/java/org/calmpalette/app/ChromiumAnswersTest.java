@@ -71,6 +71,7 @@ class ChromiumAnswersTest {
     @SuppressWarnings("unchecked")
     void computedStyles() throws IOException {
         Map<String, List<String>> answers = new LinkedHashMap<>();
+        Page browser = Browsers.page(800, ComputedStyleTest.HEIGHT);
         for (ComputedStyleTest.Case c : (Iterable<ComputedStyleTest.Case>) ComputedStyleTest.cases()::iterator) {
             Path own = folder.resolve(c.name().replace(' ', '-'));
             for (Map.Entry<String, byte[]> f : c.files().entrySet()) {
@@ -78,7 +79,7 @@ class ChromiumAnswersTest {
                 Files.createDirectories(file.getParent());
                 Files.write(file, f.getValue());
             }
-            Page browser = Browsers.page(c.width(), ComputedStyleTest.HEIGHT);
+            browser.setViewportSize(c.width(), ComputedStyleTest.HEIGHT);
             browser.navigate(own.resolve("index.html").toUri().toString());
             answers.put(c.question(), (List<String>) browser.evaluate(
                     // What is on its way from one value to another has got there first.
@@ -87,7 +88,6 @@ class ChromiumAnswersTest {
             || [...document.querySelectorAll('*')].map(e => [e.localName, ...[null, '::before', '::after'].flatMap(p => {
             const s = getComputedStyle(e, p); return names.map(n => s.getPropertyValue(n).replaceAll(base, '')) })].join('\\t'))""",
                     List.of(ComputedStyleTest.PROPERTIES, own.toUri().toString())));
-            Browsers.closeAll();
         }
         settle("computed-style", answers);
     }
@@ -101,6 +101,7 @@ class ChromiumAnswersTest {
     void whatOwnersChooseOfPartsIsWhatIsSeen() throws IOException {
         int changed = 0;
         int asked = 0;
+        Page browser = Browsers.page(1440, 800);
         for (PagePartsTest.Changed site : PagePartsTest.changedByOwners()) {
             Map<String, Path> addresses = new LinkedHashMap<>();
             for (String state : List.of("before", "after")) {
@@ -110,35 +111,45 @@ class ChromiumAnswersTest {
                     Files.write(own.resolve(f.getKey()), f.getValue());
                 }
             }
+            Map<Integer, List<List<Object>>> asks = new LinkedHashMap<>();
             for (int width : List.of(390, 820, 1440)) {
                 List<List<Object>> rows = site.choices().stream()
                         .filter(c -> c.css().containsKey(width))
                         .map(c -> List.<Object>of(
                                 c.at() - 1, c.property(), c.css().get(width)))
                         .toList();
-                Page browser = Browsers.page(width, 800);
-                List<List<String>> seen = new ArrayList<>();
-                for (Path address : addresses.values()) {
-                    browser.navigate(address.toUri().toString());
-                    seen.add((List<String>) browser.evaluate(
+                asks.put(width, rows);
+            }
+            // Each page is loaded once; no script of it knows of a width.
+            Map<Integer, List<List<String>>> seen = new LinkedHashMap<>();
+            for (Path address : addresses.values()) {
+                browser.navigate(address.toUri().toString());
+                // Another width is another value, at once.
+                browser.evaluate(
+                        "() => document.querySelectorAll('*').forEach(e => e.style.setProperty('transition', 'none', 'important'))");
+                asks.forEach((width, rows) -> {
+                    browser.setViewportSize(width, 800);
+                    seen.computeIfAbsent(width, w -> new ArrayList<>()).add((List<String>) browser.evaluate(
                             """
                             rows => { const all = [...document.querySelectorAll('*')];
                               return rows.map(([at, property, css]) => { const e = all[at], s = getComputedStyle(e);
-                                e.style.transition = 'none';
                                 const is = s.getPropertyValue(property); e.style.setProperty(property, css, 'important');
                                 const wanted = s.getPropertyValue(property); e.style.removeProperty(property);
                                 return is + ' | ' + wanted }) }""",
                             rows));
-                }
-                for (int i = 0; i < rows.size(); i++) {
-                    String[] now = seen.get(1).get(i).split(" \\| ");
+                });
+            }
+            for (Map.Entry<Integer, List<List<Object>>> ask : asks.entrySet()) {
+                List<List<String>> both = seen.get(ask.getKey());
+                for (int i = 0; i < ask.getValue().size(); i++) {
+                    String[] now = both.get(1).get(i).split(" \\| ");
                     assertThat(now[0])
-                            .as(site.name() + ", " + width + " px, " + rows.get(i))
+                            .as(site.name() + ", " + ask.getKey() + " px, "
+                                    + ask.getValue().get(i))
                             .isEqualTo(now[1]);
                     asked++;
-                    changed += seen.get(0).get(i).startsWith(now[0] + " |") ? 0 : 1;
+                    changed += both.get(0).get(i).startsWith(now[0] + " |") ? 0 : 1;
                 }
-                Browsers.closeAll();
             }
         }
         assertThat(asked).isGreaterThan(200);
@@ -267,6 +278,7 @@ class ChromiumAnswersTest {
         List<BackgroundsTest.Case> cases = BackgroundsTest.cases();
         List<String> answers = new ArrayList<>();
         int together = 100;
+        Page browser = Browsers.page(1200, 800);
         for (int from = 0; from < cases.size(); from += together) {
             List<BackgroundsTest.Case> some = cases.subList(from, Math.min(cases.size(), from + together));
             StringBuilder html = new StringBuilder("<!doctype html><body style='margin:0;background:#000'>");
@@ -291,7 +303,6 @@ class ChromiumAnswersTest {
                         c.padding()[3],
                         c.style()));
             }
-            Page browser = Browsers.page(1200, 800);
             browser.setContent(html.toString());
             browser.evaluate(
                     """
@@ -308,7 +319,6 @@ class ChromiumAnswersTest {
                 answers.add(projected(seen, i % 5 * 240, i / 5 * 220, c.outerWidth(), c.outerHeight(), true) + " "
                         + projected(seen, i % 5 * 240, i / 5 * 220, c.outerWidth(), c.outerHeight(), false));
             }
-            Browsers.closeAll();
         }
         Map<String, List<String>> all = new LinkedHashMap<>();
         all.put(BackgroundsTest.question(), answers);
@@ -407,8 +417,9 @@ class ChromiumAnswersTest {
         Map<String, List<List<Object>>> lines = new TreeMap<>();
         List<List<Object>> heights = new ArrayList<>();
         List<String> readings = new ArrayList<>();
+        Page browser = Browsers.page(1440, GroundsTest.HEIGHT);
         for (int width : GroundsTest.WIDTHS) {
-            Page browser = Browsers.page(width, GroundsTest.HEIGHT);
+            browser.setViewportSize(width, GroundsTest.HEIGHT);
             browser.navigate(folder.resolve("index.html").toUri().toString());
             Map<String, Object> laid = (Map<String, Object>)
                     browser.evaluate(
@@ -433,7 +444,6 @@ class ChromiumAnswersTest {
             new TreeMap<>((Map<String, List<Number>>) laid.get("lines"))
                     .forEach((k, v) -> readings.add(width + " " + k + " "
                             + contrast(seen, v, ((Map<String, String>) laid.get("colors")).get(k))));
-            Browsers.closeAll();
         }
         String measures = tools.jackson.databind.json.JsonMapper.shared()
                 .writeValueAsString(new TreeMap<>(Map.of(
@@ -464,6 +474,7 @@ class ChromiumAnswersTest {
     @SuppressWarnings("unchecked")
     void parts() throws IOException {
         Map<String, List<String>> all = new LinkedHashMap<>();
+        Page browser = Browsers.page(1440, 800);
         for (PagePartsTest.Site site : PagePartsTest.sites()) {
             Path own = Files.createDirectories(folder.resolve(site.name()));
             Files.writeString(own.resolve("index.html"), site.html());
@@ -472,9 +483,9 @@ class ChromiumAnswersTest {
             Map<String, List<List<Object>>> boxes = new TreeMap<>();
             Map<String, List<List<Object>>> lines = new TreeMap<>();
             List<List<Object>> heights = new ArrayList<>();
+            browser.navigate(own.resolve("index.html").toUri().toString());
             for (int width : List.of(320, 390, 767, 768, 820, 1199, 1200, 1440, 2560)) {
-                Page browser = Browsers.page(width, 800);
-                browser.navigate(own.resolve("index.html").toUri().toString());
+                browser.setViewportSize(width, 800);
                 Map<String, Object> laid = (Map<String, Object>)
                         browser.evaluate(
                                 """
@@ -491,7 +502,6 @@ class ChromiumAnswersTest {
                 ((Map<String, List<Object>>) laid.get("lines"))
                         .forEach((k, v) ->
                                 lines.computeIfAbsent(k, x -> new ArrayList<>()).add(at(width, v)));
-                Browsers.closeAll();
             }
             all.put(
                     site.question(),
