@@ -39,6 +39,7 @@ export class Keeping {
     this.waiting = new Map();
     this.failed = new Map();
     this.sent = null;
+    this.kept = new Map();
     this.turn = null;
     this.through = null;
     root.addEventListener("input", (event) => this.note(event.target.closest("[data-answer]")));
@@ -56,6 +57,12 @@ export class Keeping {
     document.addEventListener("click", (event) => this.hold(event), true);
     document.addEventListener("visibilitychange", () => { if (document.hidden) this.flush(); });
     addEventListener("pagehide", () => this.sendAlong());
+    // Nothing stays for the next person.
+    document.addEventListener("submit", (event) => {
+      if (!event.target.getAttribute("action")?.endsWith("/sign-out")) return;
+      this.leaves = true;
+      sessionStorage.removeItem(this.memory);
+    });
     addEventListener("offline", () => this.show({ lost: true, offline: true }));
     addEventListener("online", async () => { if (await this.flush()) this.show({ back: true }); });
     addEventListener("beforeunload", (event) => { if (this.untold().length || (this.busy && this.tries > 0)) event.preventDefault(); });
@@ -92,8 +99,10 @@ export class Keeping {
     return all;
   }
 
+  // What is kept is remembered as well, with the time: a page that is on its way may have been written before.
   remember() {
-    const all = [...this.unkept()].map(([id, { body, ...answer }]) => [id, { ...answer, body: body.toString() }]);
+    if (this.leaves) return;
+    const all = [...new Map([...this.kept, ...this.unkept()])].map(([id, { body, ...answer }]) => [id, { ...answer, body: body.toString() }]);
     try {
       if (all.length) sessionStorage.setItem(this.memory, JSON.stringify(all));
       else sessionStorage.removeItem(this.memory);
@@ -110,8 +119,12 @@ export class Keeping {
     } catch {
       return;
     }
-    for (const [id, answer] of all) if (!this.waiting.has(id)) this.waiting.set(id, { ...answer, body: new URLSearchParams(answer.body) });
-    if (!all.length) return;
+    for (const [id, { keptAt, ...answer }] of all) {
+      const older = keptAt && keptAt <= Number(this.root.dataset.now);
+      if (!older && !this.waiting.has(id)) this.waiting.set(id, { ...answer, body: new URLSearchParams(answer.body) });
+    }
+    this.remember();
+    if (!this.waiting.size) return;
     this.restore();
     this.onNote();
     this.flush();
@@ -157,6 +170,8 @@ export class Keeping {
       }
       this.tries = 0;
       this.heard(response.headers.get("X-Now"));
+      if (response.ok) this.kept.set(id, { ...answer, keptAt: Number(response.headers.get("X-Now")) });
+      else this.kept.delete(id);
       this.remember();
       // What comes next from the same form replaces what is kept now.
       const form = this.form(id);

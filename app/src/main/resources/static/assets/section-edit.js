@@ -40,7 +40,9 @@ function tell(answer) {
     const here = answer.message && (answer.file || "section.json") === `section.${name}`;
     editor.problem(here ? answer.line : 1, here ? answer.message : "");
   });
-  said.textContent = answer.message || (dirty ? "Shown above as it is typed; nothing is kept yet." : "");
+  // What can be used is shown, with what the survey would find in it.
+  const shown = dirty && answer.shown ? "Shown above as it is typed; nothing is kept yet. " : "";
+  said.textContent = shown + answer.message;
   said.classList.toggle("state-breaks", Boolean(answer.message));
 }
 async function tryIt() {

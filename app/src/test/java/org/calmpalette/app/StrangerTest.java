@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.PlaywrightException;
 import com.microsoft.playwright.Request;
 import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.LoadState;
@@ -92,8 +93,15 @@ class StrangerTest {
         Running.bringIn(page, running.address, file("bootstrap.css", published));
         String theme = page.url().replace("/survey", "");
         page.navigate(theme + "/survey?row=%230d6efd");
-        Frame frame = Running.frames(page).get(2);
-        assertThat(Running.style(frame, "#text a", "color")).isEqualTo("rgb(13, 110, 253)");
+        // A page that has measured itself comes anew, with other frames.
+        page.waitForCondition(() -> {
+            try {
+                return Running.style(Running.frames(page).get(2), "#text a", "color")
+                        .equals("rgb(13, 110, 253)");
+            } catch (PlaywrightException anew) {
+                return false;
+            }
+        });
         page.click("text=All or none");
         for (String use : List.of("{ --bs-link-color: ", "{ --bs-link-color-rgb: ")) {
             page.locator("#card .uses li", new Page.LocatorOptions().setHasText(use))

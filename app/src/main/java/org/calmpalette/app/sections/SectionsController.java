@@ -42,6 +42,8 @@ import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.setting.Kinds;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.survey.Finding;
+import org.calmpalette.core.survey.SectionFindings;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.usage.Painted;
@@ -461,7 +463,7 @@ class SectionsController {
      * What came of trying a section while it is typed.
      *
      * @param shown names what is shown of it then; empty if it cannot be used
-     * @param file that a trouble is in
+     * @param file that a trouble is in, or what the survey would find
      * @param line from 1, or 0 where none is told
      * @param message what is the matter and how to mend it; empty if nothing is
      */
@@ -490,7 +492,18 @@ class SectionsController {
             String page = Sections.specimen(typed);
             String shown = Integer.toHexString(page.hashCode());
             trials.put(new Trial(id, me.id(), kit, shown), page);
-            return new Tried(shown, "", 0, "");
+            // What is wrong with what can be used: told at its line, and kept if its maker wants it so.
+            List<Finding> findings = SectionFindings.of(typed, json.replace("\r\n", "\n"));
+            if (findings.isEmpty()) {
+                return new Tried(shown, "", 0, "");
+            }
+            Finding first = findings.get(0);
+            return new Tried(
+                    shown,
+                    first.file(),
+                    first.line(),
+                    first.file() + ", line " + first.line() + ": " + first.message() + " " + first.mend()
+                            + (findings.size() == 1 ? "" : " And " + (findings.size() - 1) + " more."));
         } catch (BadInputException e) {
             Matcher at = AT.matcher(e.getMessage());
             boolean told = at.matches();

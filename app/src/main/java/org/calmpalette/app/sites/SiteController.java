@@ -145,8 +145,9 @@ class SiteController {
 
     @GetMapping("/{slug}")
     String site(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-        fill(sites.open(slug, me), model, me);
+        // Before anything is read: what is kept later is not in it.
         model.addAttribute("now", System.currentTimeMillis());
+        fill(sites.open(slug, me), model, me);
         return "sites/site";
     }
 

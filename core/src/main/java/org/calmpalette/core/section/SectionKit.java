@@ -20,6 +20,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.PictureFile;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.JsonLines;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Setting;
@@ -139,7 +140,11 @@ public record SectionKit(
                 }
                 settings.add(s);
             } catch (BadInputException e) {
-                throw new BadInputException(JSON + ", settings[" + at + "]: " + e.getMessage(), e.mend());
+                throw new BadInputException(
+                        JSON + ", line "
+                                + new JsonLines(json.getBytes(StandardCharsets.UTF_8)).line("settings[" + at + "]")
+                                + ", settings[" + at + "]: " + e.getMessage(),
+                        e.mend());
             }
             at++;
         }

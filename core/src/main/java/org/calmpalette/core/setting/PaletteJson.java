@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.calmpalette.core.BadInputException;
@@ -332,15 +333,11 @@ public final class PaletteJson {
             String key = at.substring(at.lastIndexOf('.') + 1);
             // Tools may keep things of their own under a name with a dollar sign, as JSON Schema does.
             if (!key.startsWith("$")) {
-                Optional<String> meant = SETTING_KEYS.stream()
-                        .filter(k -> org.apache.commons.text.similarity.LevenshteinDistance.getDefaultInstance()
-                                        .apply(k, key)
-                                <= 2)
-                        .findFirst();
+                String meant = meant(key, SETTING_KEYS);
                 fault(
                         at,
                         "“" + key + "” means nothing here; it is kept, and does nothing",
-                        meant.map(m -> "Did you mean “" + m + "”?").orElse("Take it out, or leave it."));
+                        meant.startsWith("Did") ? meant : "Take it out, or leave it.");
             }
         }
     }
@@ -563,6 +560,48 @@ public final class PaletteJson {
     /** One setting as the file holds it. @throws BadInputException with its place, if it cannot be used */
     public static Setting readSetting(Value value, Bands bands) {
         return setting(new JsonEntry(value, ""), bands);
+    }
+
+    /** What a section's file holds beside its settings. */
+    private static final Set<String> SECTION_KEYS = Set.of("label", "about", "rem", "settings");
+
+    /**
+     * Keys of a section's file that mean nothing, by their place in it, with what may be meant.
+     *
+     * @param json that has been read without a fault
+     */
+    public static Map<String, String> unknownInSection(String json) {
+        Map<String, String> unknown = new LinkedHashMap<>();
+        JsonNode file = MAPPER.readTree(json);
+        file.propertyNames().stream()
+                .filter(k -> !SECTION_KEYS.contains(k))
+                .forEach(k -> unknown.put(k, meant(k, SECTION_KEYS)));
+        int n = 0;
+        for (JsonNode node : file.path("settings")) {
+            Value.Parts parts = Value.of(node) instanceof Value.Parts p ? p : Value.parts();
+            JsonEntry entry = new JsonEntry(parts.with("place", Value.of("section")), "settings[" + n++ + "]");
+            setting(entry, Bands.USUAL);
+            // The place of a setting of a section is the section.
+            entry.unknown().stream()
+                    .limit(MOST_UNKNOWN)
+                    .forEach(at -> unknown.put(
+                            at,
+                            at.indexOf('.') == at.lastIndexOf('.')
+                                    ? meant(at.substring(at.indexOf('.') + 1), SETTING_KEYS)
+                                    : "Take it out, or look up what this kind of setting takes."));
+        }
+        unknown.keySet().removeIf(at -> at.substring(at.lastIndexOf('.') + 1).startsWith("$"));
+        return unknown;
+    }
+
+    private static String meant(String key, Set<String> known) {
+        return known.stream()
+                .filter(k -> org.apache.commons.text.similarity.LevenshteinDistance.getDefaultInstance()
+                                .apply(k, key)
+                        <= 2)
+                .findFirst()
+                .map(m -> "Did you mean “" + m + "”?")
+                .orElse("Known are " + String.join(", ", new TreeSet<>(known)) + ".");
     }
 
     private static void write(Setting setting, ObjectNode node) {

@@ -10,6 +10,7 @@ import org.calmpalette.core.cascade.Understanding;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.TokenType;
@@ -215,6 +216,18 @@ final class SpellingFindings {
             String raw = tokens.raw(i);
             if (tokens.is(i, TokenType.IDENT) && strange.contains(raw)) {
                 word(at, i, raw);
+            } else if (tokens.is(i, TokenType.HASH)
+                    && Color.parse(raw).isEmpty()
+                    && Understanding.of(property, at.value()) == Understanding.INVALID_VALUE) {
+                add(
+                        Finding.Kind.MISSPELT_VALUE,
+                        at,
+                        at.start(i),
+                        "“" + raw + "” is no colour, so browsers drop the declaration.",
+                        "Write 3, 4, 6 or 8 digits from 0 to f behind the sign.",
+                        raw,
+                        null,
+                        0);
             } else if (tokens.is(i, TokenType.DIMENSION)) {
                 unit(at, i, raw, tokens.lower(i));
             } else if (tokens.is(i, TokenType.NUMBER)

@@ -674,7 +674,7 @@ class SectionsTest {
         assertThat(after.palette().setting("quay-button")).isEmpty();
         assertThat(after.palette().known("quay-heading").given().value()).isEqualTo(Value.of("Our own words"));
         assertThatThrownBy(() -> OwnSections.kept(after, "mine", "{\"settings\":[{\"key\":\"a\"}]}", html, ""))
-                .hasMessageContaining("section.json, settings[0]");
+                .hasMessageContaining("section.json, line 1, settings[0]");
     }
 
     @Test
