@@ -111,23 +111,26 @@ export class Keeping {
     }
   }
 
-  // What this window wrote before the page was loaded, and is not known to be kept, is in the page again.
+  // What this window wrote before the page was loaded, and is not known to be kept, is in the page again. The answer
+  // names the forms.
   recall() {
     let all = [];
     try {
       all = JSON.parse(sessionStorage.getItem(this.memory) ?? "[]");
     } catch {
-      return;
+      return [];
     }
     for (const [id, { keptAt, ...answer }] of all) {
       const older = keptAt && keptAt <= Number(this.root.dataset.now);
       if (!older && !this.waiting.has(id)) this.waiting.set(id, { ...answer, body: new URLSearchParams(answer.body) });
     }
     this.remember();
-    if (!this.waiting.size) return;
+    const recalled = [...this.waiting.keys()];
+    if (!recalled.length) return recalled;
     this.restore();
     this.onNote();
     this.flush();
+    return recalled;
   }
 
   body({ body, page, turn, was, typed }) {

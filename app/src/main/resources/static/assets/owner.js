@@ -243,5 +243,4 @@ document.addEventListener("submit", async (event) => {
 });
 addEventListener("calm:key", ({ detail }) => { if (detail === "o") frames.hide(frames.hidden = !frames.hidden); });
 start();
-keeping.recall();
-for (const id of keeping.waiting.keys()) if (keeping.form(id)) attempt(keeping.form(id), true);
+for (const id of keeping.recall()) if (keeping.form(id)) attempt(keeping.form(id), true);
