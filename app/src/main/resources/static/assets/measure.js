@@ -111,7 +111,7 @@ export async function measured(view, page, onProgress) {
   const made = await measure(base + page.split("/").map(encodeURIComponent).join("/"), page, JSON.parse(turns), onProgress);
   const headers = { ...JSON.parse(document.body.getAttribute("hx-headers") || "{}"), "Content-Type": "application/octet-stream" };
   const answer = await fetch(`${theme}/measures?${new URLSearchParams({ base: head, page })}`, { method: "POST", body: JSON.stringify(made), headers });
-  if (!answer.ok) throw new Error(answer.status === 409 ? "The theme has changed meanwhile. Load the page again." : "What was measured could not be kept. Load the page again.");
+  if (!answer.ok) throw new Error("What was measured could not be kept. Load the page again.");
 }
 
 // All pages that nobody measured since they were last laid out otherwise, one after the other.

@@ -2,6 +2,10 @@
 import { measureMissing, measured } from "./measure.js";
 
 const view = document.querySelector(".gallery");
+let touched = false;
+for (const kind of ["input", "keydown", "pointerdown"]) {
+  document.querySelector("main")?.addEventListener(kind, (event) => { touched ||= kind === "input" || Boolean(event.target.closest("form, [data-subject], [data-image], details")); });
+}
 
 // First the page that is looked at, then the others in the background.
 async function measureAll() {
@@ -9,7 +13,9 @@ async function measureAll() {
   if (!first) return measureMissing(view).catch(() => {});
   try {
     await measured(view, first.dataset.page, (n) => { first.querySelector("[data-measured]").textContent = n; });
-    location.reload();
+    // Nothing that somebody is at is taken away from them.
+    if (!touched) return location.reload();
+    first.innerHTML = '<p class="notice notice-kept">Measured. <a href="">Show what the windows show of it</a>; what is not kept on this page goes then.</p>';
   } catch (problem) {
     const line = first.querySelector("[data-measure-problem]");
     line.textContent = problem.message;

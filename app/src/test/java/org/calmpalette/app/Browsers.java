@@ -52,7 +52,9 @@ final class Browsers {
                                     "--disable-sync",
                                     "--no-first-run",
                                     "--disable-features=IsolateSandboxedIframes",
-                                    "--disable-gpu-rasterization")));
+                                    "--disable-gpu-rasterization",
+                                    // As on a screen: letters stand where they belong, not on whole pixels.
+                                    "--font-render-hinting=none")));
             Runtime.getRuntime().addShutdownHook(new Thread(playwright::close));
         }
         return browser;

@@ -8,12 +8,15 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicReference;
+import org.calmpalette.core.Generated;
 import org.junit.jupiter.api.Test;
 
 /** The packed application as {@code ./calm} runs it: started, killed in the middle of writing, started again, stopped. */
 class CalmIT extends PackedApplication {
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
     private static final int WRITES_BEFORE_A_KILL = 7;
+    /** The application and the database in turn. */
+    private static final int KILLS = Generated.LONG ? 6 : 2;
 
     CalmIT() {
         super("calm-run", 35_000);
@@ -40,7 +43,7 @@ class CalmIT extends PackedApplication {
         AtomicReference<String> last = new AtomicReference<>("");
         AtomicReference<String> sent = new AtomicReference<>("");
         int told = 0;
-        for (int round = 0; round < 4; round++) {
+        for (int round = 0; round < KILLS; round++) {
             boolean database = round % 2 == 1;
             String victim = database ? pid("database/process") : pid("java-pid");
             CountDownLatch some = new CountDownLatch(WRITES_BEFORE_A_KILL);
@@ -100,7 +103,7 @@ class CalmIT extends PackedApplication {
                     .isEqualTo(200);
             assertThat(client.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
         }
-        assertThat(told).isGreaterThanOrEqualTo(4 * WRITES_BEFORE_A_KILL);
+        assertThat(told).isGreaterThanOrEqualTo(KILLS * WRITES_BEFORE_A_KILL);
         assertThat(Files.readString(run.resolve("app.log")))
                 .as("the log of before stays")
                 .contains("ended with 137 and started again");

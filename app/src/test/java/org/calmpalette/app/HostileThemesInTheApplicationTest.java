@@ -43,13 +43,10 @@ class HostileThemesInTheApplicationTest {
     private static final Set<String> EVERY_RUN = Set.of(
             "8 MB stylesheet on one line",
             "page 50,000 elements deep",
-            "var() nested 10,000 deep",
             "custom properties that double themselves",
             "10,000 colours",
-            "1,900 pages",
             "one rule of 5,000 gradients",
-            "15,000 paragraphs in the main part",
-            "pages in UTF-16 and UTF-32 without a mark, ISO-2022-JP");
+            "15,000 paragraphs in the main part");
 
     static byte[] zip(SortedMap<String, byte[]> files) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();

@@ -186,8 +186,12 @@ class PicturesTest {
                 .as("moved by the keys")
                 .isCloseTo(before - 0.5, within(0.01));
         maker.fill("[data-subject-form] [name=name]", "the ridge");
+        String head = maker.locator(".gallery").getAttribute("data-head");
         maker.click("[data-keep]");
         maker.waitForSelector(".notice >> text=Marked the ridge in p.png.");
+        assertThat(List.of(measuredAt(maker, theme, head), measuredAt(maker, theme, "1")))
+                .as("what another window measured before the box was kept, and on a theme that this is not")
+                .containsExactly(204, 404);
         maker.waitForSelector("text=the ridge lies under what is over the picture.");
         maker.click("text=Anchor to right top");
         maker.waitForSelector("text=right top, auto, no-repeat");
@@ -209,6 +213,16 @@ class PicturesTest {
                 "() => { document.querySelector('[name=left]').value = 90; document.querySelector('[data-keep]').disabled = false }");
         maker.click("[data-keep]");
         maker.waitForSelector("text=The subject of p.png does not lie inside of the picture.");
+    }
+
+    /** Sends what is measured of the page once more, as measured at a snapshot. @return the status of the answer */
+    private static int measuredAt(Page maker, String theme, String snapshot) {
+        return (int) maker.evaluate(
+                "async ([theme, base]) => { const page = 'index.html';"
+                        + " const body = await (await fetch(`${theme}/measures?page=${page}`)).text();"
+                        + " const headers = { ...JSON.parse(document.body.getAttribute('hx-headers')), 'Content-Type': 'application/octet-stream' };"
+                        + " return (await fetch(`${theme}/measures?${new URLSearchParams({ base, page })}`, { method: 'POST', body, headers })).status; }",
+                List.of(theme, snapshot));
     }
 
     @Test

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -32,6 +33,7 @@ import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.section.OwnSections;
+import org.calmpalette.core.section.ScriptCarriers;
 import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.section.Shelf;
@@ -337,6 +339,103 @@ class SectionsTest {
             theme = Sections.put(theme, kit, theme.pages().get(0), kit.key(), 0).applied(theme);
         }
         return theme;
+    }
+
+    /** What markup tries to pass as something else: a letter more or less, another case, other quotes, inside of what is allowed. */
+    private static String spoilt(String html, Random random) {
+        StringBuilder out = new StringBuilder(html);
+        for (int n = 1 + random.nextInt(3); n > 0; n--) {
+            int at = 9 + random.nextInt(Math.max(1, out.length() - 19));
+            switch (random.nextInt(6)) {
+                case 0 -> out.deleteCharAt(at);
+                case 1 -> out.insert(at, out.charAt(at));
+                case 2 -> out.insert(at, "\t\n /\"'<>=&;\u0000-!".charAt(random.nextInt(14)));
+                case 3 -> out.setCharAt(at, Character.toUpperCase(out.charAt(at)));
+                case 4 ->
+                    out.insert(
+                            at,
+                            List.of("<p>", "</p>", "<!--", "-->", "<b ", "&lt;", "&#", "=\"", "data-")
+                                    .get(random.nextInt(9)));
+                default ->
+                    out.insert(
+                            at,
+                            List.of("<svg>", "</svg>", "<table>", "<td>", "<title>", "<select>", "<a href=")
+                                    .get(random.nextInt(7)));
+            }
+        }
+        return out.toString();
+    }
+
+    /**
+     * Carriers of scripts, each spoilt in many ways: what is taken of them is put, handed over and opened in Chromium. Nothing runs,
+     * nothing asks another host, nothing waits for a click with a script.
+     */
+    @Test
+    @Tag("generated")
+    void markupThatIsTakenRunsNothingAndAsksNobody() throws IOException {
+        Random random = Generated.random(77);
+        List<String> carriers = ScriptCarriers.all();
+        List<SectionKit> taken = new ArrayList<>();
+        int tried = 0;
+        for (; tried < Generated.times(6_000) && taken.size() < Generated.times(120); tried++) {
+            String html = spoilt(carriers.get(random.nextInt(carriers.size())), random);
+            try {
+                taken.add(SectionKit.read("k" + tried, "{\"settings\": []}", html, "", new TreeMap<>()));
+            } catch (BadInputException refused) {
+                // As almost all of them.
+            }
+        }
+        assertThat(taken.size()).as("of " + tried + " that were tried").isGreaterThan(40);
+        Theme theme = theme();
+        int put = 0;
+        for (SectionKit kit : taken) {
+            try {
+                theme = Sections.put(theme, kit, theme.pages().get(0), kit.key(), 0)
+                        .applied(theme);
+                put++;
+            } catch (BadInputException refused) {
+                // Where it would not stay whole on a page.
+            }
+        }
+        assertThat(put).isGreaterThan(30);
+        ThemeFiles handed = Handover.files(theme, Map.of());
+        Page page = Browsers.page(1280, 800);
+        List<String> wrong = new ArrayList<>();
+        String home = "https://ferries.invalid/";
+        page.route("**/*", route -> {
+            String url = route.request().url();
+            if (!url.startsWith(home) && !url.startsWith("data:image/")) {
+                wrong.add(url);
+            }
+            String path = url.substring(Math.min(url.length(), home.length())).replaceAll("[?#].*", "");
+            String file = path.isEmpty() ? "index.html" : path;
+            route.fulfill(
+                    handed.has(file)
+                            ? new Route.FulfillOptions()
+                                    .setBodyBytes(handed.read(file))
+                                    .setContentType(file.endsWith(".css") ? "text/css" : "text/html")
+                            : new Route.FulfillOptions().setStatus(404));
+        });
+        page.onDialog(d -> {
+            wrong.add(d.message());
+            d.dismiss();
+        });
+        page.addInitScript("window.hits = 0; window.hit = () => { window.hits++; }");
+        page.navigate(home);
+        page.waitForLoadState();
+        @SuppressWarnings("unchecked")
+        List<String> waiting = (List<String>) page.evaluate("() => [...document.querySelectorAll('*')].flatMap(e => {"
+                + " e.dispatchEvent(new Event('error')); e.dispatchEvent(new MouseEvent('mouseover', {bubbles: true})); e.focus?.();"
+                + " return [...e.attributes].filter(a => /^on/i.test(a.name) || /^[\\x00-\\x20]*(javascript:|vbscript:|data:text)/i.test(a.value.replace(/[\\t\\n\\r]/g, '')))"
+                + "   .filter(a => /^on/i.test(a.name) || ['href', 'src', 'action', 'formaction', 'xlink:href', 'data', 'srcdoc', 'poster'].includes(a.name))"
+                + "   .map(() => e.outerHTML.slice(0, 200)); })");
+        assertThat(waiting).isEmpty();
+        assertThat(page.locator("script, iframe, object, embed, base, meta[http-equiv=refresh i]")
+                        .count())
+                .isZero();
+        assertThat(page.evaluate("() => window.hits")).isEqualTo(0);
+        assertThat(page.url()).isEqualTo(home);
+        assertThat(wrong).isEmpty();
     }
 
     /** What is handed over needs nobody: from the disk it loads only what is in it, and looks the same where no script runs. */

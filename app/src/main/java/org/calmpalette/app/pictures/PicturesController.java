@@ -647,10 +647,6 @@ class PicturesController {
             @AuthenticationPrincipal SignedIn me)
             throws IOException {
         OpenTheme open = themes.open(id, me);
-        if (open.head().id() != base) {
-            // The theme has moved on; the page is measured again as it is now.
-            return ResponseEntity.status(409).build();
-        }
         Measures measured =
                 Measures.read("The measures", request.getInputStream().readNBytes(Measures.LARGEST + 1));
         if (!measured.page().equals(page)) {
@@ -658,7 +654,7 @@ class PicturesController {
                     "These are the measures of " + measured.page() + ", not of " + page + ".",
                     "Measure the page again.");
         }
-        themes.keepMeasures(open, measured);
+        themes.keepMeasures(open, base, measured);
         return ResponseEntity.noContent().build();
     }
 }

@@ -1,6 +1,7 @@
 package org.calmpalette.app.pictures;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -18,10 +19,10 @@ import org.calmpalette.core.change.Recolored;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Tint;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
-import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -52,8 +53,11 @@ class RecolorController {
         this.notices = notices;
     }
 
-    /** A colour of a setting, before and after. */
-    public record Swatch(String key, String label, String now, String then) {}
+    /** The colours of a setting that become others, before and after. */
+    public record Swatch(String key, String label, List<Turn> turns) {}
+
+    /** One colour, before and after. */
+    public record Turn(String now, String then) {}
 
     /** A picture that was written anew. */
     public record Pair(String path, String now, String then) {}
@@ -90,22 +94,32 @@ class RecolorController {
                             .toList());
             model.addAttribute("unread", r.unread());
         });
+        Palette palette = open.theme().palette();
+        Set<String> keys = new LinkedHashSet<>();
+        palette.settings().stream().filter(Recolored::takes).forEach(s -> keys.add(s.key()));
+        Recolored.Turned turned = Recolored.turned(open.theme(), tint, keys);
         model.addAttribute(
                 "swatches",
-                open.theme().palette().settings().stream()
-                        .filter(Recolored::takes)
+                palette.settings().stream()
+                        .filter(s -> turned.keys().contains(s.key()))
                         .map(s -> swatch(s, tint))
+                        .filter(s -> !s.turns().isEmpty())
                         .toList());
         model.addAttribute("written", Recolored.written(open.theme()));
+        List<String> stays = new ArrayList<>(turned.stays().values());
+        stays.addAll(Recolored.staying(open.theme()));
+        model.addAttribute("stays", stays);
     }
 
     private static Swatch swatch(Setting s, Tint tint) {
-        String now = ((Value.Text) ((Given.Fixed) s.given()).value()).text();
         return new Swatch(
                 s.key(),
                 s.label(),
-                now,
-                tint.of(Color.parse(now).orElse(Color.BLACK)).hex());
+                Recolored.colors(s).stream()
+                        .map(now -> new Turn(
+                                now, ColorKey.of(tint.of(Color.parse(now).orElse(Color.BLACK)))))
+                        .filter(t -> !t.now().equals(t.then()))
+                        .toList());
     }
 
     @PostMapping

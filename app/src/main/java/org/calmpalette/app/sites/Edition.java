@@ -87,6 +87,11 @@ public class Edition {
         return liveTree;
     }
 
+    /** Whether what visitors got of it was let go of. */
+    boolean isReleased() {
+        return liveTree == null && filesHash != null;
+    }
+
     void build(String tree, String files) {
         this.liveTree = tree;
         this.filesHash = files;

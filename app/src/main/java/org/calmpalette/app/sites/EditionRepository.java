@@ -21,13 +21,24 @@ interface EditionRepository extends JpaRepository<Edition, Long> {
 
     Optional<Edition> findBySiteIdAndNumber(long siteId, int number);
 
-    Optional<Edition> findFirstBySiteIdAndPaletteHash(long siteId, String paletteHash);
+    Optional<Edition> findFirstBySiteIdAndPaletteHashOrderByIdDesc(long siteId, String paletteHash);
 
-    Optional<Edition> findFirstBySiteIdAndFilesHash(long siteId, String filesHash);
+    Optional<Edition> findFirstBySiteIdAndFilesHashOrderByIdDesc(long siteId, String filesHash);
 
     /** Editions from before what is live was built; see {@link LiveSites}. */
-    @Query("select e.id from Edition e where e.siteId = :siteId and e.liveTree is null order by e.number desc")
+    @Query(
+            "select e.id from Edition e where e.siteId = :siteId and e.liveTree is null and e.filesHash is null order by e.number desc")
     List<Long> notBuilt(long siteId);
+
+    /** Lets go of what visitors of editions up to a number got; made again from their choices where one is taken back. */
+    @Modifying
+    @Query(
+            "update Edition e set e.liveTree = null where e.siteId = :siteId and e.number <= :number and e.liveTree is not null")
+    void release(long siteId, int number);
+
+    @Modifying
+    @Query("delete from Edition e where e.siteId = :siteId and e.number <= :number")
+    void removeUpTo(long siteId, int number);
 
     @Modifying
     @Query("delete from Edition e where e.siteId = :siteId")

@@ -123,13 +123,16 @@ public class LiveSites {
 
     /** The files of the edition with this palette.css; earlier ones stay, for pages that are still open somewhere. */
     Optional<TreeFiles.Entry> palette(String slug, String hash) {
-        return edition(slug, "p" + hash, site -> editions.findFirstBySiteIdAndPaletteHash(site.id(), hash))
+        return edition(slug, "p" + hash, site -> editions.findFirstBySiteIdAndPaletteHashOrderByIdDesc(site.id(), hash))
                 .map(files -> files.get(Theme.PALETTE_CSS));
     }
 
     /** A file of the edition whose files have this hash together. */
     Optional<TreeFiles.Entry> file(String slug, String filesHash, String path) {
-        return edition(slug, "f" + filesHash, site -> editions.findFirstBySiteIdAndFilesHash(site.id(), filesHash))
+        return edition(
+                        slug,
+                        "f" + filesHash,
+                        site -> editions.findFirstBySiteIdAndFilesHashOrderByIdDesc(site.id(), filesHash))
                 .map(files -> files.get(path));
     }
 
@@ -144,8 +147,9 @@ public class LiveSites {
             return Optional.of(known);
         }
         Site site = sites.findBySlug(slug).orElse(null);
-        Optional<SortedMap<String, TreeFiles.Entry>> found =
-                site == null ? Optional.empty() : finder.find(site).map(e -> files(site, e));
+        Optional<SortedMap<String, TreeFiles.Entry>> found = site == null
+                ? Optional.empty()
+                : finder.find(site).filter(e -> !e.isReleased()).map(e -> files(site, e));
         found.ifPresent(files -> hashed.put(key, files));
         return found;
     }

@@ -59,6 +59,15 @@ public class SiteService {
     private static final int FARTHEST = 200;
     /** So many choices of other windows are kept for a site; of more the oldest goes. */
     private static final int MOST_ASIDE = 50;
+    /** Steps back that are kept, if their choices are not longer than {@link #DRAFT_BYTES} together. */
+    private static final int MOST_DRAFTS = 1_000;
+
+    private static final long DRAFT_BYTES = 50_000_000;
+    private static final int DRAFTS_BETWEEN_LOOKS = 20;
+    /** Editions of which everything that visitors get is kept; pages that were opened before still find their stylesheets. */
+    private static final int BUILT_EDITIONS = 50;
+    /** Editions that can be taken back. */
+    private static final int MOST_EDITIONS = 500;
 
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
     private static final SecureRandom RANDOM = new SecureRandom();
@@ -581,8 +590,20 @@ public class SiteService {
             if (note != null && !after.equals(before.choices())) {
                 SiteDraft next = new SiteDraft(site.id(), before.id(), after, cut(note), me.name());
                 site.moveDraft(drafts.save(from == null ? next : next.by(from)).id());
+                forgetEarliest(site);
             }
         });
+    }
+
+    /** Steps back do not reach for ever; see {@link #MOST_DRAFTS}. */
+    private void forgetEarliest(Site site) {
+        if (site.draftId() % DRAFTS_BETWEEN_LOOKS == 0) {
+            long beyond = drafts.beyond(site.id(), MOST_DRAFTS, DRAFT_BYTES);
+            if (beyond > 0) {
+                drafts.removeUpTo(site.id(), beyond, site.draftId());
+                drafts.firstAfter(site.id(), beyond);
+            }
+        }
     }
 
     private static String cut(String note) {
@@ -683,6 +704,8 @@ public class SiteService {
                 site.id(), editions.newest(site.id()) + 1, snapshotId, choices, css, Hash.of(css), note, me.name());
         live.build(site, edition);
         site.moveLive(editions.save(edition).id());
+        editions.release(site.id(), edition.number() - BUILT_EDITIONS);
+        editions.removeUpTo(site.id(), edition.number() - MOST_EDITIONS);
     }
 
     /** What an edition's choices are, for the pages that they fill. */

@@ -48,6 +48,7 @@ public class ImportService {
     private final ContentStore store;
     private final TransactionTemplate transaction;
     private final Jobs work;
+    private final Kept kept;
     /** Jobs of this node that have not ended. */
     private final Set<String> open = ConcurrentHashMap.newKeySet();
 
@@ -56,7 +57,9 @@ public class ImportService {
             ThemeService themes,
             ContentStore store,
             TransactionTemplate transaction,
-            Jobs work) {
+            Jobs work,
+            Kept kept) {
+        this.kept = kept;
         this.jobs = jobs;
         this.work = work;
         this.themes = themes;
@@ -150,7 +153,12 @@ public class ImportService {
     public StoredTheme read(Path upload, String shownName, SignedIn me, ThemeZip.Progress progress) throws IOException {
         SortedMap<String, TreeFiles.Entry> files = new TreeMap<>();
         SortedMap<String, byte[]> sheets = new TreeMap<>();
+        Kept.Amount taken = kept.of(me.id());
+        long[] room = {0};
         ThemeZip.Sink sink = (path, bytes) -> {
+            // Before it is kept: what is brought in again and again without room leaves nothing behind.
+            room[0] += bytes.length;
+            Kept.admit(taken, room[0]);
             files.put(path, new TreeFiles.Entry(store.keep(bytes), bytes.length));
             if (Paths.isStylesheet(path) && sheets.isEmpty()) {
                 sheets.put(path, bytes);

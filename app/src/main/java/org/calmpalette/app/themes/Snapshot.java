@@ -36,9 +36,13 @@ public class Snapshot {
     @Column(name = "point_name")
     private String pointName;
 
+    /** Null until it was counted; see {@link Kept}. */
+    private Long added;
+
     protected Snapshot() {}
 
-    Snapshot(long themeId, Long parentId, String treeHash, String note, String author) {
+    Snapshot(long themeId, Long parentId, String treeHash, String note, String author, long added) {
+        this.added = added;
         this.themeId = themeId;
         this.parentId = parentId;
         this.treeHash = treeHash;
@@ -79,6 +83,17 @@ public class Snapshot {
     /** Name of the restore point, or null if it is none. */
     public String pointName() {
         return pointName;
+    }
+
+    /** Bytes that it keeps and the one before it did not; null where nobody has counted yet. */
+    Long added() {
+        return added;
+    }
+
+    /** What lies between it and another one goes. */
+    void follow(Long parent, long more) {
+        this.parentId = parent;
+        this.added = more;
     }
 
     void name(String name) {

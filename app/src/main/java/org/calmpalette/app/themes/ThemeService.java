@@ -67,6 +67,7 @@ public class ThemeService {
     private final TransactionTemplate transaction;
     private final Surveys surveys;
     private final MeasureStore measures;
+    private final Kept kept;
     private static final int MOST_GROUNDS = 200;
     private final Cache<Long, String> names =
             Caffeine.newBuilder().maximumSize(2_000).build();
@@ -79,7 +80,9 @@ public class ThemeService {
             ThemeCache cache,
             TransactionTemplate transaction,
             Surveys surveys,
-            MeasureStore measures) {
+            MeasureStore measures,
+            Kept kept) {
+        this.kept = kept;
         this.measures = measures;
         this.themes = themes;
         this.snapshots = snapshots;
@@ -241,20 +244,36 @@ public class ThemeService {
      * @throws NotFoundException if there is no such page in the head snapshot
      */
     public void keepMeasures(OpenTheme open, Measures measured) {
-        Page page = open.read().rendered().page(measured.page()).orElseThrow(NotFoundException::new);
-        String layout = open.read().layoutKeys().of(page);
+        keepMeasures(open, open.head().id(), measured);
+    }
+
+    /**
+     * Keeps what was measured of a page as it was in a snapshot. Where it lies is told by what lays it out, so what was changed
+     * meanwhile and moves no box, such as a marked subject, takes nothing away.
+     *
+     * @throws NotFoundException where the theme has no such snapshot, or that had no such page
+     */
+    public void keepMeasures(OpenTheme open, long snapshot, Measures measured) {
+        ThemeCache.Read then = snapshot == open.head().id()
+                ? open.read()
+                : read(snapshots.findByIdAndThemeId(snapshot, open.id()).orElseThrow(NotFoundException::new));
+        String layout = layout(then, measured.page()).orElseThrow(NotFoundException::new);
         Measures kept = measured.of(layout);
         measures.keep(open.id(), layout, kept);
-        open.read().keep(measured.page(), kept);
-        surveys.lookBehind(open.read(), () -> measures.of(open.id(), open.read()));
+        if (layout(open.read(), measured.page()).filter(layout::equals).isPresent()) {
+            open.read().keep(measured.page(), kept);
+            surveys.lookBehind(open.read(), () -> measures.of(open.id(), open.read()));
+        }
+    }
+
+    private static Optional<String> layout(ThemeCache.Read read, String page) {
+        return read.rendered().page(page).map(read.layoutKeys()::of);
     }
 
     /** Keeps what was measured before, if the page is still laid out as it was then. @return whether it is */
     public boolean keepRecorded(OpenTheme open, Measures recorded) {
-        boolean same = open.read()
-                .rendered()
-                .page(recorded.page())
-                .map(p -> open.read().layoutKeys().of(p).equals(recorded.layout()))
+        boolean same = layout(open.read(), recorded.page())
+                .map(recorded.layout()::equals)
                 .orElse(false);
         if (same) {
             keepMeasures(open, recorded);
@@ -301,6 +320,7 @@ public class ThemeService {
 
     /** Makes a theme of files that are kept already. */
     public StoredTheme create(String name, SortedMap<String, TreeFiles.Entry> files, String note, SignedIn me) {
+        kept.admit(me.id(), kept.added(null, files));
         String tree = store.keepTree(files);
         // Reading it now refuses what cannot be used, before there is a theme of it.
         cache.get(tree, freeName(name, me.id()));
@@ -309,7 +329,8 @@ public class ThemeService {
 
     private StoredTheme begun(String name, String tree, String note, SignedIn me) {
         StoredTheme theme = themes.save(new StoredTheme(freeName(name, me.id()), me.id()));
-        Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name()));
+        long added = kept.added(null, store.tree(tree).entries());
+        Snapshot first = snapshots.save(new Snapshot(theme.id(), null, tree, note, me.name(), added));
         theme.moveHead(first.id());
         return theme;
     }
@@ -338,6 +359,7 @@ public class ThemeService {
         Theme theme = cache.get(from.treeHash(), seen.name()).theme();
         Change made = change.apply(theme);
         SortedMap<String, byte[]> files = made.files(theme);
+        kept.admit(me.id(), files.values().stream().mapToLong(f -> f.length).sum());
         return guarded(id, () -> {
             StoredTheme stored = at(themes.lock(id, me.id()), base);
             String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed());
@@ -356,6 +378,10 @@ public class ThemeService {
         Theme theme = cache.get(from.treeHash(), seen.name()).theme();
         Change made = change.apply(theme);
         SortedMap<String, byte[]> files = made.files(theme);
+        kept.admit(
+                me.id(),
+                kept.added(null, store.tree(from.treeHash()).entries())
+                        + files.values().stream().mapToLong(f -> f.length).sum());
         return transaction.execute(s -> begun(
                 name,
                 store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed()),
@@ -364,7 +390,8 @@ public class ThemeService {
     }
 
     private Snapshot advance(StoredTheme stored, Snapshot head, String tree, String note, SignedIn me) {
-        Snapshot next = snapshots.save(new Snapshot(stored.id(), head.id(), tree, note, me.name()));
+        long added = kept.added(head.treeHash(), store.tree(tree).entries());
+        Snapshot next = snapshots.save(new Snapshot(stored.id(), head.id(), tree, note, me.name(), added));
         stored.moveHead(next.id());
         return next;
     }
@@ -419,6 +446,28 @@ public class ThemeService {
                     "Write up to 80 characters, such as “before the green variant”.");
         }
         snapshot.name(name.strip());
+    }
+
+    /** What goes when the earlier states of a theme are removed. */
+    @Transactional(readOnly = true)
+    public Kept.Earlier earlier(long id, SignedIn me) {
+        return kept.earlier(themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new));
+    }
+
+    /**
+     * Removes the states of a theme that are neither its newest, nor how it came in, nor restore points, nor used by a site. Cannot be
+     * undone.
+     *
+     * @param base id of the snapshot that the person saw
+     * @throws StaleException if the theme has moved on since
+     * @return what went
+     */
+    @Transactional
+    public Kept.Earlier removeEarlier(long id, long base, SignedIn me) {
+        StoredTheme stored = at(themes.lock(id, me.id()), base);
+        Kept.Earlier went = kept.earlier(stored);
+        kept.removeEarlier(stored);
+        return went;
     }
 
     @Transactional(readOnly = true)

@@ -29,13 +29,16 @@ class ThemesController {
     private final OwnThemes ownThemes;
     private final FrameAddresses addresses;
     private final Notices notices;
+    private final Kept kept;
 
     ThemesController(
             ThemeService themes,
             ImportService imports,
             OwnThemes ownThemes,
             FrameAddresses addresses,
-            Notices notices) {
+            Notices notices,
+            Kept kept) {
+        this.kept = kept;
         this.themes = themes;
         this.imports = imports;
         this.ownThemes = ownThemes;
@@ -57,6 +60,7 @@ class ThemesController {
                                         ? null
                                         : addresses.ofSnapshot(t.head().id()) + Paths.address(t.first())))
                         .toList());
+        model.addAttribute("kept", kept.of(me.id()));
         return "themes/themes";
     }
 
@@ -98,6 +102,9 @@ class ThemesController {
     String history(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
         model.addAttribute("open", themes.open(id, me));
         model.addAttribute("snapshots", themes.history(id, me));
+        model.addAttribute("kept", kept.of(me.id()));
+        model.addAttribute("earlier", themes.earlier(id, me));
+        model.addAttribute("newest", Kept.NEWEST);
         return "themes/history";
     }
 
@@ -147,6 +154,17 @@ class ThemesController {
             @RequestParam long to,
             @AuthenticationPrincipal SignedIn me) {
         notices.done(themes.goBack(id, base, to, me).note());
+        return "redirect:/themes/" + id + "/history";
+    }
+
+    @PostMapping("/{id}/history/earlier")
+    String removeEarlier(@PathVariable long id, @RequestParam long base, @AuthenticationPrincipal SignedIn me) {
+        Kept.Earlier went = themes.removeEarlier(id, base, me);
+        notices.done(
+                went.states() == 0
+                        ? "There is no earlier state to remove"
+                        : "Removed " + went.states() + (went.states() == 1 ? " earlier state, " : " earlier states, ")
+                                + went.words());
         return "redirect:/themes/" + id + "/history";
     }
 

@@ -19,6 +19,7 @@ import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
+import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
@@ -340,6 +341,24 @@ public final class PaletteChange {
 
     /** @throws BadInputException if a default or a scheme holds what is not allowed, and did not hold it before */
     public static void check(Theme theme, Palette palette) {
+        List<Trouble> troubles = troubles(theme, palette);
+        if (!troubles.isEmpty()) {
+            throw troubles.get(0).said();
+        }
+    }
+
+    /**
+     * What a palette would hold though it is not allowed.
+     *
+     * @param key of the setting
+     * @param why it is not allowed
+     * @param said the same in words, with what mends it
+     */
+    record Trouble(String key, Refusal why, BadInputException said) {}
+
+    /** Defaults and values of schemes that are not allowed and were not there before. */
+    static List<Trouble> troubles(Theme theme, Palette palette) {
+        List<Trouble> all = new ArrayList<>();
         Set<String> before = new LinkedHashSet<>();
         ThemeBuild.defaults(theme)
                 .problems()
@@ -347,12 +366,16 @@ public final class PaletteChange {
         for (Effective.Problem p : Effective.defaults(palette, theme.media()).problems()) {
             if (!before.contains(p.setting().key() + " " + p.band().key())) {
                 boolean everywhere = p.source() == Effective.Source.MAKER;
-                throw new BadInputException(
-                        "“" + p.setting().label() + "”: the default "
-                                + (everywhere ? "" : "for " + p.band().label() + " ")
-                                + p.setting().kind().words(p.value()) + " is not among what an owner may choose. "
-                                + p.why().words(),
-                        "Allow it, or take another default.");
+                all.add(new Trouble(
+                        p.setting().key(),
+                        p.why(),
+                        new BadInputException(
+                                "“" + p.setting().label() + "”: the default "
+                                        + (everywhere ? "" : "for " + p.band().label() + " ")
+                                        + p.setting().kind().words(p.value())
+                                        + " is not among what an owner may choose. "
+                                        + p.why().words(),
+                                "Allow it, or take another default.")));
             }
         }
         for (Scheme scheme : palette.schemes()) {
@@ -363,13 +386,17 @@ public final class PaletteChange {
             for (LeftOut left :
                     Effective.of(palette, scheme.values(), theme.media()).leftOut()) {
                 if (!good.contains(left)) {
-                    throw new BadInputException(
-                            "The scheme “" + scheme.label() + "” sets " + left.key() + " to " + left.value()
-                                    + ", which would not be allowed. "
-                                    + left.why().words(),
-                            "Change the scheme, or allow the value.");
+                    all.add(new Trouble(
+                            left.key(),
+                            left.why(),
+                            new BadInputException(
+                                    "The scheme “" + scheme.label() + "” sets " + left.key() + " to " + left.value()
+                                            + ", which would not be allowed. "
+                                            + left.why().words(),
+                                    "Change the scheme, or allow the value.")));
                 }
             }
         }
+        return all;
     }
 }

@@ -120,6 +120,16 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
     }
 
     @Override
+    public BackgroundKind recolored(UnaryOperator<String> to) {
+        return new BackgroundKind(parts.recolored(to));
+    }
+
+    @Override
+    public Value recolored(Value value, UnaryOperator<String> to) {
+        return parts.recolored(value, to);
+    }
+
+    @Override
     public Value normal(Value given) {
         return parts.normal(given, "a background", ANY.initial());
     }

@@ -92,6 +92,16 @@ public record BorderKind(boolean none, CompositeKind parts) implements Kind {
     }
 
     @Override
+    public BorderKind recolored(UnaryOperator<String> to) {
+        return new BorderKind(none, parts.recolored(to));
+    }
+
+    @Override
+    public Value recolored(Value value, UnaryOperator<String> to) {
+        return parts.recolored(value, to);
+    }
+
+    @Override
     public Value normal(Value given) {
         return parts.normalOrNone(given, "a border", ANY.initial());
     }

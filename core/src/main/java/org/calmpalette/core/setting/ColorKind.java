@@ -163,6 +163,16 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
         }
     }
 
+    @Override
+    public ColorKind recolored(UnaryOperator<String> to) {
+        return new ColorKind(swatches.stream().map(to).distinct().toList(), bounds, contrasts, opaque);
+    }
+
+    @Override
+    public Value recolored(Value value, UnaryOperator<String> to) {
+        return Value.of(to.apply(((Value.Text) value).text()));
+    }
+
     static double ratio(Color a, Color b) {
         if (a.isOpaque()) {
             return b.isOpaque() ? Contrast.ratio(a, b) : Contrast.ratioOver(b, List.of(a));

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import org.calmpalette.core.BadInputException;
 
 /**
@@ -107,6 +108,23 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
             }
         }
         return Optional.empty();
+    }
+
+    CompositeKind recolored(UnaryOperator<String> to) {
+        Map<String, Kind> others = new LinkedHashMap<>();
+        kinds.forEach((name, kind) -> others.put(name, kind.recolored(to)));
+        Map<String, Value> stay = new LinkedHashMap<>();
+        fixed.forEach((name, value) -> stay.put(name, kinds.get(name).recolored(value, to)));
+        return new CompositeKind(others, stay);
+    }
+
+    Value recolored(Value value, UnaryOperator<String> to) {
+        if (!(value instanceof Value.Parts p)) {
+            return value;
+        }
+        Map<String, Value> others = new LinkedHashMap<>();
+        p.parts().forEach((name, part) -> others.put(name, kinds.get(name).recolored(part, to)));
+        return new Value.Parts(others);
     }
 
     /** The name of a part as people read it: screens write colour. */

@@ -112,6 +112,20 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
                         + "{\"color\": \"#d8a13c\", \"at\": 100}]} with 2 to " + MOST_STOPS + " stops.");
     }
 
+    @Override
+    public GradientKind recolored(UnaryOperator<String> to) {
+        return new GradientKind(shapes, color.recolored(to), mostStops);
+    }
+
+    @Override
+    public Value recolored(Value value, UnaryOperator<String> to) {
+        List<Value> stops = new ArrayList<>();
+        stops(value)
+                .forEach(s -> stops.add(
+                        s.with("color", color.recolored(s.part("color").orElseThrow(), to))));
+        return ((Value.Parts) value).with("stops", new Value.Many(stops));
+    }
+
     private static List<Value.Parts> stops(Value value) {
         return ((Value.Many) ((Value.Parts) value).part("stops").orElseThrow())
                 .items().stream().map(Value.Parts.class::cast).toList();

@@ -102,6 +102,20 @@ public sealed interface Kind
         return List.of();
     }
 
+    /**
+     * The same kind with other colours, wherever its limits list some.
+     *
+     * @param to makes another colour of one in its one way of writing
+     */
+    default Kind recolored(UnaryOperator<String> to) {
+        return this;
+    }
+
+    /** A value of the kind with other colours, wherever it holds some. */
+    default Value recolored(Value value, UnaryOperator<String> to) {
+        return value;
+    }
+
     /** What a value is judged against. */
     interface Around {
         /** The value of another setting at the same window width; empty if there is none. */

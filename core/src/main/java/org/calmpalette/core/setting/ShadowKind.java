@@ -89,6 +89,16 @@ public record ShadowKind(boolean none, CompositeKind parts) implements Kind {
     }
 
     @Override
+    public ShadowKind recolored(UnaryOperator<String> to) {
+        return new ShadowKind(none, parts.recolored(to));
+    }
+
+    @Override
+    public Value recolored(Value value, UnaryOperator<String> to) {
+        return parts.recolored(value, to);
+    }
+
+    @Override
     public Value normal(Value given) {
         return parts.normalOrNone(given, "a shadow", ANY.initial());
     }

@@ -1,5 +1,6 @@
 package org.calmpalette.core.theme;
 
+import java.math.BigDecimal;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.page.Page;
@@ -39,7 +40,7 @@ public final class Limits {
         return new SetAside(
                 path,
                 false,
-                "It has " + kilobytes(bytes) + "; files of its kind are looked at up to " + kilobytes(most) + ".",
+                "It has " + words(bytes) + "; files of its kind are looked at up to " + words(most) + ".",
                 "Split it, or leave out what the site does not use.");
     }
 
@@ -51,7 +52,7 @@ public final class Limits {
             return new SetAside(
                     path,
                     false,
-                    "With it the stylesheets have more than " + kilobytes(SHEETS)
+                    "With it the stylesheets have more than " + words(SHEETS)
                             + ", which is the most that is looked at.",
                     "Leave out stylesheets that the site does not use.");
         }
@@ -94,8 +95,15 @@ public final class Limits {
         return new SetAside(path, true, e.why(), "Save it as UTF-8.");
     }
 
-    private static String kilobytes(long bytes) {
-        return bytes >= 1_000_000 ? (bytes / 100_000) / 10.0 + " MB" : bytes / 1_000 + " kB";
+    /** A number of bytes as people read it, such as "12 kB", "1.5 MB" or "2 GB"; rounded down. */
+    public static String words(long bytes) {
+        return bytes >= 1_000_000_000
+                ? BigDecimal.valueOf(bytes / 100_000_000, 1)
+                                .stripTrailingZeros()
+                                .toPlainString() + " GB"
+                : bytes >= 1_000_000
+                        ? (bytes / 100_000) / 10.0 + " MB"
+                        : bytes >= 1_000 ? bytes / 1_000 + " kB" : bytes + " bytes";
     }
 
     private static String counted(int n) {

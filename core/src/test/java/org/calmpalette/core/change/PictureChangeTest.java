@@ -19,7 +19,9 @@ import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.picture.PictureEdit;
 import org.calmpalette.core.picture.PictureSize;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Limits;
@@ -124,6 +126,87 @@ class PictureChangeTest {
                 .hasMessageContaining("no colour of its own");
         assertThatThrownBy(() -> Recolored.of(theme, tint, Map.of(), Set.of(), false))
                 .hasMessageContaining("Nothing was chosen");
+    }
+
+    /** Each kind that holds colours, in all bands, with what may be chosen and what schemes choose. */
+    @Test
+    void allThatCarriesAColourTurnsTogether() {
+        Theme theme = Themes.of(
+                "a.css",
+                "a{color:#336699}",
+                "palette.json",
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[
+                 {"key":"back","label":"Back","kind":"background","place":"p","default":{"color":"#336699","picture":"","repeat":"no-repeat",
+                  "position":"center center","size":"cover","attachment":"scroll","overlay":"#336699","strength":20},
+                  "allowed":{"color":{"swatches":["#336699","#ffffff"]},"fixed":{"overlay":"#336699"}},
+                  "bands":{"phone":{"color":"#ffffff","picture":"","repeat":"no-repeat","position":"center center","size":"cover","attachment":"scroll","overlay":"#336699","strength":20}}},
+                 {"key":"edge","label":"Edge","kind":"border","place":"p","default":{"width":{"value":1,"unit":"px"},"style":"solid","color":"#336699"}},
+                 {"key":"no-edge","label":"No edge","kind":"border","place":"p","default":"none","allowed":{"none":true}},
+                 {"key":"shade","label":"Shade","kind":"shadow","place":"p","default":{"x":{"value":0,"unit":"px"},"y":{"value":1,"unit":"px"},"blur":{"value":2,"unit":"px"},"spread":{"value":0,"unit":"px"},"color":"#33669980","inside":false}},
+                 {"key":"sky","label":"Sky","kind":"gradient","place":"p","default":{"shape":"linear","angle":180,"stops":[{"color":"#336699","at":0},{"color":"#ffffff","at":100}]}},
+                 {"key":"grey","label":"Grey","kind":"color","place":"p","default":"#777777","allowed":{"swatches":["#777777","#336699","#eeeeee"]}}],
+                 "schemes":[{"key":"s","label":"S","values":{"grey":"#336699","edge":{"width":{"value":2,"unit":"px"},"style":"solid","color":"#336699"}}}]}""");
+        Tint tint = new Tint(Tint.Way.OVER, Color.parse("#ff0000").orElseThrow(), Color.WHITE, 50);
+        Set<String> keys = Set.of("back", "edge", "shade", "sky", "grey");
+        assertThat(theme.palette().settings().stream().filter(Recolored::takes).map(Setting::key))
+                .containsExactlyInAnyOrderElementsOf(keys);
+        Theme after = Recolored.of(theme, tint, Map.of(), keys, true).applied(theme);
+        String json = Themes.text(after.files(), "palette.json");
+        assertThat(json).doesNotContain("#336699").doesNotContain("#777777").contains("#99334d", "#99334d80");
+        Palette palette = after.palette();
+        // A white that is a default goes along, one that may be chosen stays, and what is chosen is among what may be.
+        assertThat(((Value.Parts) palette.known("back").bands().get("phone").value()).text("color"))
+                .isEqualTo("#ff8080");
+        assertThat(((ColorKind) palette.known("grey").kind()).swatches())
+                .containsExactly("#bb3c3c", "#99334d", "#eeeeee");
+        assertThat(palette.schemes().get(0).values().get("grey")).isEqualTo(Chosen.of("#99334d"));
+        assertThat(ThemeBuild.defaults(after).problems()).isEmpty();
+        // As a scheme all of it as well, and the theme as it is.
+        Theme scheme = Recolored.scheme(theme, tint, Map.of(), keys, "Red").applied(theme);
+        assertThat(scheme.palette().known("back").given())
+                .isEqualTo(theme.palette().known("back").given());
+        assertThat(scheme.palette().schemes().get(1).values().keySet())
+                .as("a list of colours in a part does not grow with a scheme")
+                .containsExactlyInAnyOrder("edge", "shade", "sky", "grey");
+        assertThat(ThemeBuild.chosen(scheme, scheme.palette().schemes().get(1).values())
+                        .leftOut())
+                .isEmpty();
+    }
+
+    @Test
+    void whatALimitForbidsStaysWithWhatItHasToStandOutFromAndIsNamed() {
+        Theme theme = Themes.of(
+                "a.css",
+                "a{color:#336699}",
+                "vendor/b.css",
+                "b{color:#993366;border-color:#884422} i{color:#777}",
+                "palette.json",
+                """
+                {"name":"T","places":[{"key":"p","label":"P"}],"settings":[
+                 {"key":"ink","label":"Ink","kind":"color","place":"p","default":"#113355","allowed":{"contrast":[{"with":"paper","atLeast":9}]}},
+                 {"key":"paper","label":"Paper","kind":"color","place":"p","default":"#eef4ff"},
+                 {"key":"hue","label":"Hue","kind":"color","place":"p","default":"#336699","allowed":{"bounds":{"hue":[230,270]}}},
+                 {"key":"free","label":"Free","kind":"color","place":"p","default":"#336699"}]}""");
+        Tint tint = new Tint(Tint.Way.OVER, Color.parse("#ff0000").orElseThrow(), Color.WHITE, 50);
+        Set<String> keys = Set.of("ink", "paper", "hue", "free");
+        Recolored.Turned turned = Recolored.turned(theme, tint, keys);
+        assertThat(turned.keys()).containsExactly("free");
+        assertThat(turned.stays()).containsOnlyKeys("ink", "paper", "hue");
+        assertThat(turned.stays().get("hue")).contains("“Hue”").contains("hue");
+        Change change = Recolored.of(theme, tint, Map.of(), keys, true);
+        assertThat(change.note())
+                .contains("Recoloured 1 setting, 1 written colour")
+                .contains("as before: ", "Ink", "Paper", "Hue");
+        assertThat(Themes.text(change.applied(theme).files(), "vendor/b.css")).contains("#993366");
+        assertThat(Recolored.staying(theme))
+                .containsExactly(
+                        "1 grey of the stylesheets: greys carry texts.",
+                        "2 colours in vendor/b.css, since "
+                                + SheetRole.of(theme).get("vendor/b.css").because()
+                                + ": an edit there would not last.");
+        assertThatThrownBy(() -> Recolored.of(theme, tint, Map.of(), Set.of("hue"), false))
+                .hasMessageContaining("“Hue”: the default");
     }
 
     @Test
