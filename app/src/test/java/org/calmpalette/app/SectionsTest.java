@@ -300,19 +300,20 @@ class SectionsTest {
             assertThat(style(page, "[data-section=columns]", "display")).isEqualTo("none");
             assertThat(style(page, "[data-section=lead]", "min-height")).isEqualTo("800px");
             assertThat(style(page, "[data-section=lead]", "background-color")).isEqualTo("rgb(17, 68, 17)");
-            assertThat(style(page, "[data-section=lead] .inner", "max-width")).isEqualTo("704px");
+            assertThat(style(page, "[data-section=lead] .lead-inner", "max-width"))
+                    .isEqualTo("704px");
             assertThat(style(page, "[data-section=lead] h2", "color"))
                     .as("not the theme's own")
                     .isEqualTo("rgb(255, 255, 255)");
             assertThat(style(page, "[data-section=cards] ul", "grid-template-columns")
                             .split(" "))
                     .hasSize(width == 390 ? 1 : width == 820 ? 2 : 4);
-            assertThat(style(page, "[data-section=beside] .inner", "grid-template-columns")
+            assertThat(style(page, "[data-section=beside] .beside-inner", "grid-template-columns")
                             .split(" "))
                     .hasSize(width == 390 ? 1 : 2);
             assertThat(style(page, "[data-section=beside] img", "order")).isEqualTo("1");
             assertThat(style(page, "[data-section=act]", "background-image")).contains("linear-gradient(90deg");
-            assertThat(style(page, "[data-section=act] .inner", "animation-name"))
+            assertThat(style(page, "[data-section=act] .act-inner", "animation-name"))
                     .isEqualTo("act-rise");
             assertThat(style(page, "[data-section=drift] img", "animation-name"))
                     .isEqualTo("drift-drift");
@@ -324,7 +325,7 @@ class SectionsTest {
                     .as("no wider than the window")
                     .isEqualTo(true);
             page.emulateMedia(new Page.EmulateMediaOptions().setReducedMotion(ReducedMotion.REDUCE));
-            assertThat(style(page, "[data-section=act] .inner", "animation-name"))
+            assertThat(style(page, "[data-section=act] .act-inner", "animation-name"))
                     .isEqualTo("none");
             assertThat(style(page, "[data-section=drift] img", "animation-name"))
                     .isEqualTo("none");
@@ -518,13 +519,17 @@ class SectionsTest {
                         "background-image",
                         "linear-gradient(45deg"),
                 new Case("plain-ground", "#a1b2c3", "[data-section=plain]", "background-color", "rgb(161, 178, 195)"),
-                new Case("plain-width", "narrow", "[data-section=plain] .inner", "width", "704px"),
-                new Case("plain-width", "column", "[data-section=plain] .inner", "width", "1152px"),
-                new Case("plain-width", "all", "[data-section=plain] .inner", "width", "1400px"),
+                new Case("plain-width", "narrow", "[data-section=plain] .plain-inner", "width", "704px"),
+                new Case("plain-width", "column", "[data-section=plain] .plain-inner", "width", "1152px"),
+                new Case("plain-width", "all", "[data-section=plain] .plain-inner", "width", "1400px"),
                 new Case("plain-sides", none, "[data-section=plain]", "padding-left", "0px"),
                 new Case(
-                        "columns-count", Value.of(1), "[data-section=columns] .all", "grid-template-columns", "1152px"),
-                new Case("columns-place", "even", "[data-section=columns] .all", "align-items", "stretch"),
+                        "columns-count",
+                        Value.of(1),
+                        "[data-section=columns] .columns-all",
+                        "grid-template-columns",
+                        "1152px"),
+                new Case("columns-place", "even", "[data-section=columns] .columns-all", "align-items", "stretch"),
                 new Case("lead-height", "third", "[data-section=lead]", "min-height", "264px"),
                 new Case("lead-height", "content", "[data-section=lead]", "min-height", "0px"));
         for (Case c : cases) {
@@ -545,7 +550,7 @@ class SectionsTest {
         assertThat(
                         shown(theme, flush, "flush", 1440)
                                 .evaluate(
-                                        "() => { const b = document.querySelector('[data-section=plain] .inner').getBoundingClientRect(); return b.left + ' ' + b.width }"))
+                                        "() => { const b = document.querySelector('[data-section=plain] .plain-inner').getBoundingClientRect(); return b.left + ' ' + b.width }"))
                 .isEqualTo("0 1440");
         for (int count = 2; count <= 4; count++) {
             assertThat(style(
@@ -875,10 +880,26 @@ class SectionsTest {
 
     private static final String STILL = " *{transition:none!important;animation:none!important}";
 
-    /** Parts of pages in the markup of published sheets, each a section on a page without any of their rules. */
+    private static Theme page(String sheet, byte[] css) {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                ("<!doctype html><html lang=en><head><title>B</title>" + sheet
+                                + "</head><body><main></main></body></html>")
+                        .getBytes(StandardCharsets.UTF_8));
+        if (css.length > 0) {
+            files.put("sheet.css", css);
+        }
+        return Theme.read(ThemeFiles.of(files), "B");
+    }
+
+    /**
+     * Parts of pages in the markup of published sheets, each a section on a page without any of their rules, and on one under another
+     * published sheet, which says other things of the same elements and classes.
+     */
     @Test
     @SuppressWarnings("unchecked")
-    void partsOfPagesUnderPublishedSheetsLookTheSameOnABarePage() {
+    void partsOfPagesUnderPublishedSheetsLookTheSameOnOtherPages() {
         // In the markup of people where there is some, else of a specimen page of all its classes.
         Map<String, String> sheets = new TreeMap<>(Map.of(
                 "bootstrap 5.3.8", "bootstrap",
@@ -889,12 +910,8 @@ class SectionsTest {
                 "picocss 2.1.1", ""));
         Page original = Browsers.page(1440, 900);
         Page copy = Browsers.page(1440, 900);
-        Theme bare = Theme.read(
-                ThemeFiles.of(new TreeMap<>(Map.of(
-                        "index.html",
-                        "<!doctype html><html lang=en><head><title>B</title></head><body><main></main></body></html>"
-                                .getBytes(StandardCharsets.UTF_8)))),
-                "B");
+        Theme bare = page("", new byte[0]);
+        List<String> names = List.copyOf(sheets.keySet());
         List<String> wrong = new ArrayList<>();
         int parts = 0;
         int seen = 0;
@@ -911,6 +928,8 @@ class SectionsTest {
                     new String(css, StandardCharsets.UTF_8) + STILL);
             org.calmpalette.core.page.Page index = theme.pages().get(0);
             Rendered rendered = new Rendered(theme);
+            byte[] foreign = OutsideSheets.get(names.get((names.indexOf(sheet.getKey()) + 1) % names.size()));
+            Theme other = page("<link rel=\"stylesheet\" href=\"sheet.css\">", foreign);
             for (org.jsoup.nodes.Element part : index.document().body().getAllElements()) {
                 int size = part.getAllElements().size();
                 int depth = part.parents().size();
@@ -932,16 +951,19 @@ class SectionsTest {
                     continue;
                 }
                 parts++;
-                Theme put = Sections.put(bare, kit, bare.pages().get(0), "", 0).applied(bare);
+                Theme to = parts % 3 == 0 ? bare : other;
+                Theme put = Sections.put(to, kit, to.pages().get(0), "", 0).applied(to);
                 String page = new String(
                         ThemeBuild.filled(put.pages().get(0), ThemeBuild.defaults(put)), StandardCharsets.UTF_8);
-                copy.setContent(page.replaceFirst(
-                        "<link rel=\"stylesheet\" href=\"sections.css\">", "<style id=sheet></style>"));
+                copy.setContent(page.replaceAll("<link rel=\"stylesheet\" [^>]*>", "")
+                        .replaceFirst("</head>", "<style id=foreign></style><style id=sheet></style></head>"));
                 copy.evaluate(
-                        "css => { document.getElementById('sheet').textContent = css }",
-                        ThemeBuild.settingsCss(put)
-                                + new String(put.files().read("sections.css"), StandardCharsets.UTF_8)
-                                + STILL);
+                        "([foreign, css]) => { document.getElementById('foreign').textContent = foreign; document.getElementById('sheet').textContent = css }",
+                        List.of(
+                                to == bare ? "" : new String(foreign, StandardCharsets.UTF_8),
+                                ThemeBuild.settingsCss(put)
+                                        + new String(put.files().read("sections.css"), StandardCharsets.UTF_8)
+                                        + STILL));
                 List<String> theirs = (List<String>) original.evaluate(
                         "([at, paint]) => eval(paint)(document.querySelectorAll('*')[at])",
                         List.of(index.elements().indexOf(part) - 1, PAINT));
@@ -957,9 +979,10 @@ class SectionsTest {
                             && theirs.get(n).equals(ours.get(n))) {
                         n++;
                     }
-                    wrong.add(sheet.getKey() + " " + part.cssSelector() + "\n  "
-                            + (n < theirs.size() ? theirs.get(n) : "-") + "\n  "
-                            + (n < ours.size() ? ours.get(n) : "-"));
+                    wrong.add(
+                            sheet.getKey() + " " + part.cssSelector() + (to == bare ? ", bare" : ", elsewhere") + "\n  "
+                                    + (n < theirs.size() ? theirs.get(n) : "-") + "\n  "
+                                    + (n < ours.size() ? ours.get(n) : "-"));
                 }
             }
         }

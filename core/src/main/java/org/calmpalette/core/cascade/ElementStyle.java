@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.value.BackgroundLayer;
@@ -51,6 +52,23 @@ public final class ElementStyle {
             if (!a.property().startsWith("--")) {
                 file(a);
             }
+        }
+        all();
+    }
+
+    /** {@code all} concerns every longhand (CSS Cascade 4, section 3.2): also one that is not computed, where something else sets it. */
+    private void all() {
+        List<CascadedDeclaration> all = matched.stream()
+                .filter(a -> a.property().equals("all") && Expansion.isWide(a.value()))
+                .toList();
+        if (!all.isEmpty()) {
+            Set<String> filed = Properties.computed();
+            byLonghand.forEach((longhand, list) -> {
+                if (!filed.contains(longhand) && !longhand.equals("unicode-bidi") && !longhand.equals("direction")) {
+                    list.addAll(all);
+                    list.sort(CascadedDeclaration.STRENGTH);
+                }
+            });
         }
     }
 

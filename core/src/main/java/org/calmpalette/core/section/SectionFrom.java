@@ -75,7 +75,20 @@ public final class SectionFrom {
             "word-spacing",
             "text-indent",
             "border-collapse",
-            "direction");
+            "direction",
+            "font-variant",
+            "text-shadow",
+            "text-align-last",
+            "word-break",
+            "overflow-wrap",
+            "hyphens",
+            "cursor",
+            "visibility",
+            "quotes",
+            "tab-size",
+            "border-spacing",
+            "caption-side",
+            "color-scheme");
 
     private static final Set<String> TEXTS = Set.of(
             "h1",
@@ -167,7 +180,7 @@ public final class SectionFrom {
         String html = markup();
         css = colors(css, html);
         SectionKit plain = new SectionKit(
-                key, label, "", html, css, List.copyOf(settings), pictures, SectionKit.remOf(rendered, page));
+                key, label, "", html, css, List.copyOf(settings), pictures, SectionKit.remOf(rendered, page), true);
         // Read once more as any other: what could not be used is told now, with its line.
         return SectionKit.read(key, plain.json(label), html, css, pictures);
     }
@@ -559,9 +572,9 @@ public final class SectionFrom {
             // What a browser gives an element of its own accord, as letters to a button, stays; what rules give it
             // comes after this.
             String value = from(isByRule(style, property) ? root.parent() : root, property);
-            if (!value.isBlank()) {
-                out.append("  ").append(property).append(": ").append(value).append(";\n");
-            }
+            // Elsewhere something else may come from around it.
+            String said = value.isBlank() ? "initial" : value;
+            out.append("  ").append(property).append(": ").append(said).append(";\n");
         }
         String display = style.computed("display");
         if (isItem() && !isByRule(style, "display") && !blockified(display).equals(display)) {

@@ -48,6 +48,8 @@ import tools.jackson.databind.node.ObjectNode;
  * @param settings in the order in which owners are asked
  * @param pictures and videos by their path in the folder
  * @param rem CSS px that 1rem has where it was made, 4 to 64; 16 unless it says otherwise
+ * @param apart whether it looks as its own stylesheet says and nothing else: no rule around it counts for its elements, and it inherits
+ *     what that stylesheet leaves to it only
  */
 public record SectionKit(
         String key,
@@ -57,7 +59,8 @@ public record SectionKit(
         String css,
         List<Setting> settings,
         SortedMap<String, byte[]> pictures,
-        double rem) {
+        double rem,
+        boolean apart) {
     /** What browsers give 1rem where no page says otherwise (common practice). */
     static final double USUAL_REM = 16;
 
@@ -161,7 +164,8 @@ public record SectionKit(
                 css.stripTrailing(),
                 List.copyOf(settings),
                 pictures,
-                rem(root));
+                rem(root),
+                root.path("apart").asBoolean(false));
         kit.root(kit.page());
         SectionSheet.check(kit);
         return kit;
@@ -304,6 +308,9 @@ public record SectionKit(
         root.put("format", 1).put("label", label).put("about", about);
         if (rem != USUAL_REM) {
             root.put("rem", rem);
+        }
+        if (apart) {
+            root.put("apart", true);
         }
         ArrayNode all = root.putArray("settings");
         settings.forEach(s -> {

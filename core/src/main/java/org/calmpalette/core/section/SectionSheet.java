@@ -63,7 +63,38 @@ final class SectionSheet {
 
     /** @throws BadInputException with the line, if a rule would reach out of the section */
     static void check(SectionKit kit) {
-        scoped(kit.css(), "x", Map.of(), Map.of(), Identifiers.NONE);
+        scoped(kit, "x", Map.of(), Map.of(), Identifiers.NONE);
+    }
+
+    /**
+     * What stands before the rules of a section that is {@link SectionKit#apart()}: everything that rules around it say of what is in it
+     * goes back to what browsers do (CSS Cascade 4, section 7.3.4). Attributes that say how something looks would go back, too, so what
+     * has them is left out.
+     */
+    private static final String APART =
+            """
+            %1$s, %1$s :where(:not(svg, svg *, font, [width], [height], [align], [valign], [bgcolor], [border], [cellpadding], [cellspacing])),
+            %1$s::before, %1$s::after, %1$s ::before, %1$s ::after {
+              all: revert;
+            }
+            """;
+
+    /** Weighs more than what themes write, and is true of everything. */
+    private static final String HEAVY = ":not(#_#_)";
+
+    /** The rules of a section as they are on its page; the parameters are those below. */
+    static String scoped(
+            SectionKit kit,
+            String name,
+            Map<String, String> properties,
+            Map<String, String> pictures,
+            Identifiers identifiers) {
+        if (!kit.apart()) {
+            return scoped(kit.css(), name, properties, pictures, identifiers);
+        }
+        String root = "[data-section=\"" + name + "\"]" + HEAVY;
+        return String.format(APART, root)
+                + new SectionSheet(kit.css(), root, name + "-", properties, pictures, identifiers).scoped();
     }
 
     /**

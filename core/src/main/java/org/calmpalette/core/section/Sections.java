@@ -273,8 +273,8 @@ public final class Sections {
                 properties.put("--" + property.substring(name.length() + 3), property);
             }
         });
-        return open(name) + "\n" + SectionSheet.scoped(kit.css(), name, properties, addresses, identifiers(kit, name))
-                + "\n" + close(name) + "\n";
+        return open(name) + "\n" + SectionSheet.scoped(kit, name, properties, addresses, identifiers(kit, name)) + "\n"
+                + close(name) + "\n";
     }
 
     /** Only ours has it: that a section begins is what makers write as well. */

@@ -563,7 +563,7 @@ public final class PaletteJson {
     }
 
     /** What a section's file holds beside its settings. */
-    private static final Set<String> SECTION_KEYS = Set.of("label", "about", "rem", "settings");
+    private static final Set<String> SECTION_KEYS = Set.of("label", "about", "rem", "apart", "settings");
 
     /**
      * Keys of a section's file that mean nothing, by their place in it, with what may be meant.

@@ -82,7 +82,17 @@ class SectionFromTest {
         TreeMap<String, byte[]> files = new TreeMap<>();
         files.put(
                 "index.html",
-                "<!doctype html><html><head><title>O</title></head><body><main></main></body></html>"
+                "<!doctype html><html><head><title>O</title><link rel=stylesheet href=o.css></head><body><main></main></body></html>"
+                        .getBytes(StandardCharsets.UTF_8));
+        // Another theme says other things of the same elements and classes, and hands other things down.
+        files.put(
+                "o.css",
+                """
+                body { letter-spacing: 3px; font: 30px monospace; color: #00ff00; text-align: right }
+                body main .card h3, body main h2 { color: #00ff00; font-size: 50px; margin-top: 9px; text-align: left }
+                #piers * { border: 9px solid #00ff00; padding-top: 7px; line-height: 3; background-color: #00ff00 }
+                #piers .card a::after { color: #00ff00; content: "o" }
+                """
                         .getBytes(StandardCharsets.UTF_8));
         Theme other = Theme.read(ThemeFiles.of(files), "O");
         return Sections.put(other, kit, other.pages().get(0), "", 0).applied(other);

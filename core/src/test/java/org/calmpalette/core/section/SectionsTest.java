@@ -470,7 +470,7 @@ class SectionsTest {
                 .containsExactly("One", "p", "Fog", "Fog 2", "Tickets");
         assertThat(built(copied, Map.of("fog-shown", Chosen.of(Value.of(false)))))
                 .contains(
-                        "<aside class=\"notice\" data-setting-show=\"fog-shown\" data-section=\"fog\" data-section-kind=\"notice\" id=\"fog\" data-setting-hidden=\"phone tablet desktop\">");
+                        "<aside class=\"notice-section\" data-setting-show=\"fog-shown\" data-section=\"fog\" data-section-kind=\"notice\" id=\"fog\" data-setting-hidden=\"phone tablet desktop\">");
     }
 
     private static final String COLUMN =
@@ -508,7 +508,7 @@ class SectionsTest {
         Theme after = put(theme, "notice", 0, "Fog", Blocks.AFTER_MAIN);
         assertThat(order(after)).containsExactly("Hero", "in p", "in p", "Fog");
         assertThat(Themes.text(after.files(), "index.html"))
-                .contains("  </main>\n  <aside class=\"notice\"", "</aside>\n  <footer>");
+                .contains("  </main>\n  <aside class=\"notice-section\"", "</aside>\n  <footer>");
         Theme up = moved(after, "Fog", -1);
         assertThat(order(up)).containsExactly("Hero", "in p", "in p", "in Fog");
         assertThat(Themes.text(up.files(), "index.html"))
@@ -642,7 +642,9 @@ class SectionsTest {
                         put, heading.withGiven(new Given.Fixed(Value.of("Our own words"))), new Place("quay", "Quay"))
                 .applied(put);
         String html = mine.html()
-                .replace("<div class=\"words\">", "<div class=\"words\"><i data-setting-text=\"more\">x</i>")
+                .replace(
+                        "<div class=\"beside-words\">",
+                        "<div class=\"beside-words\"><i data-setting-text=\"more\">x</i>")
                 .replaceFirst("(?s)<a class.*</a>", "");
         JsonNode root = JsonMapper.shared().readTree(put.files().read("sections/mine/section.json"));
         ArrayNode all = (ArrayNode) root.get("settings");
