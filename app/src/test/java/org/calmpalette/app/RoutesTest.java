@@ -61,6 +61,14 @@ class RoutesTest {
 
     private final Running running = Running.get();
 
+    /** Every address at which a maker asks something about a theme; a new route is among them by itself. */
+    static List<String> questions() {
+        return TABLE.entrySet().stream()
+                .filter(e -> e.getValue() == May.MAKER && e.getKey().startsWith("GET /themes/{id}"))
+                .map(e -> e.getKey().substring("GET /themes/{id}".length()))
+                .toList();
+    }
+
     private static Map<String, May> table(String text) {
         Map<String, May> all = new LinkedHashMap<>();
         May may = null;

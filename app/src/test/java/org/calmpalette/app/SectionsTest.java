@@ -315,6 +315,11 @@ class SectionsTest {
             assertThat(style(page, "[data-section=act]", "background-image")).contains("linear-gradient(90deg");
             assertThat(style(page, "[data-section=act] .act-inner", "animation-name"))
                     .isEqualTo("act-rise");
+            assertThat(
+                            page.evaluate(
+                                    "() => ['lead', 'act'].map(n => document.querySelector(`.${n}-inner`).getAnimations()[0].timeline.constructor.name)"))
+                    .as("what is seen from the start enters at once, what comes later as it comes")
+                    .isEqualTo(List.of("DocumentTimeline", "ViewTimeline"));
             assertThat(style(page, "[data-section=drift] img", "animation-name"))
                     .isEqualTo("drift-drift");
             assertThat(style(page, "[data-section=film] video", "display")).isEqualTo("block");

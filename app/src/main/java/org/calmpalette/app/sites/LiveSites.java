@@ -241,7 +241,11 @@ public class LiveSites {
         made.put(Theme.SETTINGS_CSS, settings.getBytes(StandardCharsets.UTF_8));
         made.put(Theme.PALETTE_CSS, edition.paletteCss().getBytes(StandardCharsets.UTF_8));
         for (Page page : theme.pages()) {
-            Page filled = Page.read(page.source().file(), ThemeBuild.finished(page, values));
+            Page finished = Page.read(page.source().file(), ThemeBuild.finished(page, values));
+            byte[] lean = ThemeBuild.lean(finished, theme.palette().bands());
+            Page filled = lean.length == finished.source().bytes().length
+                    ? finished
+                    : Page.read(page.source().file(), lean);
             made.put(
                     page.source().file(),
                     filled.source()

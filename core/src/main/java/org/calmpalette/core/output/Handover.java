@@ -2,8 +2,10 @@ package org.calmpalette.core.output;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
@@ -25,7 +27,12 @@ public final class Handover {
                 new TreeMap<>(ThemeBuild.build(theme, values).files());
         String readme = theme.files().has("README.txt") ? "README-settings.txt" : "README.txt";
         made.put(readme, readme(theme).getBytes(StandardCharsets.UTF_8));
-        return ThemeFiles.overlaid(theme.files(), made);
+        // What sections were made from is of no use to a site; the theme keeps it, and it goes to other themes as a
+        // zip.
+        Set<String> sources = theme.files().paths().stream()
+                .filter(p -> Theme.isOfSection(theme.files(), p))
+                .collect(Collectors.toSet());
+        return ThemeFiles.overlaid(theme.files(), made, sources);
     }
 
     private static String readme(Theme theme) {

@@ -4,16 +4,22 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.StartTag;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.theme.Theme;
+import org.jsoup.nodes.Element;
 
 /** Makes what goes out of the workshop: a theme with its defaults, and an owner's choices as one small stylesheet. */
 public final class ThemeBuild {
@@ -76,6 +82,40 @@ public final class ThemeBuild {
         edits.addAll(Candidates.edits(filled, values.media()));
         edits.sort(java.util.Comparator.comparingInt(Edit::start));
         return filled.source().withEdits(edits);
+    }
+
+    /**
+     * A page for visitors: what is switched off at every width stays as an empty part that nobody sees, so that nothing around it
+     * changes, and has nothing in it that a browser would load. Only for what is made anew from the theme each time.
+     *
+     * @param finished as {@link #finished} made it
+     */
+    public static byte[] lean(Page finished, Bands bands) {
+        Set<String> all = bands.list().stream().map(Band::key).collect(Collectors.toSet());
+        List<Edit> edits = new ArrayList<>();
+        int end = 0;
+        for (Element e : finished.document().select("[" + BoundPage.HIDDEN + "]")) {
+            boolean off = Set.of(e.attr(BoundPage.HIDDEN).split(" ")).containsAll(all);
+            if (!off || !e.sourceRange().isTracked() || e.sourceRange().startPos() < end) {
+                continue;
+            }
+            int from = e.sourceRange().startPos();
+            int inner = e.sourceRange().endPos();
+            String tag = finished.source().text().substring(from, inner);
+            String empty = new StartTag(tag)
+                    .without("src")
+                    .without("srcset")
+                    .without("poster")
+                    .text();
+            if (!empty.equals(tag)) {
+                edits.add(new Edit(from, inner, empty));
+            }
+            end = finished.inside(e).map(Page.Span::end).orElse(inner);
+            if (end > inner) {
+                edits.add(new Edit(inner, end, ""));
+            }
+        }
+        return edits.isEmpty() ? finished.source().bytes() : finished.source().withEdits(edits);
     }
 
     /** The page's bytes with its bound parts filled, and nothing else. */

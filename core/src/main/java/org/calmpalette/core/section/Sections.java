@@ -10,7 +10,9 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.BiFunction;
+import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.OwnSheet;
 import org.calmpalette.core.css.Edit;
@@ -347,7 +349,10 @@ public final class Sections {
                         "Load the page again."));
     }
 
-    /** Takes a section away with its rules and its settings. What owners chose for it stays in their choices and does nothing. */
+    /**
+     * Takes a section away with all that came with it: its rules, its settings, the link to its stylesheet where no other section needs
+     * it, and pictures that nothing names then. What owners chose for it stays in their choices and does nothing.
+     */
     public static Change removed(Theme theme, Page page, String name) {
         Element e = known(page, name);
         Change change = Change.edit(
@@ -363,7 +368,11 @@ public final class Sections {
             while (after < sheet.length() && "\r\n".indexOf(sheet.charAt(after)) >= 0) {
                 after++;
             }
-            change = change.with(sheet(theme), new Edit(open, after, ""));
+            String left = sheet.substring(0, open) + sheet.substring(after);
+            change = left.isBlank()
+                    ? change.withoutFile(sheet(theme))
+                    : change.with(sheet(theme), new Edit(open, after, ""));
+            change = unlinked(theme, page, left.isBlank(), change);
         }
         Palette palette = theme.palette();
         List<Setting> left =
@@ -387,10 +396,90 @@ public final class Sections {
                     return new Scheme(x.key(), x.label(), values);
                 })
                 .toList();
-        return gone.isEmpty()
-                ? change
-                : change.withPalette(
-                        theme, palette.withSchemes(schemes).withSettings(left).withoutPlace(name));
+        Palette now = gone.isEmpty()
+                ? palette
+                : palette.withSchemes(schemes).withSettings(left).withoutPlace(name);
+        Change whole = gone.isEmpty() ? change : change.withPalette(theme, now);
+        List<String> pictures = unnamed(theme, e.attr(KIND), whole.applied(theme));
+        for (String picture : pictures) {
+            change = change.withoutFile(picture);
+            now = now.withoutSubject(picture);
+        }
+        return gone.isEmpty() ? change : change.withPalette(theme, now);
+    }
+
+    /** Without links to the stylesheet of the sections: on the page, if this was its last one; on every page, if the sheet goes. */
+    private static Change unlinked(Theme theme, Page from, boolean everywhere, Change change) {
+        Change now = change;
+        for (Page page : theme.pages()) {
+            boolean here = page.source().file().equals(from.source().file())
+                    && page.document().select("[" + NAME + "]").size() == 1;
+            if (!everywhere && !here) {
+                continue;
+            }
+            String file = page.source().file();
+            for (Element link : page.document().select("link[href]")) {
+                boolean ours = link.sourceRange().isTracked()
+                        && Paths.resolve(file, link.attr("href"))
+                                .filter(sheet(theme)::equals)
+                                .isPresent();
+                if (ours) {
+                    int start = link.sourceRange().startPos();
+                    // It was put on a line of its own behind what stands before it.
+                    int before = page.source().text().lastIndexOf('>', start - 1) + 1;
+                    boolean blank =
+                            page.source().text().substring(before, start).isBlank();
+                    now = now.with(
+                            file,
+                            new Edit(blank ? before : start, link.sourceRange().endPos(), ""));
+                }
+            }
+        }
+        return now;
+    }
+
+    /** Files that hold names of others. */
+    private static final Set<String> SPEAKING =
+            Set.of("html", "htm", "xhtml", "css", "js", "mjs", "json", "svg", "md", "txt", "scss", "less", "xml");
+
+    /** Pictures that came with a kind of section and that nothing in a theme names. */
+    private static List<String> unnamed(Theme theme, String kind, Theme after) {
+        List<String> came = new ArrayList<>();
+        Stream.concat(Shelf.kits().stream(), kept(theme).stream())
+                .filter(k -> k.key().equals(kind))
+                .forEach(k -> k.pictures().forEach((own, bytes) -> {
+                    String path = free(theme, k.pathOf(own), bytes);
+                    if (theme.files().has(path) && !came.contains(path)) {
+                        came.add(path);
+                    }
+                }));
+        if (came.isEmpty()) {
+            return came;
+        }
+        for (String path : after.files().paths()) {
+            if (SPEAKING.contains(Paths.ending(path))
+                    && !came.contains(path)
+                    && after.files().size(path) <= LONGEST_SPOKEN) {
+                Budget.read((int) after.files().size(path));
+                String text = new String(after.files().read(path), StandardCharsets.UTF_8);
+                came.removeIf(c -> text.contains(c.substring(c.lastIndexOf('/') + 1)));
+            } else if (SPEAKING.contains(Paths.ending(path)) && !came.contains(path)) {
+                // It was not looked at, so it may name any.
+                return List.of();
+            }
+        }
+        return came;
+    }
+
+    private static final long LONGEST_SPOKEN = 3_000_000;
+
+    /** The sections that a theme keeps; none where one of them cannot be used. */
+    private static List<SectionKit> kept(Theme theme) {
+        try {
+            return SectionKit.of(theme.files());
+        } catch (BadInputException broken) {
+            return List.of();
+        }
     }
 
     /** The same section once more, right behind it, with the values that it has. */

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.PaletteJson;
@@ -162,6 +164,20 @@ class ThemeBuildTest {
                 .isEqualTo(
                         "<a href=\"piers.html\" data-setting-href=target data-setting-in=\"phone\">x</a>"
                                 + "<a href=\"piers.html#harrow\" data-setting-href=target data-setting-in=\"tablet desktop\">x</a>");
+    }
+
+    /** What is off at every width keeps its place among its neighbours and loads nothing; what is off at one width stays whole. */
+    @Test
+    void whatIsSwitchedOffLoadsNothing() {
+        String whole =
+                "<p>a</p><aside data-setting-hidden=\"phone tablet desktop\" class=x><img src=a.png><video src=b.webm></video></aside>"
+                        + "<img src=c.png srcset='c.png 2x' alt=c data-setting-hidden='desktop phone tablet'>"
+                        + "<div data-setting-hidden=phone><img src=d.png></div><p>z</p>";
+        Page page = Page.read("index.html", whole.getBytes(StandardCharsets.UTF_8));
+        assertThat(new String(ThemeBuild.lean(page, Bands.USUAL), StandardCharsets.UTF_8))
+                .isEqualTo("<p>a</p><aside data-setting-hidden=\"phone tablet desktop\" class=x></aside>"
+                        + "<img alt=c data-setting-hidden='desktop phone tablet'>"
+                        + "<div data-setting-hidden=phone><img src=d.png></div><p>z</p>");
     }
 
     @Test
