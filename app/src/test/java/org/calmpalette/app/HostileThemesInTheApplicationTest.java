@@ -106,6 +106,7 @@ class HostileThemesInTheApplicationTest {
                 sorted.get(sorted.size() - 1),
                 sorted.size()));
         Files.write(Path.of("target/hostile-themes.txt"), lines);
+        assertThat(WRONG).isEmpty();
         assertThat(HostileThemes.all().keySet()).containsAll(EVERY_RUN);
         assertThat(lines).hasSize((Generated.LONG ? HostileThemes.all().size() : EVERY_RUN.size()) + 1);
         assertThat(sorted.size()).as("answers to a second person").isGreaterThan(30);
@@ -151,11 +152,12 @@ class HostileThemesInTheApplicationTest {
                 .toString();
     }
 
+    private static final List<String> WRONG = new ArrayList<>();
+
     private static void answered(String name, HttpResponse<String> answer) {
-        assertThat(answer.statusCode())
-                .as(name + " at " + answer.uri() + ": "
-                        + answer.body().substring(0, Math.min(300, answer.body().length())))
-                .isIn(200, 204, 302, 400, 404, 422);
+        if (!Set.of(200, 204, 302, 400, 404, 422).contains(answer.statusCode())) {
+            WRONG.add(answer.statusCode() + " for " + name + " at " + answer.uri());
+        }
         if (!answer.uri().getPath().endsWith(".zip")) {
             assertThat(answer.body().length())
                     .as(name + " at " + answer.uri() + ": characters of a page")

@@ -103,6 +103,7 @@ class PictureEditController {
             Model model,
             HttpServletRequest request) {
         OpenTheme open = themes.open(id, me);
+        picture(open, wanted);
         model.addAttribute("open", open);
         model.addAttribute("address", addresses.ofSnapshot(open.head().id()) + Paths.address(wanted.picture()));
         try {
@@ -124,11 +125,15 @@ class PictureEditController {
                 + PicturesController.weight(bytes.length);
     }
 
-    private static byte[] edited(OpenTheme open, Wanted wanted) {
-        String path = wanted.picture();
-        if (path == null || !open.theme().pictures().contains(path)) {
+    private static String picture(OpenTheme open, Wanted wanted) {
+        if (wanted.picture() == null || !open.theme().pictures().contains(wanted.picture())) {
             throw new NotFoundException();
         }
+        return wanted.picture();
+    }
+
+    private static byte[] edited(OpenTheme open, Wanted wanted) {
+        String path = picture(open, wanted);
         PictureEdit edit = wanted.edit(open.theme());
         return open.read()
                 .derived(

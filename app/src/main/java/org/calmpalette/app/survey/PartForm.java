@@ -78,6 +78,9 @@ public record PartForm(
             return UtilityClass.put(
                     rendered, shown, shown.elements().get(index()), text(utility), Boolean.TRUE.equals(everywhere));
         }
+        if (text(property).isEmpty()) {
+            throw new BadInputException("Nothing says what of the part is to change.", "Point at the part again.");
+        }
         PartChange change = new PartChange(
                 rendered,
                 shown,
