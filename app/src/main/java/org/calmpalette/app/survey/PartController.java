@@ -18,6 +18,7 @@ import org.calmpalette.core.change.PageBinding;
 import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Banner;
+import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartLook;
 import org.calmpalette.core.part.SidePictures;
 import org.calmpalette.core.part.StepWords;
@@ -147,6 +148,7 @@ class PartController {
         model.addAttribute("look", look);
         model.addAttribute("a", chosen);
         model.addAttribute("on", form.states());
+        model.addAttribute("followed", PartChange.followed(open.theme(), chosen.property()));
         model.addAttribute(
                 "reach",
                 form.reach() == null || form.reach().isEmpty()

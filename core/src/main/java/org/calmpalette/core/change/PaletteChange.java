@@ -14,14 +14,18 @@ import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.output.SettingSheets;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.CompositeKind;
 import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.usage.BoundUse;
@@ -55,7 +59,7 @@ public final class PaletteChange {
                     && (widest
                             || after.bands().containsKey(b.key())
                             || before.bands().containsKey(b.key()))) {
-                what.add((widest ? "default " : b.label() + " ") + was.words(before, b) + " to " + is.words(after, b));
+                what.add((widest ? "default " : b.label() + " ") + changed(before.kind(), was, is, before, after, b));
             }
         });
         if (what.isEmpty() && !before.given().equals(after.given())) {
@@ -291,6 +295,42 @@ public final class PaletteChange {
 
     public static Change schemes(Theme theme, List<Scheme> schemes, String note) {
         return change(theme, Map.of(), theme.palette().withSchemes(schemes), note);
+    }
+
+    /** What changed of a value: of one that has parts, those that did. */
+    private static String changed(Kind kind, Effective was, Effective is, Setting before, Setting after, Band band) {
+        if (kind.equals(after.kind())
+                && was.value(before, band) instanceof Value.Parts from
+                && is.value(after, band) instanceof Value.Parts to
+                && from.parts().keySet().equals(to.parts().keySet())
+                && !from.has("unit")) {
+            List<String> parts = new ArrayList<>();
+            from.parts().forEach((name, v) -> {
+                Value now = to.part(name).orElseThrow();
+                if (!v.equals(now) && parts.size() < MOST_PARTS) {
+                    boolean nested = v instanceof Value.Many || v instanceof Value.Parts n && !n.has("unit");
+                    parts.add(CompositeKind.said(name) + (nested ? "" : " " + plain(v) + " to " + plain(now)));
+                }
+            });
+            return String.join(", ", parts);
+        }
+        return was.words(before, band) + " to " + is.words(after, band);
+    }
+
+    private static final int MOST_PARTS = 4;
+
+    private static String plain(Value v) {
+        if (v instanceof Value.Text t) {
+            return t.text().isEmpty() ? "none" : t.text();
+        }
+        if (v instanceof Value.Number n) {
+            return n.number().toPlainString();
+        }
+        if (v instanceof Value.Flag f) {
+            return f.on() ? "yes" : "no";
+        }
+        Value.Parts length = (Value.Parts) v;
+        return length.number("value").toPlainString() + length.text("unit");
     }
 
     /** @throws BadInputException if stylesheets declare one of the setting's custom properties themselves */

@@ -248,6 +248,22 @@ public final class DesignTokens {
         return new Reader(root, new JsonLines(json), file, bands).read();
     }
 
+    /** Takes out what follows something that could not be read. */
+    static List<Setting> usable(List<Setting> all) {
+        List<Setting> good = new ArrayList<>(all);
+        for (boolean again = true; again; ) {
+            Set<String> known =
+                    new LinkedHashSet<>(good.stream().map(Setting::key).toList());
+            again = good.removeIf(s -> s.following().stream()
+                    .anyMatch(f -> !known.contains(f.key())
+                            || f.how()
+                                    .alsoReads()
+                                    .filter(k -> !known.contains(k))
+                                    .isPresent()));
+        }
+        return good;
+    }
+
     private record Token(String path, String type, JsonNode node, String group) {}
 
     /** Reads one file. */
@@ -296,22 +312,6 @@ public final class DesignTokens {
                 }
             }
             return new Read(usable(settings), List.copyOf(places.values()), List.copyOf(faults));
-        }
-
-        /** Takes out what follows something that could not be read. */
-        private List<Setting> usable(List<Setting> all) {
-            List<Setting> good = new ArrayList<>(all);
-            for (boolean again = true; again; ) {
-                Set<String> known =
-                        new LinkedHashSet<>(good.stream().map(Setting::key).toList());
-                again = good.removeIf(s -> s.following().stream()
-                        .anyMatch(f -> !known.contains(f.key())
-                                || f.how()
-                                        .alsoReads()
-                                        .filter(k -> !known.contains(k))
-                                        .isPresent()));
-            }
-            return good;
         }
 
         private void fault(String path, String what) {

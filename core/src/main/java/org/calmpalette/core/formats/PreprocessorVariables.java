@@ -14,6 +14,7 @@ import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.output.SettingSheets;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.BorderKind;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
@@ -24,16 +25,21 @@ import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Media;
 import org.calmpalette.core.setting.NumberKind;
 import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.ShadowKind;
 import org.calmpalette.core.setting.SpacingKind;
 import org.calmpalette.core.setting.TextKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.setting.YesNoKind;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Settings as variables of stylesheet preprocessors: {@code $name: value;} in SCSS, {@code @name: value;} in LESS. Only
- * plain values are read; what a build computes is reported with its line.
+ * plain values are read; what a build computes is reported with its line. What a value cannot say of a setting stands beside it in a
+ * comment that begins with {@code //=}, as {@code palette.json} has it, so what is written here is read back whole.
  */
 public final class PreprocessorVariables {
     /** Which language, by the sign before a name. */
@@ -56,6 +62,8 @@ public final class PreprocessorVariables {
             "/\\*.*?(\\*/|\\z)|(?<![:\"'(])//[^\\n]*|\"(?:[^\"\\\\\\n]|\\\\.)*\"|'(?:[^'\\\\\\n]|\\\\.)*'",
             Pattern.DOTALL);
     private static final Pattern STATEMENT = Pattern.compile("([$@])([A-Za-z_][\\w-]*)\\s*:\\s*(.*)", Pattern.DOTALL);
+    private static final String SAID = "//= ";
+    private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final Pattern SAME = Pattern.compile("[$@]([A-Za-z_][\\w-]*)");
     private static final List<Kind> KINDS = List.of(
             ColorKind.ANY,
@@ -79,7 +87,10 @@ public final class PreprocessorVariables {
         for (Setting s : inOrder(palette)) {
             if (!s.place().equals(place)) {
                 place = s.place();
-                out.append("\n// ").append(palette.placeLabel(place)).append('\n');
+                out.append("\n// ")
+                        .append(palette.placeLabel(place).replaceAll("\\R", " "))
+                        .append('\n');
+                said(out, Value.parts("place", place, "label", palette.placeLabel(place)));
             }
             String value = value(s, values, palette.bands().widest(), language);
             out.append(value == null ? "// " : "")
@@ -101,8 +112,14 @@ public final class PreprocessorVariables {
             out.append(" // ")
                     .append((s.label() + bands).replaceAll("\\R", " "))
                     .append('\n');
+            said(out, PaletteJson.write(s));
         }
         return out.toString().getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static void said(StringBuilder out, Value what) {
+        // On one line: JSON has no line ends but in texts, where they are escaped.
+        out.append(SAID).append(what.json()).append('\n');
     }
 
     /** Those that are followed first: a preprocessor knows a variable from where it stands on. */
@@ -137,15 +154,30 @@ public final class PreprocessorVariables {
     // Reading
 
     /** What was read: settings for one place, and what could not be read, each with its line. */
-    public record Read(List<Setting> settings, List<String> faults) {}
+    public record Read(List<Setting> settings, List<Place> places, List<String> faults) {}
 
-    /** @param place key of the place that the settings get */
+    /** @param place key of the place that settings get of which the file says none */
     public static Read read(byte[] source, String file, String place) {
+        return read(source, file, place, Bands.USUAL);
+    }
+
+    /** @param bands of the theme that the settings are for */
+    public static Read read(byte[] source, String file, String place, Bands bands) {
         SourceText text = SourceText.stylesheet(file, source);
         Language language = Language.of(file);
         List<Setting> settings = new ArrayList<>();
         List<String> faults = new ArrayList<>();
         Map<String, Setting> byKey = new LinkedHashMap<>();
+        Map<String, Place> places = new LinkedHashMap<>();
+        Map<String, Setting> own = own(text, bands, places, faults);
+        Map<String, String> written = written(own, places, bands, language);
+        // What only pages hold has no value here.
+        own.forEach((key, s) -> {
+            if (!written.containsKey(key)) {
+                byKey.put(key, s);
+                settings.add(s);
+            }
+        });
         for (Statement st : statements(text)) {
             Matcher m = STATEMENT.matcher(st.text());
             if (!m.matches() || m.group(1).charAt(0) != language.sign) {
@@ -158,7 +190,10 @@ public final class PreprocessorVariables {
                     .strip();
             String key = m.group(2).toLowerCase(Locale.ROOT).replace('_', '-');
             try {
-                Setting s = setting(key, value, place, byKey, language);
+                Setting before = own.get(key);
+                Setting s = before == null
+                        ? setting(key, value, place, byKey, language)
+                        : value.equals(written.get(key)) ? before : changed(before, value, byKey, language);
                 if (byKey.put(key, s) != null) {
                     settings.removeIf(x -> x.key().equals(key));
                     faults.add(where + "it is set twice; the later value counts.");
@@ -168,7 +203,76 @@ public final class PreprocessorVariables {
                 faults.add(where + e.getMessage() + " " + e.mend());
             }
         }
-        return new Read(settings, faults);
+        if (settings.stream().anyMatch(s -> s.place().equals(Place.EVERYWHERE.key()))) {
+            places.putIfAbsent(Place.EVERYWHERE.key(), Place.EVERYWHERE);
+        }
+        // In the order in which they were: one that is followed stands before those that follow it.
+        List<String> order = List.copyOf(own.keySet());
+        settings.sort(java.util.Comparator.comparingInt(s -> {
+            int at = order.indexOf(s.key());
+            return at < 0 ? order.size() : at;
+        }));
+        return new Read(DesignTokens.usable(settings), List.copyOf(places.values()), faults);
+    }
+
+    /** Settings as the file says that they are, by key. @param places is told the places that it names */
+    private static Map<String, Setting> own(
+            SourceText text, Bands bands, Map<String, Place> places, List<String> faults) {
+        Map<String, Setting> own = new LinkedHashMap<>();
+        int[] at = {0};
+        text.text().lines().forEach(line -> {
+            at[0]++;
+            if (!line.startsWith(SAID)) {
+                return;
+            }
+            try {
+                Value said = Value.of(MAPPER.readTree(line.substring(SAID.length())));
+                if (said instanceof Value.Parts p && !p.has("key") && p.has("place")) {
+                    places.putIfAbsent(p.text("place"), new Place(p.text("place"), p.text("label")));
+                } else {
+                    Setting s = PaletteJson.readSetting(said, bands);
+                    own.put(s.key(), s);
+                    places.putIfAbsent(s.place(), new Place(s.place(), s.place()));
+                }
+            } catch (JacksonException e) {
+                faults.add(text.file() + ", line " + at[0] + ": what stands behind //= is not JSON; it is left aside.");
+            } catch (BadInputException e) {
+                faults.add(text.file() + ", line " + at[0] + ": " + e.getMessage() + " " + e.mend());
+            }
+        });
+        return own;
+    }
+
+    /** What the file said of each when it was written. */
+    private static Map<String, String> written(
+            Map<String, Setting> own, Map<String, Place> places, Bands bands, Language language) {
+        Map<String, String> all = new LinkedHashMap<>();
+        List<Setting> usable = DesignTokens.usable(List.copyOf(own.values())).stream()
+                .map(s -> s.withBands(Map.of()).withShown(null))
+                .toList();
+        Palette palette = new Palette("", bands, List.copyOf(places.values()), usable, List.of(), List.of());
+        Effective values = Effective.defaults(palette, Media.NONE);
+        for (Setting s : palette.settings()) {
+            String value = value(s, values, bands.widest(), language);
+            if (value != null) {
+                all.put(s.key(), value);
+            }
+        }
+        return all;
+    }
+
+    /** A setting whose value somebody changed in the file. */
+    private static Setting changed(Setting s, String value, Map<String, Setting> known, Language language) {
+        Matcher same = SAME.matcher(value);
+        if (same.matches() || s.kind() instanceof YesNoKind) {
+            return s.withGiven(
+                    setting(s.key(), value, s.place(), known, language).given());
+        }
+        return s.withGiven(new Given.Fixed(s.kind()
+                .readCss(value)
+                .orElseThrow(() -> new BadInputException(
+                        "“" + brief(value) + "” is no " + s.kind().label() + ".",
+                        "Write it like " + s.kind().words(s.kind().initial()) + "."))));
     }
 
     private static Setting setting(

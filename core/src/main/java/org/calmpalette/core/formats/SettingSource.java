@@ -69,8 +69,9 @@ public final class SettingSource {
     public static Read read(Theme theme, String name, byte[] bytes) {
         String ending = Paths.ending(name);
         if (ending.equals("scss") || ending.equals("less")) {
-            PreprocessorVariables.Read read = PreprocessorVariables.read(bytes, name, Place.EVERYWHERE.key());
-            return new Read(read.settings(), List.of(Place.EVERYWHERE), read.faults());
+            PreprocessorVariables.Read read = PreprocessorVariables.read(
+                    bytes, name, Place.EVERYWHERE.key(), theme.palette().bands());
+            return new Read(read.settings(), read.places(), read.faults());
         }
         if (ending.equals("json") || ending.equals("tokens")) {
             DesignTokens.Read read =

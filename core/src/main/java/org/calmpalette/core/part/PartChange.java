@@ -28,9 +28,11 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Readers;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
@@ -138,12 +140,7 @@ public final class PartChange {
                     .setting(f.key())
                     .orElseThrow(() -> new BadInputException(
                             "There is no setting “" + f.key() + "” any more.", "Choose another one."));
-            String now = SettingSheets.properties(
-                            s,
-                            ThemeBuild.defaults(rendered.theme())
-                                    .value(s, rendered.theme().palette().bands().widest()),
-                            a -> a)
-                    .getOrDefault(s.property(), "");
+            String now = said(s, ThemeBuild.defaults(rendered.theme()));
             if (Understanding.of(property, now) != Understanding.FULL) {
                 throw new BadInputException(
                         "“" + s.label() + "” is a " + s.kind().label() + " and cannot be followed by " + property + ".",
@@ -234,6 +231,20 @@ public final class PartChange {
         Set<String> sides = ((What.Nothing) what).sides();
         return "Took the " + sided() + " of " + part + " away"
                 + (sides.isEmpty() || !SIDED.contains(sided()) ? "" : " (" + String.join(", ", sides) + ")");
+    }
+
+    private static String said(Setting s, Effective values) {
+        return SettingSheets.properties(
+                        s, values.value(s, values.palette().bands().widest()), a -> a)
+                .getOrDefault(s.property(), "");
+    }
+
+    /** The settings of a theme whose values a property understands, so that it can follow them. */
+    public static List<Setting> followed(Theme theme, String property) {
+        Effective values = ThemeBuild.defaults(theme);
+        return theme.palette().settings().stream()
+                .filter(s -> Understanding.of(property, said(s, values)) == Understanding.FULL)
+                .toList();
     }
 
     private String sided() {

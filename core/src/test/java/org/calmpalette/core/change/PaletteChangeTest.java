@@ -7,10 +7,12 @@ import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.GradientKind;
 import org.calmpalette.core.setting.Kinds;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Scheme;
@@ -54,6 +56,27 @@ class PaletteChangeTest {
 
     private static Setting known(Theme theme, String key) {
         return theme.palette().known(key);
+    }
+
+    /** Of a value with parts those that changed are told, not the picture twice. */
+    @Test
+    void theNoteTellsWhichPartsChanged() {
+        Setting back = Setting.of("back", "Back", "", "page", BackgroundKind.ANY, BackgroundKind.ANY.initial());
+        Theme theme = PaletteChange.create(theme(), back, PAGE).applied(theme());
+        Value.Parts now = (Value.Parts) back.given().value();
+        Value.Parts other = now.with("position", Value.of("right top")).with("strength", Value.of(20));
+        assertThat(PaletteChange.edit(theme, back.withGiven(new Given.Fixed(other)), PAGE)
+                        .note())
+                .isEqualTo("“Back”: default position center center to right top, strength 0 to 20");
+        Setting sky = Setting.of("sky", "Sky", "", "page", GradientKind.ANY, GradientKind.ANY.initial());
+        Theme more = PaletteChange.create(theme(), sky, PAGE).applied(theme());
+        Value.Parts turned = ((Value.Parts) sky.given().value()).with("angle", Value.of(12));
+        assertThat(PaletteChange.edit(
+                                more,
+                                sky.withGiven(new Given.Fixed(GradientKind.ANY.recolored(turned, c -> "#123456"))),
+                                PAGE)
+                        .note())
+                .matches("“Sky”: default angle \\d+ to 12, stops");
     }
 
     @Test

@@ -205,14 +205,34 @@ class FormatsTest {
 
     // Variables of stylesheet preprocessors
 
+    private static String file(PreprocessorVariables.Language language) {
+        return language == PreprocessorVariables.Language.SCSS ? "_s.scss" : "s.less";
+    }
+
+    /** With labels, places, bands, limits and what they follow; also those of which a preprocessor knows nothing. */
+    @ParameterizedTest
+    @EnumSource(PreprocessorVariables.Language.class)
+    void whatIsWrittenAsVariablesIsReadBackWhole(PreprocessorVariables.Language language) {
+        Palette palette = Specimens.palette();
+        PreprocessorVariables.Read read = PreprocessorVariables.read(
+                PreprocessorVariables.write(palette, language), file(language), "p", palette.bands());
+        assertThat(read.faults()).isEmpty();
+        assertThat(read.settings()).containsExactlyInAnyOrderElementsOf(palette.settings());
+        assertThat(read.places())
+                .containsAll(palette.places().stream()
+                        .filter(x -> palette.settings().stream()
+                                .anyMatch(s -> s.place().equals(x.key())))
+                        .toList());
+    }
+
+    /** Without what stands beside them, as from another tool: their values. */
     @ParameterizedTest
     @EnumSource(PreprocessorVariables.Language.class)
     void plainVariablesReadBackTheSame(PreprocessorVariables.Language language) {
         Palette palette = Specimens.palette();
-        String file = language == PreprocessorVariables.Language.SCSS ? "_s.scss" : "s.less";
-        Map<String, Setting> read =
-                byKey(PreprocessorVariables.read(PreprocessorVariables.write(palette, language), file, "p")
-                        .settings());
+        String plain = text(PreprocessorVariables.write(palette, language)).replaceAll("(?m)^//= .*\\R", "");
+        Map<String, Setting> read = byKey(
+                PreprocessorVariables.read(utf8(plain), file(language), "p").settings());
         for (String key : List.of(
                 "ink",
                 "ink-copy",
@@ -233,6 +253,25 @@ class FormatsTest {
                                             .value(palette.known(key), Bands.USUAL.widest()))
                                     : palette.known(key).given());
         }
+    }
+
+    @Test
+    void aValueThatSomebodyChangedInTheFileCountsWithTheLimitsThatItHad() {
+        Palette palette = Specimens.palette();
+        String written = text(PreprocessorVariables.write(palette, PreprocessorVariables.Language.SCSS));
+        String changed = written.replaceFirst("(?m)^\\$ink: [^;]*;", "\\$ink: #0a0b0c;")
+                .replaceFirst("(?m)^\\$height: [^;]*;", "\\$height: blue;")
+                .replaceFirst("(?m)^\\$weight: .*\\R", "")
+                .replaceFirst("(?m)^//= \\{\"key\":\"sky\".*$", "//= {nonsense");
+        PreprocessorVariables.Read read = PreprocessorVariables.read(utf8(changed), "_s.scss", "p", palette.bands());
+        Map<String, Setting> byKey = byKey(read.settings());
+        assertThat(byKey.get("ink")).isEqualTo(palette.known("ink").withGiven(new Given.Fixed(Value.of("#0a0b0c"))));
+        assertThat(byKey).doesNotContainKeys("height", "weight");
+        assertThat(byKey.get("sky").place()).isEqualTo("p");
+        assertThat(read.faults())
+                .anyMatch(f -> f.matches("_s.scss, line \\d+, \\$height: “blue” is no length\\..*"))
+                .anyMatch(f -> f.contains("is not JSON; it is left aside"))
+                .hasSize(2);
     }
 
     @Test

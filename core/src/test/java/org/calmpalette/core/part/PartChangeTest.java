@@ -263,6 +263,13 @@ class PartChangeTest {
                 .hasMessageContaining("“Gap” is a length and cannot be followed by color");
         assertThatThrownBy(() -> change(r, "p", null, "color").fix("rule", new What.Follow("gone")))
                 .hasMessageContaining("no setting “gone”");
+        // What is offered is what fits.
+        assertThat(PartChange.followed(r.theme(), "color"))
+                .extracting(Setting::key)
+                .containsExactly("ink");
+        assertThat(PartChange.followed(r.theme(), "padding-top"))
+                .extracting(Setting::key)
+                .containsExactly("gap");
     }
 
     @Test
