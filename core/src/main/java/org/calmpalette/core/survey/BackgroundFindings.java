@@ -13,6 +13,8 @@ import java.util.TreeSet;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import org.calmpalette.core.Budget;
+import org.calmpalette.core.background.BoxGeometry;
 import org.calmpalette.core.background.NaturalSize;
 import org.calmpalette.core.background.Placement;
 import org.calmpalette.core.background.Seam;
@@ -49,6 +51,7 @@ import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.Painted;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
@@ -147,6 +150,81 @@ public final class BackgroundFindings {
             }
         }
         texts(scenes);
+        wider(scenes);
+    }
+
+    /** Windows of phones, the usual one first. */
+    private static final List<Integer> PHONES = List.of(390, 360);
+    /** What reaches so far beyond a window, in CSS px, is more than rounding. */
+    private static final double BEYOND = 1.5;
+
+    /** A page that reaches beyond the window of a phone, and what of it reaches farthest. */
+    private void wider(Scenes scenes) {
+        Page page = scenes.page();
+        for (int width : PHONES) {
+            PageStyles styles =
+                    rendered.styles(page, Viewport.of(width, scenes.measures().windowHeight()), States.NONE);
+            Element farthest = null;
+            double reach = width + BEYOND;
+            for (int i = 1; i < page.elements().size(); i++) {
+                Budget.step();
+                BoxGeometry.Rectangle box =
+                        scenes.measures().box(i, width).orElse(new BoxGeometry.Rectangle(0, 0, 0, 0));
+                double right = box.x() + box.width();
+                if (box.width() > 0
+                        && box.height() > 0
+                        && right > reach
+                        && isInFlowOfPage(page.elements().get(i), styles)) {
+                    // Of what reaches as far the outermost is told: what is in it is wide with it.
+                    farthest = page.elements().get(i);
+                    reach = right;
+                }
+            }
+            if (farthest != null && farthest.sourceRange().isTracked()) {
+                Element widest = farthest;
+                findings.add(new Finding(
+                                Finding.Kind.WIDER_PAGE,
+                                page.source().file(),
+                                page.source().line(widest.sourceRange().startPos()),
+                                0,
+                                String.format(
+                                        Locale.ROOT,
+                                        "In a window of %d px the page is %.0f px wide and moves sideways: <%s> on line %d reaches that far.",
+                                        width,
+                                        Math.ceil(reach),
+                                        widest.normalName(),
+                                        page.source().line(widest.sourceRange().startPos())),
+                                "Give it max-width: 100%, let its words wrap, or put it into an element with overflow-x: auto.")
+                        .about("width")
+                        .painting(List.of(new Painted(
+                                "[data-calm-at=\"" + page.elements().indexOf(widest) + "\"]", "content", ""))));
+                return;
+            }
+        }
+    }
+
+    /** Whether what reaches beyond the window makes the page wider: nothing around it cuts it off, and it is not fixed to the window. */
+    private static boolean isInFlowOfPage(Element e, PageStyles styles) {
+        if (position(e, styles).equals("fixed")) {
+            return false;
+        }
+        for (Element around = e.parent(); around != null && around.parent() != null; around = around.parent()) {
+            if (!overflow(around, styles).equals("visible")
+                    || position(around, styles).equals("fixed")) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static String position(Element e, PageStyles styles) {
+        return Painting.declared(styles.of(e), "position").orElse("static");
+    }
+
+    private static String overflow(Element e, PageStyles styles) {
+        return Painting.declared(styles.of(e), "overflow-x")
+                .or(() -> Painting.declared(styles.of(e), "overflow").map(v -> v.split(" ")[0]))
+                .orElse("visible");
     }
 
     private void picture(Backgrounds backgrounds, PaintedPicture picture) {

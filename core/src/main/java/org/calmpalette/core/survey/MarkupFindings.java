@@ -1,7 +1,12 @@
 package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.css.Edit;
@@ -10,6 +15,7 @@ import org.calmpalette.core.page.StartTag;
 import org.calmpalette.core.page.Tag;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.usage.Painted;
+import org.jsoup.nodes.Attribute;
 import org.jsoup.nodes.Element;
 
 /**
@@ -23,7 +29,63 @@ final class MarkupFindings {
         List<Finding> found = new ArrayList<>();
         headings(page, styles, found);
         pictures(page, styles, found);
+        colors(page).ifPresent(found::add);
         return found;
+    }
+
+    /** Attributes that are colours, by the elements that have them (HTML, section 16.2 “Non-conforming features”). */
+    private static final Map<String, String> COLORS = Map.of(
+            "bgcolor", "body, table, thead, tbody, tfoot, tr, td, th, marquee",
+            "text", "body",
+            "link", "body",
+            "vlink", "body",
+            "alink", "body",
+            "color", "font, basefont, hr",
+            "bordercolor", "table, tr, td, th");
+
+    private static final int MOST_NAMED = 4;
+
+    /** Colours that no list of colours has, since they stand in attributes of another age. */
+    private static Optional<Finding> colors(Page page) {
+        Map<Element, String> all = new LinkedHashMap<>();
+        int count = 0;
+        for (Element e : page.elements()) {
+            Budget.step();
+            for (Attribute a : e.attributes()) {
+                String on = COLORS.get(a.getKey().toLowerCase(Locale.ROOT));
+                if (on != null
+                        && !a.getValue().isBlank()
+                        && e.is(on)
+                        && e.sourceRange().isTracked()) {
+                    count++;
+                    all.putIfAbsent(e, a.getKey() + "=\"" + a.getValue().strip() + "\"");
+                }
+            }
+        }
+        if (all.isEmpty()) {
+            return Optional.empty();
+        }
+        String file = page.source().file();
+        List<String> named = all.entrySet().stream()
+                .limit(MOST_NAMED)
+                .map(e -> brief(e.getValue()) + " of <" + e.getKey().normalName() + "> on line "
+                        + page.source().line(e.getKey().sourceRange().startPos()))
+                .toList();
+        Element first = all.keySet().iterator().next();
+        return Optional.of(new Finding(
+                        Finding.Kind.MARKUP_COLOR,
+                        file,
+                        page.source().line(first.sourceRange().startPos()),
+                        0,
+                        (count == 1 ? "1 colour stands" : count + " colours stand") + " in attributes of " + file
+                                + ", where none can become a setting: " + String.join(", ", named)
+                                + (all.size() > MOST_NAMED ? " and more" : "") + ".",
+                        "Write them into rules, or as style attributes: then they are among the colours and can be lifted.")
+                .about("attributes"));
+    }
+
+    private static String brief(String text) {
+        return text.length() > 40 ? text.substring(0, 40) + "…" : text;
     }
 
     private static boolean isShown(Page page, Element e, PageStyles styles) {

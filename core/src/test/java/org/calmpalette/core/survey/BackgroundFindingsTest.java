@@ -17,6 +17,7 @@ import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
+import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
 
 /** A page whose picture, 400 by 300 px, is dark at the left and light at the right, under a text of 200 px. */
@@ -70,6 +71,54 @@ class BackgroundFindingsTest {
         List<Finding> some = all.stream().filter(f -> f.kind() == kind).toList();
         assertThat(some).as(kind + " of " + all).hasSize(1);
         return some.get(0);
+    }
+
+    /** What is measured at 390 px, by the right edge of the table and of what is in it; the paragraph fits. */
+    private static List<Finding> wide(String css, int right) {
+        Theme theme = Themes.of(
+                "index.html",
+                "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><div id=a><table id=t><tr><td id=d>x</table></div><p>y",
+                "a.css",
+                css);
+        org.calmpalette.core.page.Page page = theme.pages().get(0);
+        StringBuilder boxes = new StringBuilder();
+        Map.of("#a", 360, "#t", right, "#d", right, "p", 360)
+                .forEach((selector, to) -> boxes.append(boxes.isEmpty() ? "" : ",")
+                        .append("\"")
+                        .append(page.elements().indexOf(page.document().selectFirst(selector)))
+                        .append("\":[[320,0,0,")
+                        .append(to)
+                        .append(",50],[2560,0,0,")
+                        .append(to)
+                        .append(",50]]"));
+        return BackgroundFindings.of(
+                new Rendered(theme),
+                new Gallery(theme),
+                Map.of(
+                        "index.html",
+                        Measures.read(
+                                "m",
+                                ("{\"format\":\"calm-measures/1\",\"page\":\"index.html\",\"windowHeight\":800,\"from\":320,\"to\":2560,\"unsure\":[],\"height\":[[320,900]],\"boxes\":{"
+                                                + boxes + "},\"lines\":{}}")
+                                        .getBytes(StandardCharsets.UTF_8))));
+    }
+
+    @Test
+    void aPageThatIsWiderThanAPhoneIsToldWithWhatReachesFarthest() {
+        assertThat(only(wide("p{margin:0}", 613), Finding.Kind.WIDER_PAGE).message())
+                .isEqualTo(
+                        "In a window of 390 px the page is 613 px wide and moves sideways: <table> on line 1 reaches that far.");
+        assertThat(only(wide("p{margin:0}", 391), Finding.Kind.WIDER_PAGE).message())
+                .as("only in the narrower one")
+                .startsWith("In a window of 360 px the page is 391 px wide");
+        for (String cut :
+                List.of("#a{overflow-x:auto}", "#a{overflow:hidden}", "html{overflow-x:clip}", "#t{position:fixed}")) {
+            assertThat(wide(cut, 613).stream().filter(f -> f.kind() == Finding.Kind.WIDER_PAGE))
+                    .as(cut)
+                    .isEmpty();
+        }
+        assertThat(wide("p{margin:0}", 360).stream().filter(f -> f.kind() == Finding.Kind.WIDER_PAGE))
+                .isEmpty();
     }
 
     @Test

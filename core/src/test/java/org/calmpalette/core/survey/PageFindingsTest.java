@@ -64,6 +64,22 @@ class PageFindingsTest {
         assertThat(found(css, "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT)).hasSize(expected);
     }
 
+    /** HTML, section 16.2: attributes of another age, which no stylesheet has. */
+    @Test
+    void coloursInAttributesAreTold() {
+        Finding f = one(
+                "p{margin:0}",
+                "<table bgcolor='#336699' bordercolor=red>\n<tr><td bgcolor=white><font color=navy size=2>x</font></table>\n<hr color=gray><p color=red bgcolor=blue>no</p>",
+                Finding.Kind.MARKUP_COLOR);
+        assertThat(f.message())
+                .isEqualTo(
+                        "5 colours stand in attributes of index.html, where none can become a setting: bgcolor=\"#336699\" of <table> on line 1,"
+                                + " bgcolor=\"white\" of <td> on line 2, color=\"navy\" of <font> on line 2, color=\"gray\" of <hr> on line 3.");
+        assertThat(f.line()).isEqualTo(1);
+        assertThat(found("p{margin:0}", "<p style='color:red'>x", Finding.Kind.MARKUP_COLOR))
+                .isEmpty();
+    }
+
     @Test
     void theMendIsTheNearestColourThatReads() {
         String css = "p{color:#8899aa;background:#ffffff}";
