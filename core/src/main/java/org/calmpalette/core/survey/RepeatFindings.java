@@ -34,7 +34,7 @@ final class RepeatFindings {
 
     static List<Finding> of(Theme theme, ColorUsage.Result colors, Map<String, SheetRole> roles) {
         List<Finding> findings = new ArrayList<>();
-        near(colors, findings);
+        near(colors, roles, findings);
         repeated(colors, roles, findings);
         for (ThemeSheet part : theme.sheets()) {
             // Sections go to other themes one by one: what is gathered of several would tie them together.
@@ -45,14 +45,22 @@ final class RepeatFindings {
         return findings;
     }
 
-    private static void near(ColorUsage.Result colors, List<Finding> findings) {
+    private static void near(ColorUsage.Result colors, Map<String, SheetRole> roles, List<Finding> findings) {
         Map<String, ColorRow> ties = NearColors.ties(colors.rows());
+        Map<String, Integer> others = new LinkedHashMap<>();
         for (ColorRow row : colors.rows()) {
             ColorRow main = ties.get(row.value());
             if (main == null || findings.size() >= MOST) {
                 continue;
             }
             ColorUse first = row.uses().get(0);
+            // What a build or a framework computed is nobody's slip.
+            if (row.uses().stream()
+                    .allMatch(u ->
+                            roles.containsKey(u.file()) && !roles.get(u.file()).lasts())) {
+                others.merge(first.file(), 1, Integer::sum);
+                continue;
+            }
             String written = usual(main);
             findings.add(new Finding(
                             Finding.Kind.NEAR_COLORS,
@@ -74,6 +82,15 @@ final class RepeatFindings {
                             .toList())
                     .fixedBy(() -> gather(row, written)));
         }
+        others.forEach((file, n) -> findings.add(new Finding(
+                        Finding.Kind.NEAR_COLORS,
+                        file,
+                        1,
+                        0,
+                        (n == 1 ? "1 colour" : n + " colours") + " of " + file + (n == 1 ? " is" : " are")
+                                + " nearly the same as others: shades that whoever made it computed.",
+                        "Nothing has to be done: " + roles.get(file).because() + ", so an edit there would not last.")
+                .about("shades of " + file)));
     }
 
     private static String times(int n) {

@@ -241,6 +241,27 @@ class FindingsTest {
                 "covered-content");
     }
 
+    /** Shades in a framework's sheet are one line; a slip in the maker's own is its own. */
+    @Test
+    void shadesThatABuildComputedAreOneLine() {
+        String framework =
+                "/*! grid v1.2.3 | MIT License */ .r1{color:#1f3347} .r2{color:#203448} .r3{color:#c04020} .r4{color:#c14121}";
+        Theme theme = theme(
+                "a{color:#4a7a2b}i{color:#4b7b2c}",
+                "<link rel=stylesheet href=vendor/grid.css><a>x<i class=r1>z<b class=r2>y",
+                "vendor/grid.css",
+                framework);
+        assertThat(find(theme, "near-colors"))
+                .extracting(Finding::message)
+                .satisfiesExactlyInAnyOrder(
+                        one -> assertThat(one)
+                                .isEqualTo(
+                                        "2 colours of vendor/grid.css are nearly the same as others: shades that whoever made it computed."),
+                        two -> assertThat(two).contains("is nearly #4"));
+        assertThat(find(theme, "near-colors").stream().filter(f -> f.fix() != null))
+                .hasSize(1);
+    }
+
     @Test
     void aDismissedFindingKeepsItsNameWhenLinesMove() {
         String key =
