@@ -86,7 +86,7 @@ class CalmTest {
         assertThat(white.get("uses").get(1).get("line").asInt()).isEqualTo(3);
         assertThat(json.get("pictures").get(0).get("exists").asBoolean()).isFalse();
         assertThat(json.get("findings").findValuesAsString("kind"))
-                .containsExactlyInAnyOrder("syntax", "missing-picture");
+                .containsExactlyInAnyOrder("syntax", "unasked-picture");
         assertThat(calm("survey", folder.resolve("nowhere").toString()).exit()).isEqualTo(2);
     }
 

@@ -53,6 +53,7 @@ public record Finding(
         UNUSABLE_SETTING("Settings that cannot be used", Group.LOST),
         UNKNOWN_SETTING("Parts bound to no setting", Group.LOST),
         MISSING_PICTURE("Missing pictures", Group.SHOWN),
+        UNASKED_PICTURE("Missing, and not asked for", Group.LOST),
         MISSING_STYLESHEET("Missing stylesheets", Group.SHOWN),
         COVERED_TARGET("Covered by the header", Group.SHOWN),
         COVERED_CONTENT("Hidden behind the header", Group.SHOWN),

@@ -7,12 +7,20 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.change.Change;
+import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.css.selector.SelectorMatcher;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.usage.Address;
 import org.calmpalette.core.usage.PictureUse;
+import org.calmpalette.core.usage.Readers;
+import org.jsoup.nodes.Element;
 
 /** Pictures that are named and not there, lie elsewhere, or weigh too much. */
 final class PictureFindings {
@@ -44,12 +52,16 @@ final class PictureFindings {
 
     private static Finding missing(Theme theme, PictureUse p, List<Address> addresses, String what) {
         Optional<Guess> guess = likely(theme, p);
+        boolean asked = isAsked(theme, p);
         Finding finding = new Finding(
-                        Finding.Kind.MISSING_PICTURE,
+                        asked ? Finding.Kind.MISSING_PICTURE : Finding.Kind.UNASKED_PICTURE,
                         p.file(),
                         p.line(),
                         0,
-                        "The picture “" + p.url() + "” " + what + ", so nothing is shown there.",
+                        "The picture “" + p.url() + "” " + what
+                                + (asked
+                                        ? ", so nothing is shown there."
+                                        : "; no part of a page asks for it, so nobody misses it."),
                         guess.map(g -> "Write “" + g.address() + "”: " + g.why() + ".")
                                 .orElse("Add " + (p.path().isEmpty() ? "it" : p.path())
                                         + " to the theme, or correct the address."))
@@ -61,6 +73,48 @@ final class PictureFindings {
                         g.address(),
                         addresses)))
                 .orElse(finding);
+    }
+
+    /**
+     * Whether some part of a page may show what a stylesheet names: the rule finds something in some state. Of custom properties, and of
+     * what belongs to no rule, that is not known, so it may.
+     */
+    private static boolean isAsked(Theme theme, PictureUse p) {
+        if (!theme.aside().isEmpty()) {
+            return true;
+        }
+        List<SelectorList> lists = new ArrayList<>();
+        boolean[] unknown = {true};
+        for (ThemeSheet part : theme.sheets()) {
+            if (!part.path().equals(p.file())) {
+                continue;
+            }
+            part.sheet().eachDeclaration((d, around) -> {
+                int from = part.line(part.sheet().tokens().start(d.first()));
+                int to = part.line(part.sheet().tokens().start(Math.max(d.first(), d.end() - 1)));
+                if (p.line() >= from
+                        && p.line() <= to
+                        && part.sheet().text(d.first(), d.end()).contains(p.url())) {
+                    Optional<SelectorList> list =
+                            d.isCustom() ? Optional.empty() : Readers.selector(part.sheet(), around);
+                    unknown[0] = list.isEmpty() || !lists.isEmpty() && unknown[0];
+                    list.ifPresent(lists::add);
+                }
+            });
+        }
+        if (unknown[0] || lists.isEmpty()) {
+            return true;
+        }
+        for (Page page : theme.pages()) {
+            SelectorMatcher matcher = new SelectorMatcher(page.document(), States.ANY);
+            for (Element e : page.elements()) {
+                Budget.step();
+                if (lists.stream().anyMatch(l -> matcher.matches(l, e))) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 
     /** @param why it is likely, in plain words */

@@ -241,6 +241,21 @@ class FindingsTest {
                 "covered-content");
     }
 
+    /** Nobody misses a picture of a part that no page has; that it may be asked for in a state counts. */
+    @Test
+    void aMissingPictureThatNoPageAsksForIsNotSeenByVisitors() {
+        Theme theme = theme(
+                ".gone{background:url(../img/a.png)}\np:hover{background:url(../img/b.png)}\n:root{--c:url(../img/c.png)}\n"
+                        + ".gone::before{background:url(../img/d.png)} .here{\n  background:\n    url(../img/e.png)\n}",
+                "<p class=here>x");
+        assertThat(find(theme, "unasked-picture"))
+                .extracting(Finding::message)
+                .containsExactly(
+                        "The picture “../img/a.png” is not in the theme; no part of a page asks for it, so nobody misses it.",
+                        "The picture “../img/d.png” is not in the theme; no part of a page asks for it, so nobody misses it.");
+        assertThat(find(theme, "missing-picture")).extracting(Finding::line).containsExactly(2, 3, 6);
+    }
+
     /** Shades in a framework's sheet are one line; a slip in the maker's own is its own. */
     @Test
     void shadesThatABuildComputedAreOneLine() {
