@@ -285,13 +285,13 @@ public final class PartGroup {
                 }
             }
             case HERO -> {
-                all.add(new Wanted("height", "Least height", e, "min-height"));
-                all.add(new Wanted("fixed-height", "Height", e, "height"));
+                all.add(new Wanted("height", "Least height", deciding("min-height"), "min-height"));
+                all.add(new Wanted("fixed-height", "Height", deciding("height"), "height"));
                 all.add(new Wanted("fill", "Colour", e, "background-color"));
-                all.add(new Wanted("place", "Where the content is", e, "align-items"));
-                all.add(new Wanted("align", "Alignment of the text", e, "text-align"));
-                all.add(new Wanted("above", "Room above", e, "padding-top"));
-                all.add(new Wanted("below", "Room below", e, "padding-bottom"));
+                all.add(new Wanted("place", "Where the content is", deciding("align-items"), "align-items"));
+                all.add(new Wanted("align", "Alignment of the text", deciding("text-align"), "text-align"));
+                all.add(new Wanted("above", "Room above", deciding("padding-top"), "padding-top"));
+                all.add(new Wanted("below", "Room below", deciding("padding-bottom"), "padding-bottom"));
                 Element heading = e.selectFirst("h1, h2");
                 if (heading != null) {
                     all.add(new Wanted("heading-color", "Colour of the heading", heading, "color"));
@@ -300,6 +300,7 @@ public final class PartGroup {
             }
             case COLUMN -> {
                 all.add(new Wanted("width", "Width", e, "max-width"));
+                all.add(new Wanted("fixed-width", "Width", e, "width"));
                 all.add(new Wanted("left", "Room at the left", e, "padding-left"));
                 all.add(new Wanted("right", "Room at the right", e, "padding-right"));
                 all.add(new Wanted("size", "Size of the text", e, "font-size"));
@@ -307,6 +308,33 @@ public final class PartGroup {
             }
         }
         return all;
+    }
+
+    /**
+     * What decides a property of the part: the part, or where no rule says so of it, a box in it that holds all its words. Heroes are
+     * made as high as they are by the room or the height of such a box as often as by their own.
+     */
+    private Element deciding(String property) {
+        PageStyles wide = styles(PageParts.WIDTH);
+        Element words = element().selectFirst("h1, h2, p");
+        List<Element> boxes = new ArrayList<>(List.of(element()));
+        for (Element around = words; around != null && around != element(); around = around.parent()) {
+            if (around.children().size() > 0 && around.text().equals(element().text())) {
+                boxes.add(1, around);
+            }
+        }
+        return boxes.stream()
+                .filter(b -> isDecided(wide, b, property))
+                .findFirst()
+                .orElse(element());
+    }
+
+    private static boolean isDecided(PageStyles styles, Element e, String property) {
+        Explanation why = Explanation.of(styles.of(e), property);
+        return why.winner() != null
+                && why.winner().isInTheme()
+                && why.inheritedFrom() == null
+                && !Painting.declared(styles.of(e), property).orElse("0").matches("0(px)?|auto|none|normal");
     }
 
     /** The link to the page itself, where a rule gives it a look of its own. */

@@ -113,6 +113,36 @@ class PartGroupTest {
                 .isEqualTo(Value.of("#ffcc00"));
     }
 
+    /** Heroes are high by a box in them as often as by their own height, and columns wide in px. */
+    @Test
+    void whatABoxInsideDecidesIsOfferedAndAWidthInPixelsToo() {
+        String html =
+                "<!doctype html><html><head><title>F</title><link rel=stylesheet href=a.css></head><body><header><a href=/>F</a></header>"
+                        + "<section><div class=in><div class=box><h1>Cross</h1><p>x</p></div></div></section><main><p>1</p></main></body></html>";
+        String css =
+                "section { padding: 0 } .in { min-height: 70vh; display: grid } .box { padding: 6rem 2rem 4rem } main { width: 960px; margin: 0 auto }\n";
+        Theme theme = Themes.of("index.html", html, "a.css", css);
+        List<PartGroup.Offer> hero =
+                group(theme, PageParts.Kind.HERO, at(theme, "section")).offers();
+        assertThat(hero)
+                .filteredOn(o -> Set.of("height", "above", "below").contains(o.id()))
+                .extracting(o -> o.id() + " " + o.element() + " " + o.now())
+                .containsExactly(
+                        "height " + at(theme, ".in") + " 70vh",
+                        "above " + at(theme, ".box") + " 6rem",
+                        "below " + at(theme, ".box") + " 4rem");
+        Theme after = group(theme, PageParts.Kind.HERO, at(theme, "section"))
+                .take(Set.of("height", "above"), "Lake")
+                .applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .contains(".in { min-height: var(--lake-height, 70vh); display: grid }")
+                .contains(".box { padding: var(--lake-above, 6rem) 2rem 4rem }");
+        Theme wide = group(theme, PageParts.Kind.COLUMN, at(theme, "main"))
+                .take(Set.of("fixed-width"), "Column")
+                .applied(theme);
+        assertThat(Themes.text(wide.files(), "a.css")).contains("main { width: var(--column-fixed-width, 960px);");
+    }
+
     private static final String LINKED =
             "<!doctype html><html><head><title>F</title><link rel=stylesheet href=a.css></head><body><header><ul><li><a href=/>A</a></li><li><a href=/b aria-current=page>B</a></li><li><a href=/c>C</a></li></ul></header><section><div><h1>Cross</h1><p>x</p></div></section><main><p>1</p><p>2</p><h2>3</h2></main></body></html>";
 
