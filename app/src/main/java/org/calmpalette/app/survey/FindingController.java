@@ -9,6 +9,7 @@ import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.Excerpt;
 import org.calmpalette.core.survey.Finding;
@@ -105,7 +106,16 @@ class FindingController {
                 .filter(f -> f.kind() == finding.kind() && f.canBeMended())
                 .map(f -> f.fix().get())
                 .toList();
-        return Change.all(finding.kind().heading() + ": mended all " + fixes.size(), fixes);
+        List<Change> kept = finding.kind().isQuiet() ? Trial.quiet(open.read().rendered(), fixes) : fixes;
+        if (kept.isEmpty()) {
+            throw new BadInputException(
+                    "Each of them would change how something looks.",
+                    "Look at them one by one: the trial of each tells what.");
+        }
+        String count = kept.size() == fixes.size()
+                ? "mended all " + fixes.size()
+                : "mended " + kept.size() + " of " + fixes.size() + "; the others would change how something looks";
+        return Change.all(finding.kind().heading() + ": " + count, kept);
     }
 
     @PostMapping("/mend")

@@ -33,6 +33,38 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
     }
 
     /** What differs between two looks of the same theme, such as with one choice and with another. */
+    /**
+     * Of changes that are said to change nothing that is seen, those of which that is so, together as well as each. Tried in halves, so
+     * that a few that are not do not cost a trial for each that is.
+     */
+    public static List<Change> quiet(Rendered before, List<Change> changes) {
+        if (changes.isEmpty() || of(before, Change.all("", changes)).parts() == 0) {
+            return changes;
+        }
+        if (changes.size() == 1) {
+            return List.of();
+        }
+        int half = changes.size() / 2;
+        List<Change> first = quiet(before, changes.subList(0, half));
+        List<Change> second = quiet(before, changes.subList(half, changes.size()));
+        List<Change> kept = new ArrayList<>(first);
+        kept.addAll(second);
+        if (first.isEmpty()
+                || second.isEmpty()
+                || of(before, Change.all("", kept)).parts() == 0) {
+            return kept;
+        }
+        // Two that need each other are in different halves: one by one then.
+        kept = new ArrayList<>(first);
+        for (Change one : second) {
+            kept.add(one);
+            if (of(before, Change.all("", kept)).parts() > 0) {
+                kept.remove(kept.size() - 1);
+            }
+        }
+        return kept;
+    }
+
     public static Trial between(Rendered before, Rendered after) {
         return between(before, after, false);
     }

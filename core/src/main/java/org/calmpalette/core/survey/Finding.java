@@ -115,6 +115,20 @@ public record Finding(
             return group;
         }
 
+        /** Whether what mends it is said to change nothing that is seen. */
+        public boolean isQuiet() {
+            return switch (this) {
+                case NEEDLESS_IMPORTANT,
+                        REPEATED_COLOR,
+                        REPEATED_LENGTH,
+                        UNKNOWN_PROPERTY,
+                        UNKNOWN_SELECTOR,
+                        BEATEN_DECLARATION,
+                        DEAD_RULE -> true;
+                default -> false;
+            };
+        }
+
         /** Whether somebody slipped at the keys. */
         public boolean isMisspelt() {
             return this == MISSPELT_PROPERTY || this == MISSPELT_VALUE || this == MISSPELT_IMPORTANT;

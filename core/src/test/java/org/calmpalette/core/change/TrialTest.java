@@ -3,6 +3,7 @@ package org.calmpalette.core.change;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
@@ -66,5 +67,28 @@ class TrialTest {
         assertThat(trial.inWords())
                 .startsWith("2 parts of index.html look different: ")
                 .contains("text colour", "margin");
+    }
+
+    private static Change without(String css, String what, int from) {
+        int at = css.indexOf(what, from);
+        return Change.edit("Took " + what + " out", "a.css", new Edit(at, at + what.length(), ""));
+    }
+
+    /** What is harmless alone may do harm together; what does harm alone is left out. */
+    @Test
+    void ofManyChangesThoseThatChangeNothingTogetherAreKept() {
+        String css =
+                "p { color: #111111 } p { color: #111111 } b { color: #222222 } .none { color: red } i { color: #333333 } b.x { color: #222222 }";
+        Rendered before = rendered(css, "<!doctype html><link rel=stylesheet href=a.css><p>1<b class=x>2</b><i>3</i>");
+        Change first = without(css, "p { color: #111111 }", 0);
+        Change second = without(css, "p { color: #111111 }", 5);
+        Change none = without(css, ".none { color: red }", 0);
+        Change seen = without(css, "i { color: #333333 }", 0);
+        Change other = without(css, "b.x { color: #222222 }", 0);
+        assertThat(Trial.quiet(before, List.of(first, none, seen, second, other)))
+                .containsExactly(first, none, other);
+        assertThat(Trial.quiet(before, List.of(none, other))).containsExactly(none, other);
+        assertThat(Trial.quiet(before, List.of(seen))).isEmpty();
+        assertThat(Trial.quiet(before, List.of())).isEmpty();
     }
 }
