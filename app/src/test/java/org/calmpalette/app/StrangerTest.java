@@ -111,6 +111,7 @@ class StrangerTest {
         }
         page.fill("#f-label", "Links");
         page.fill("#f-key", "link-text");
+        page.waitForSelector("#card [data-reach] >> text=Tried with");
         page.click("#card >> text=Any colour");
         page.click("text=Make it a setting");
         page.waitForURL("**/settings?key=link-text");

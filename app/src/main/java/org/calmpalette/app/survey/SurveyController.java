@@ -22,7 +22,10 @@ import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Pager;
 import org.calmpalette.app.web.Strip;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Lift;
+import org.calmpalette.core.change.Reach;
 import org.calmpalette.core.part.ColorsInSight;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.ColorKey;
@@ -33,6 +36,7 @@ import org.calmpalette.core.survey.Proposal;
 import org.calmpalette.core.survey.Search;
 import org.calmpalette.core.survey.Suggestion;
 import org.calmpalette.core.survey.Survey;
+import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.ColorFamily;
 import org.calmpalette.core.usage.ColorRow;
 import org.calmpalette.core.usage.ColorUse;
@@ -403,23 +407,47 @@ class SurveyController {
             @AuthenticationPrincipal SignedIn me,
             HttpServletRequest request) {
         SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
-        Set<String> uses = new LinkedHashSet<>(use == null ? Set.of() : use);
-        themes.open(id, me).colors().rows().stream()
+        Set<String> uses = uses(themes.open(id, me), use, rest);
+        Snapshot made = themes.change(id, base, me, theme -> lift(theme, uses, form, request));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/settings?key=" + form.key());
+    }
+
+    /** How far the setting would reach, tried with another colour. */
+    @PostMapping("/lift/try")
+    String tryLift(
+            @PathVariable long id,
+            @RequestParam(required = false) Set<String> use,
+            @RequestParam(defaultValue = "") String rest,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
+        Set<String> uses = uses(open, use, rest);
+        try {
+            Change change = lift(open.theme(), uses, form, request);
+            model.addAttribute(
+                    "reach",
+                    Reach.of(open.read().rendered(), change, form.key()).inWords());
+        } catch (BadInputException e) {
+            model.addAttribute("reach", e.getMessage() + " " + e.mend());
+        }
+        return "survey/survey :: reach";
+    }
+
+    private static Set<String> uses(OpenTheme open, Set<String> ticked, String rest) {
+        Set<String> uses = new LinkedHashSet<>(ticked == null ? Set.of() : ticked);
+        open.colors().rows().stream()
                 .filter(r -> r.value().equals(rest))
                 .flatMap(r -> r.uses().stream().skip(MOST_USES))
                 .filter(ColorUse::isLiftable)
                 .forEach(u -> uses.add(u.id()));
-        Snapshot made = themes.change(
-                id,
-                base,
-                me,
-                theme -> Lift.lift(
-                        theme,
-                        uses,
-                        form.setting(theme.palette(), null),
-                        form.place(theme.palette()),
-                        relatives(request)));
-        notices.done(made.note());
-        return Go.to("/themes/" + id + "/settings?key=" + form.key());
+        return uses;
+    }
+
+    private static Change lift(Theme theme, Set<String> uses, SettingForm form, HttpServletRequest request) {
+        return Lift.lift(
+                theme, uses, form.setting(theme.palette(), null), form.place(theme.palette()), relatives(request));
     }
 }

@@ -186,6 +186,33 @@ class LiftTest {
         assertThatThrownBy(() -> setting("k", "blu")).hasMessageContaining("blu");
     }
 
+    /** What a new setting reaches is known before it is made: all that reads it, or nothing where other rules decide. */
+    @Test
+    void aLiftIsTriedWithAnotherColour() {
+        Theme theme = Themes.of(
+                "index.html",
+                "<link rel=stylesheet href=a.css><h2>1<b>2</b></h2><p>3",
+                "a.css",
+                "h2 { color: #112233 } p { color: #112233 } p { color: #445566 } i { color: #778899 } p:hover { color: #abcdef }");
+        Rendered before = new Rendered(theme);
+        for (String[] c : new String[][] {
+            {"#112233", "Tried with #2b8a3e: 2 parts of index.html look different: text colour."},
+            {"#445566", "Tried with #2b8a3e: 1 part of index.html looks different: text colour."},
+            {
+                "#778899",
+                "Tried with #2b8a3e: nothing looks different while nothing is pointed at; other rules decide there, or no page shows it."
+            }
+        }) {
+            Set<String> uses = ColorUsage.of(theme).rows().stream()
+                    .filter(r -> r.value().equals(c[0]))
+                    .flatMap(r -> r.uses().stream())
+                    .map(ColorUse::id)
+                    .collect(java.util.stream.Collectors.toSet());
+            Change change = Lift.lift(theme, uses, setting("k", c[0]), Place.EVERYWHERE);
+            assertThat(Reach.of(before, change, "k").inWords()).isEqualTo(c[1]);
+        }
+    }
+
     @Test
     void keyAndPlaceAreSuggestedFromWhatIsPainted() {
         Theme theme = Themes.of(
