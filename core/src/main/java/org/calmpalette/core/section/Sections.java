@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.BiFunction;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.Budget;
@@ -288,6 +289,21 @@ public final class Sections {
 
     static String close(String name) {
         return MARK + name + " */";
+    }
+
+    /** Where the section's own element stands among others: not known, since sections move. */
+    private static final Pattern BY_PLACE = Pattern.compile(
+            "(\\[" + NAME
+                    + "=[^\\]]*\\](?:\\([^)]*\\)|[^\\s>+~(])*?)(:not\\(:(?:first|last|only|nth)-[\\w-]+\\)|:(?:first|last|only|nth)-[\\w-]+(?:\\([^)]*\\))?)");
+
+    /** Whether a rule of a section holds or not by where the section stands on its page. */
+    public static boolean isByPlace(String selector) {
+        return BY_PLACE.matcher(selector).find();
+    }
+
+    /** A selector of a section as it is wherever the section stands. */
+    public static String anywhere(String selector) {
+        return BY_PLACE.matcher(selector).replaceAll("$1");
     }
 
     /** Whether a stylesheet holds the rules of sections. */

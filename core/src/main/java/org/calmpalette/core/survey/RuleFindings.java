@@ -24,6 +24,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.StepWords;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.usage.PageSelector;
 import org.calmpalette.core.usage.Painted;
@@ -196,6 +197,9 @@ final class RuleFindings {
             return;
         }
         Explanation.Cause by = fate.beatenBy().get(0);
+        if (fate.beatenBy().stream().anyMatch(b -> Sections.isByPlace(b.selector()))) {
+            return;
+        }
         boolean byOrderOfSheets = fate.beatenBy().stream()
                 .anyMatch(b -> b.because().step() == Because.Step.ORDER
                         && roles.containsKey(b.file())
@@ -280,7 +284,10 @@ final class RuleFindings {
         String selector = first.part().sheet().prelude(rule);
         SelectorList list =
                 Readers.selector(first.part().sheet(), first.around()).orElse(null);
-        if (list == null || Fates.classes(list).stream().anyMatch(scriptWords::contains)) {
+        // What holds by where a section stands holds where it is moved to.
+        if (list == null
+                || Sections.isByPlace(selector)
+                || Fates.classes(list).stream().anyMatch(scriptWords::contains)) {
             return;
         }
         int start = first.start(rule.first());

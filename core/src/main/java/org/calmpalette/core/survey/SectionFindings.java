@@ -14,6 +14,7 @@ import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.section.SectionKit;
+import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.setting.JsonLines;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.theme.Theme;
@@ -34,6 +35,8 @@ public final class SectionFindings {
     private static final String PAGE = "index.html";
     /** What a section calls {@code :scope}, on the page on which it is looked at. */
     private static final String ROOT = ":is(main > *)";
+
+    private static final String STANDING = "[" + Sections.NAME + "=x]";
 
     private SectionFindings() {}
 
@@ -105,7 +108,9 @@ public final class SectionFindings {
         SelectorMatcher matcher = new SelectorMatcher(page.document(), States.ANY);
         return selector.selectors().stream().anyMatch(s -> {
             String end = s.pseudoElement() == null ? "" : "::" + s.pseudoElement();
-            String bare = s.toString().substring(0, s.toString().length() - end.length());
+            String whole = s.toString().substring(0, s.toString().length() - end.length());
+            // It may stand first, or after others.
+            String bare = Sections.anywhere(whole.replace(ROOT, STANDING)).replace(STANDING, ROOT);
             SelectorList list = SelectorList.parse(bare.isBlank() || bare.endsWith(" ") ? bare + "*" : bare)
                     .orElse(null);
             return list == null || main.getAllElements().stream().anyMatch(e -> e != main && matcher.matches(list, e));

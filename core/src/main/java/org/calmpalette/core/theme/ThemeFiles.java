@@ -70,6 +70,9 @@ public interface ThemeFiles {
 
             @Override
             public byte[] read(String path) {
+                if (!has(path)) {
+                    throw new IllegalArgumentException("no file " + path);
+                }
                 return top.has(path) ? top.read(path) : base.read(path);
             }
 

@@ -89,7 +89,7 @@ class SectionsTest {
             assertThat(Themes.text(gone.files(), "index.html")
                             .replace("\n  <link rel=\"stylesheet\" href=\"sections.css\">", ""))
                     .isEqualTo(PAGE);
-            assertThat(Themes.text(gone.files(), "sections.css")).isBlank();
+            assertThat(gone.files().has("sections.css")).isFalse();
             assertThat(gone.palette().settings()).isEmpty();
             assertThat(gone.palette().places()).isEmpty();
         }
@@ -329,7 +329,7 @@ class SectionsTest {
         assertThat(two.files().has("sections-3.css")).isFalse();
         Theme none = Sections.removed(two, two.pages().get(0), "fog").applied(two);
         none = Sections.removed(none, none.pages().get(0), "wind").applied(none);
-        assertThat(Themes.text(none.files(), "sections-2.css")).isBlank();
+        assertThat(none.files().has("sections-2.css")).isFalse();
         assertThat(Themes.text(none.files(), "sections.css")).isEqualTo("/* section styles */ section{color:red}");
         assertThat(Themes.text(put(none, "notice", 0, "Rain", 0).files(), "sections-2.css"))
                 .as("a sheet that is empty is used again")
@@ -730,5 +730,23 @@ class SectionsTest {
                     .contains("data:image/svg+xml;base64,")
                     .doesNotContain("\"img/"));
         }
+    }
+
+    /** A rule that holds where a section stands first, say, is none that finds nothing: sections move. */
+    @Test
+    void rulesByTheSectionsPlaceAreLeftAlone() {
+        for (String[] c : new String[][] {
+            {"[data-section=\"a\"]:not(:first-child) .x", "[data-section=\"a\"] .x"},
+            {"[data-section=\"a\"]:not(#_#_):first-child", "[data-section=\"a\"]:not(#_#_)"},
+            {"[data-section=\"a\"].b:nth-child(2n + 1):hover p", "[data-section=\"a\"].b:hover p"}
+        }) {
+            assertThat(Sections.isByPlace(c[0])).as(c[0]).isTrue();
+            assertThat(Sections.anywhere(c[0])).isEqualTo(c[1]);
+        }
+        assertThat(Sections.isByPlace("[data-section=\"a\"] p:first-child")).isFalse();
+        Theme theme = put(put(theme(), "lead", 0, "First", 0), "beside", 0, "Second", 0);
+        assertThat(org.calmpalette.core.survey.Survey.of(theme).findings())
+                .filteredOn(f -> f.file().equals("sections.css"))
+                .isEmpty();
     }
 }
