@@ -111,7 +111,6 @@ class StrangerTest {
         }
         page.fill("#f-label", "Links");
         page.fill("#f-key", "link-text");
-        page.waitForSelector("#card [data-reach] >> text=Tried with");
         page.click("#card >> text=Any colour");
         page.click("text=Make it a setting");
         page.waitForURL("**/settings?key=link-text");
@@ -250,6 +249,7 @@ class StrangerTest {
         page.waitForSelector("#notice >> text=cannot be the name of a custom property");
         assertThat(page.inputValue("#f-key")).as("what was entered stays").isEqualTo("no key");
         page.fill("#f-key", "fine");
+        page.waitForSelector("#card [data-reach] >> text=Tried with");
         page.click("#card >> text=Swatches");
         page.fill("#card [data-swatch-lines]", "#ff0000\nrgb(1,2");
         page.click("text=Make it a setting");

@@ -213,6 +213,12 @@ class WhyTest {
                 .map(r -> r.getAttribute("data-kind"))
                 .distinct()
                 .toList()) {
+            if (kind.equals("near-colors")) {
+                // Shades of a framework are one line, and nobody edits them.
+                assertThat(page.locator("tr.pick[data-kind=near-colors]").count())
+                        .isEqualTo(1);
+                continue;
+            }
             page.locator("tr.pick[data-kind=" + kind + "] .name").first().click();
             page.waitForSelector("#card #preview .difference");
             String key = page.locator("#card [data-row]").getAttribute("data-row");

@@ -23,6 +23,8 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Pager;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.BeyondLimitException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Lift;
 import org.calmpalette.core.change.Reach;
@@ -426,15 +428,19 @@ class SurveyController {
         SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
         Set<String> uses = uses(open, use, rest);
         try {
-            Change change = lift(open.theme(), uses, form, request);
-            model.addAttribute(
-                    "reach",
-                    Reach.of(open.read().rendered(), change, form.key()).inWords());
+            model.addAttribute("reach", Budget.within(TRIED, () -> Reach.of(
+                            open.read().rendered(), lift(open.theme(), uses, form, request), form.key())
+                    .inWords()));
+        } catch (BeyondLimitException e) {
+            model.addAttribute("reach", "Not tried with another colour: that takes too long in a theme of this size.");
         } catch (BadInputException e) {
             model.addAttribute("reach", e.getMessage() + " " + e.mend());
         }
         return "survey/survey :: reach";
     }
+
+    /** Processor time for it: the card is there without it. */
+    private static final Duration TRIED = Duration.ofMillis(1_200);
 
     private static Set<String> uses(OpenTheme open, Set<String> ticked, String rest) {
         Set<String> uses = new LinkedHashSet<>(ticked == null ? Set.of() : ticked);

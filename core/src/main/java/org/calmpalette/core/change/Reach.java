@@ -11,14 +11,13 @@ import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 
 /**
- * How far a new setting reaches, tried before it is made: with today's value nothing looks otherwise, and with another one something
- * does. Looked at is what is seen while nothing is pointed at.
+ * How far a new setting reaches, tried before it is made: what looks different once it has another value than today's. Looked at is what
+ * is seen while nothing is pointed at.
  *
- * @param today what looks otherwise already
- * @param other the same with another value; null where the setting allows no other
+ * @param other what looks different; null where the setting allows no other value
  * @param with the other value, in words
  */
-public record Reach(Trial today, Trial other, String with) {
+public record Reach(Trial other, String with) {
     /** @param change that makes the setting with this key */
     public static Reach of(Rendered before, Change change, String key) {
         Theme made = change.applied(before.theme());
@@ -40,22 +39,17 @@ public record Reach(Trial today, Trial other, String with) {
                                                         .toList()))
                                 .applied(made))))
                 .orElse(null);
-        return new Reach(
-                Trial.between(before, after),
-                tried,
-                other.map(v -> setting.kind().words(v)).orElse(""));
+        return new Reach(tried, other.map(v -> setting.kind().words(v)).orElse(""));
     }
 
-    /** One or two sentences for who is about to make it. */
+    /** One sentence for who is about to make it; empty where nothing was tried. */
     public String inWords() {
-        String already = today.parts() == 0 ? "" : "With today’s value already: " + today.inWords() + " ";
-        return already
-                + (other == null
-                        ? ""
-                        : other.parts() == 0
-                                ? "Tried with " + with
-                                        + ": nothing looks different while nothing is pointed at; other rules decide there, or no page shows it."
-                                : "Tried with " + with + ": " + lower(other.inWords()));
+        return other == null
+                ? ""
+                : other.parts() == 0
+                        ? "Tried with " + with
+                                + ": nothing looks different while nothing is pointed at; other rules decide there, or no page shows it."
+                        : "Tried with " + with + ": " + lower(other.inWords());
     }
 
     private static String lower(String sentence) {
