@@ -15,6 +15,12 @@ import java.util.function.Supplier;
  * <p>Time is the time of the processor on the thread, so that a busy machine makes an answer late, not different.
  */
 public final class Budget {
+    /**
+     * How much slower this machine is than those for which the limits were chosen, from {@code -Dcalm.budget}: with 3 everything may take
+     * three times as long. 1 unless somebody says otherwise.
+     */
+    private static final double SLOWER = slower(System.getProperty("calm.budget", "1"));
+
     private static final ThreadMXBean THREADS = ManagementFactory.getThreadMXBean();
     private static final ThreadLocal<Budget> CURRENT = new ThreadLocal<>();
     /** Asking for the time costs more than most steps. */
@@ -32,9 +38,18 @@ public final class Budget {
     private Budget(Budget around, Duration limit, long characters, BooleanSupplier cancelled) {
         this.around = around;
         this.limit = limit;
-        this.until = THREADS.getCurrentThreadCpuTime() + limit.toNanos();
+        this.until = time() + limit.toNanos();
         this.characters = characters;
         this.cancelled = cancelled;
+    }
+
+    static double slower(String said) {
+        try {
+            double n = Double.parseDouble(said);
+            return n >= 1 && n <= 100 ? n : 1;
+        } catch (NumberFormatException nonsense) {
+            return 1;
+        }
     }
 
     /**
@@ -100,14 +115,14 @@ public final class Budget {
         step();
     }
 
-    /** Processor time of this thread, in nanoseconds. */
+    /** Processor time of this thread, in nanoseconds of a machine for which the limits were chosen. */
     public static long time() {
-        return THREADS.getCurrentThreadCpuTime();
+        return (long) (THREADS.getCurrentThreadCpuTime() / SLOWER);
     }
 
     private void look() {
         steps = 0;
-        long time = THREADS.getCurrentThreadCpuTime();
+        long time = time();
         for (Budget b = this; b != null; b = b.around) {
             if (b.cancelled.getAsBoolean()) {
                 throw new CancellationException();

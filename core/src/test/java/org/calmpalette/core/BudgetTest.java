@@ -86,4 +86,11 @@ class BudgetTest {
                         () -> Budget.within(Duration.ofDays(1), BudgetTest::forEver)))
                 .isInstanceOf(CancellationException.class);
     }
+
+    /** A machine that is three times as slow may take three times as long; what is no such number changes nothing. */
+    @ParameterizedTest
+    @CsvSource({"1, 1", "3, 3", "2.5, 2.5", "0.1, 1", "-3, 1", "1000, 1", "fast, 1", "NaN, 1"})
+    void howMuchSlowerAMachineIsCanBeSaid(String said, double slower) {
+        assertThat(Budget.slower(said)).isEqualTo(slower);
+    }
 }
