@@ -37,13 +37,21 @@ import org.calmpalette.core.section.ScriptCarriers;
 import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.section.Shelf;
+import org.calmpalette.core.setting.AnotherValue;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.ItemsKind;
+import org.calmpalette.core.setting.LevelKind;
+import org.calmpalette.core.setting.LinkKind;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.TextKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Sections as Chromium shows them, and the view in which they are put on pages. */
@@ -442,6 +450,106 @@ class SectionsTest {
         assertThat(page.evaluate("() => window.hits")).isEqualTo(0);
         assertThat(page.url()).isEqualTo(home);
         assertThat(wrong).isEmpty();
+    }
+
+    private static final String SHOWN =
+            """
+            name => { const root = document.querySelector(`[data-section="${name}"]`);
+              return [root, ...root.querySelectorAll('*')].map(e => [null, '::before', '::after'].map(p => { const s = getComputedStyle(e, p);
+                return p && s.content === 'none' ? '' : [...s].filter(n => !n.startsWith('--')).map(n => n + ':' + s.getPropertyValue(n)).join(';') }).join('|')
+                + e.localName + [...e.attributes].map(a => a.name + '=' + a.value) + (e.children.length ? '' : e.textContent)) }""";
+
+    private static void fill(Page page, Theme theme, Map<String, Chosen> choices) {
+        Map<String, byte[]> files = ThemeBuild.build(theme, choices).files();
+        StringBuilder css = new StringBuilder();
+        for (String sheet : List.of("settings.css", "a.css", "sections.css", "palette.css")) {
+            byte[] bytes =
+                    files.containsKey(sheet) ? files.get(sheet) : theme.files().read(sheet);
+            css.append(new String(bytes, StandardCharsets.UTF_8)).append('\n');
+        }
+        String html = new String(files.get("index.html"), StandardCharsets.UTF_8).replaceAll("<link[^>]*>", "");
+        page.evaluate(
+                "([html, css]) => { document.body.replaceWith(new DOMParser().parseFromString(html, 'text/html').body);"
+                        + " let s = document.getElementById('css'); if (!s) { s = document.createElement('style'); s.id = 'css'; document.head.append(s); } s.textContent = css }",
+                List.of(html, css.toString()));
+    }
+
+    /** Values that a setting allows and does not have. */
+    private static List<Value> others(Setting s, Value now) {
+        List<Value> tries = new ArrayList<>();
+        if (s.kind() instanceof TextKind) {
+            tries.add(Value.of("Other words"));
+        } else if (s.kind() instanceof LinkKind) {
+            tries.add(Value.of("https://ferries.invalid/"));
+        } else if (s.kind() instanceof LevelKind) {
+            tries.add(Value.of(4));
+            tries.add(Value.of(3));
+        } else if (s.kind() instanceof ItemsKind) {
+            List<Value> items = ((Value.Many) now).items();
+            tries.add(new Value.Many(
+                    items.size() > 1 ? items.subList(1, items.size()) : List.of(items.get(0), items.get(0))));
+        }
+        tries.removeIf(v -> v.equals(now));
+        tries.addAll(AnotherValue.all(s.kind(), now));
+        return tries.subList(0, Math.min(4, tries.size()));
+    }
+
+    /**
+     * Each setting of each section of the shelf does something at each width whose band has no value of its own, on a page without rules
+     * and under a published sheet. What moves is tried elsewhere, and so is what is asked for only while another setting has some value.
+     */
+    @Test
+    @EnabledIfSystemProperty(named = "calm.long", matches = "true")
+    void eachSettingDoesSomethingAtEachWidth() {
+        List<String> nothing = new ArrayList<>();
+        int tried = 0;
+        for (String sheet : List.of("", "milligram 1.4.1")) {
+            for (SectionKit kit : Shelf.kits()) {
+                Theme before = page("<link rel=\"stylesheet\" href=\"a.css\">", new byte[0]);
+                TreeMap<String, byte[]> files = new TreeMap<>();
+                files.put("index.html", before.files().read("index.html"));
+                files.put("a.css", sheet.isEmpty() ? new byte[] {' '} : OutsideSheets.get(sheet));
+                before = Theme.read(ThemeFiles.of(files), "T");
+                Theme theme =
+                        Sections.put(before, kit, before.pages().get(0), "S", 0).applied(before);
+                Page page = Browsers.page(1440, 800);
+                page.emulateMedia(new Page.EmulateMediaOptions().setReducedMotion(ReducedMotion.REDUCE));
+                for (int width : List.of(390, 820, 1440)) {
+                    page.setViewportSize(width, 800);
+                    fill(page, theme, Map.of());
+                    Object was = page.evaluate(SHOWN, "s");
+                    String band = theme.palette().bands().at(width).key();
+                    for (Setting s : theme.palette().settings()) {
+                        boolean moves = s.key().matches("s-(rises|fades|cue-moves|speed|page)");
+                        if (moves
+                                || s.shown() != null
+                                || s.bands().containsKey(band)
+                                || !(s.given() instanceof Given.Fixed f)) {
+                            continue;
+                        }
+                        List<Value> others = others(s, f.value());
+                        if (others.isEmpty()) {
+                            continue;
+                        }
+                        tried++;
+                        boolean any = false;
+                        for (Value v : others) {
+                            fill(page, theme, Map.of(s.key(), Chosen.of(v)));
+                            any |= !page.evaluate(SHOWN, "s").equals(was);
+                            if (any) {
+                                break;
+                            }
+                        }
+                        if (!any) {
+                            nothing.add(kit.key() + " " + s.key() + " at " + width + " " + sheet);
+                        }
+                    }
+                }
+                Browsers.closeAll();
+            }
+        }
+        assertThat(tried).isGreaterThan(500);
+        assertThat(nothing).isEmpty();
     }
 
     /** What is handed over needs nobody: from the disk it loads only what is in it, and looks the same where no script runs. */
