@@ -241,11 +241,9 @@ public class LiveSites {
         made.put(Theme.SETTINGS_CSS, settings.getBytes(StandardCharsets.UTF_8));
         made.put(Theme.PALETTE_CSS, edition.paletteCss().getBytes(StandardCharsets.UTF_8));
         for (Page page : theme.pages()) {
-            Page finished = Page.read(page.source().file(), ThemeBuild.finished(page, values));
-            byte[] lean = ThemeBuild.lean(finished, theme.palette().bands());
-            Page filled = lean.length == finished.source().bytes().length
-                    ? finished
-                    : Page.read(page.source().file(), lean);
+            Page filled = ThemeBuild.lean(
+                    Page.read(page.source().file(), ThemeBuild.finished(page, values)),
+                    theme.palette().bands());
             made.put(
                     page.source().file(),
                     filled.source()

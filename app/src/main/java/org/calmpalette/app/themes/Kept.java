@@ -53,7 +53,7 @@ public class Kept {
             return bytes > LIMIT * NEAR;
         }
 
-        /** Such as "118.2 MB of 2,000 MB". */
+        /** Such as "118.2 MB of 2 GB". */
         public String words() {
             return Limits.words(bytes) + " of " + Limits.words(LIMIT);
         }
@@ -102,9 +102,8 @@ public class Kept {
      *
      * @param states how many
      * @param bytes how much is free then
-     * @param stay how many stay
      */
-    public record Earlier(int states, long bytes, int stay) {
+    public record Earlier(int states, long bytes) {
         /** Such as "30.1 MB". */
         public String words() {
             return Limits.words(bytes);
@@ -114,6 +113,9 @@ public class Kept {
     /** What would go; nothing is removed. */
     Earlier earlier(StoredTheme theme) {
         Thinned thinned = thinned(theme);
+        if (thinned.all().size() == thinned.parents().size()) {
+            return new Earlier(0, 0);
+        }
         long before = thinned.all().values().stream()
                 .mapToLong(s -> s.added() == null ? 0 : s.added())
                 .sum();
@@ -121,10 +123,7 @@ public class Kept {
                 .mapToLong(
                         e -> added(thinned.all().get(e.getKey()), thinned.all().get(e.getValue())))
                 .sum();
-        return new Earlier(
-                thinned.all().size() - thinned.parents().size(),
-                Math.max(0, before - after),
-                thinned.parents().size());
+        return new Earlier(thinned.all().size() - thinned.parents().size(), Math.max(0, before - after));
     }
 
     /** Removes them, inside the caller's transaction, which holds the theme. */

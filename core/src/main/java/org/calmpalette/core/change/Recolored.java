@@ -138,8 +138,9 @@ public final class Recolored {
                             .toList());
             int before = going.size();
             for (PaletteChange.Trouble t : PaletteChange.troubles(theme, after)) {
-                Set<String> of = new LinkedHashSet<>(Set.of(t.key()));
-                other(t.why()).ifPresent(of::add);
+                Set<String> of = new LinkedHashSet<>();
+                decides(palette, t.key(), of);
+                other(t.why()).ifPresent(key -> decides(palette, key, of));
                 of.stream()
                         .filter(going::remove)
                         .forEach(key -> stays.put(key, t.said().getMessage()));
@@ -147,6 +148,16 @@ public final class Recolored {
             if (going.size() == before) {
                 return new Turned(after, Set.copyOf(going), stays);
             }
+        }
+    }
+
+    /** A setting with all that it follows. */
+    private static void decides(Palette palette, String key, Set<String> into) {
+        if (into.add(key)) {
+            palette.setting(key).stream().flatMap(s -> s.following().stream()).forEach(f -> {
+                decides(palette, f.key(), into);
+                f.how().alsoReads().ifPresent(k -> decides(palette, k, into));
+            });
         }
     }
 

@@ -90,7 +90,7 @@ public final class ThemeBuild {
      *
      * @param finished as {@link #finished} made it
      */
-    public static byte[] lean(Page finished, Bands bands) {
+    public static Page lean(Page finished, Bands bands) {
         Set<String> all = bands.list().stream().map(Band::key).collect(Collectors.toSet());
         List<Edit> edits = new ArrayList<>();
         int end = 0;
@@ -115,7 +115,9 @@ public final class ThemeBuild {
                 edits.add(new Edit(inner, end, ""));
             }
         }
-        return edits.isEmpty() ? finished.source().bytes() : finished.source().withEdits(edits);
+        return edits.isEmpty()
+                ? finished
+                : Page.read(finished.source().file(), finished.source().withEdits(edits));
     }
 
     /** The page's bytes with its bound parts filled, and nothing else. */

@@ -187,12 +187,14 @@ class PictureChangeTest {
                  {"key":"ink","label":"Ink","kind":"color","place":"p","default":"#113355","allowed":{"contrast":[{"with":"paper","atLeast":9}]}},
                  {"key":"paper","label":"Paper","kind":"color","place":"p","default":"#eef4ff"},
                  {"key":"hue","label":"Hue","kind":"color","place":"p","default":"#336699","allowed":{"bounds":{"hue":[230,270]}}},
+                 {"key":"base","label":"Base","kind":"color","place":"p","default":"#336699"},
+                 {"key":"shade","label":"Shade","kind":"color","place":"p","default":{"follows":"base"},"allowed":{"bounds":{"hue":[230,270]}}},
                  {"key":"free","label":"Free","kind":"color","place":"p","default":"#336699"}]}""");
         Tint tint = new Tint(Tint.Way.OVER, Color.parse("#ff0000").orElseThrow(), Color.WHITE, 50);
-        Set<String> keys = Set.of("ink", "paper", "hue", "free");
+        Set<String> keys = Set.of("ink", "paper", "hue", "base", "free");
         Recolored.Turned turned = Recolored.turned(theme, tint, keys);
         assertThat(turned.keys()).containsExactly("free");
-        assertThat(turned.stays()).containsOnlyKeys("ink", "paper", "hue");
+        assertThat(turned.stays()).containsOnlyKeys("ink", "paper", "hue", "base");
         assertThat(turned.stays().get("hue")).contains("“Hue”").contains("hue");
         Change change = Recolored.of(theme, tint, Map.of(), keys, true);
         assertThat(change.note())

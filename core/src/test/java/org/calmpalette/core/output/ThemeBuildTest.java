@@ -174,7 +174,7 @@ class ThemeBuildTest {
                         + "<img src=c.png srcset='c.png 2x' alt=c data-setting-hidden='desktop phone tablet'>"
                         + "<div data-setting-hidden=phone><img src=d.png></div><p>z</p>";
         Page page = Page.read("index.html", whole.getBytes(StandardCharsets.UTF_8));
-        assertThat(new String(ThemeBuild.lean(page, Bands.USUAL), StandardCharsets.UTF_8))
+        assertThat(ThemeBuild.lean(page, Bands.USUAL).source().text())
                 .isEqualTo("<p>a</p><aside data-setting-hidden=\"phone tablet desktop\" class=x></aside>"
                         + "<img alt=c data-setting-hidden='desktop phone tablet'>"
                         + "<div data-setting-hidden=phone><img src=d.png></div><p>z</p>");
