@@ -4,8 +4,10 @@ import java.util.Optional;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.AnotherValue;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
@@ -25,7 +27,9 @@ public record Reach(Trial other, String with) {
         Setting setting = made.palette().known(key);
         Effective values = ThemeBuild.defaults(made);
         Value now = values.value(setting, made.palette().bands().widest());
-        Optional<Value> other = AnotherValue.of(setting.kind(), now);
+        // How far it reaches does not depend on what an owner may choose.
+        Kind free = setting.kind() instanceof ColorKind ? ColorKind.ANY : setting.kind();
+        Optional<Value> other = AnotherValue.of(free, now);
         Trial tried = other.map(v -> Trial.between(
                         after,
                         new Rendered(Change.of("")
@@ -34,7 +38,8 @@ public record Reach(Trial other, String with) {
                                         made.palette()
                                                 .withSettings(made.palette().settings().stream()
                                                         .map(s -> s.key().equals(key)
-                                                                ? s.withGiven(new Given.Fixed(v))
+                                                                ? s.withKind(free)
+                                                                        .withGiven(new Given.Fixed(v))
                                                                 : s)
                                                         .toList()))
                                 .applied(made))))

@@ -210,6 +210,11 @@ class LiftTest {
                     .collect(java.util.stream.Collectors.toSet());
             Change change = Lift.lift(theme, uses, setting("k", c[0]), Place.EVERYWHERE);
             assertThat(Reach.of(before, change, "k").inWords()).isEqualTo(c[1]);
+            // What an owner may choose has nothing to do with it.
+            Setting narrow = setting("k", c[0]).withKind(new ColorKind(List.of(c[0]), null, List.of(), true));
+            assertThat(Reach.of(before, Lift.lift(theme, uses, narrow, Place.EVERYWHERE), "k")
+                            .inWords())
+                    .isEqualTo(c[1]);
         }
     }
 
