@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
@@ -21,6 +22,7 @@ import org.calmpalette.core.value.ComponentValue;
 public record BackgroundKind(CompositeKind parts) implements Kind {
     private static final String LENGTH = "-?(\\d{1,6}(\\.\\d{1,4})?|\\.\\d{1,4})(px|%|rem|em|vw|vh)";
     private static final String EXTENT = LENGTH.substring(2);
+    private static final String BLANKS = "[ \\t\\n\\f\\r]+";
     private static final TextKind POSITION = new TextKind(
             1,
             1,
@@ -30,7 +32,8 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
                             + " (top|bottom) " + LENGTH + ")" + CompositeKind.END,
                     "a position across and down",
                     "center bottom, 30% 0%, or right 10px bottom 20%",
-                    BackgroundKind::plainPosition));
+                    BackgroundKind::plainPosition,
+                    taken()));
     private static final TextKind SIZE = new TextKind(
             1,
             1,
@@ -316,13 +319,40 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
     }
 
     /**
+     * Every way to write a position that {@link #plainPosition} reads, for schemas: one to four values, in capitals or not.
+     */
+    private static String taken() {
+        String length = "(" + LENGTH + "|0)";
+        String across = "(left|right)(_" + length + ")?";
+        String down = "(top|bottom)(_" + length + ")?";
+        String all =
+                "(left|center|right|top|bottom|" + length + "|(left|center|right|" + length + ")_(top|center|bottom|"
+                        + length + ")|(" + across + "|center)_(" + down + "|center)|(" + down + "|center)_(" + across
+                        + "|center))";
+        // Patterns of JSON Schema have no flag for capitals. What a backslash makes special stays as it is.
+        StringBuilder pattern = new StringBuilder("^(" + BLANKS + ")?");
+        for (int i = 0; i < all.length(); i++) {
+            char c = all.charAt(i);
+            boolean letter = c >= 'a' && c <= 'z' && (i == 0 || all.charAt(i - 1) != '\\');
+            pattern.append(letter ? "[" + c + Character.toUpperCase(c) + "]" : c == '_' ? BLANKS : String.valueOf(c));
+        }
+        return pattern + "(" + BLANKS + ")?" + CompositeKind.END;
+    }
+
+    /**
      * A position as two values, across and down, or as four, an edge and a distance from it each way; what is no position comes back
      * as it is.
      *
      * @see <a href="https://www.w3.org/TR/css-backgrounds-3/#typedef-bg-position">CSS Backgrounds and Borders 3, section 3.6</a>
      */
     private static String plainPosition(String text) {
-        String[] parts = text.strip().toLowerCase(Locale.ROOT).split("\\s+");
+        String[] parts = Pattern.compile(BLANKS)
+                .splitAsStream(text.toLowerCase(Locale.ROOT))
+                .filter(part -> !part.isEmpty())
+                .toArray(String[]::new);
+        if (parts.length == 0) {
+            return text;
+        }
         for (int i = 0; i < parts.length; i++) {
             parts[i] = parts[i].equals("0") ? "0px" : parts[i];
         }

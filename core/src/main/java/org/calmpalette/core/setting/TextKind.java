@@ -27,10 +27,11 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
      * A pattern that browsers and Java read alike, and how it is told to people.
      *
      * @param plain brings what may be written into the form that the pattern has; what it cannot bring there it leaves as it is
+     * @param taken a pattern of all that plain brings into the form
      */
-    public record Form(String pattern, String words, String example, UnaryOperator<String> plain) {
+    public record Form(String pattern, String words, String example, UnaryOperator<String> plain, String taken) {
         Form(String pattern, String words, String example) {
-            this(pattern, words, example, UnaryOperator.identity());
+            this(pattern, words, example, UnaryOperator.identity(), pattern);
         }
     }
 
@@ -134,15 +135,11 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
 
     @Override
     public Value.Parts schema(Around around) {
+        if (form != null) {
+            return Value.parts("type", "string", "pattern", form.taken());
+        }
         return Value.parts(
-                "type",
-                "string",
-                "pattern",
-                form != null ? form.pattern() : isMany() ? MANY_LINES : ONE_LINE,
-                "minLength",
-                least,
-                "maxLength",
-                most);
+                "type", "string", "pattern", isMany() ? MANY_LINES : ONE_LINE, "minLength", least, "maxLength", most);
     }
 
     @Override
