@@ -3,7 +3,7 @@ import "./background.js";
 import "./items.js";
 import "./take.js";
 import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
-import { measureMissing } from "./measure.js";
+import { measureMissing, measuredOnce } from "./measure.js";
 
 const strip = document.querySelector("[data-strip]");
 const about = document.querySelector("[data-about]");
@@ -421,19 +421,37 @@ showCard(current()?.dataset.reveal === "true");
 const asked = new URLSearchParams(location.search).get("at");
 if (desk && asked) lookAt(asked);
 
-// What lies behind the texts is told once the pages are measured, which goes on while one looks at the rest.
+// Where parts are, what lies behind texts, and what is wider than a phone is told once the pages are measured, which goes on while one
+// looks at the rest. A view that needs it begins by itself.
 const measuring = document.querySelector("[data-unmeasured]");
 const measureLine = document.querySelector("[data-measure-line]");
 if (measuring?.dataset.unmeasured && measureLine) {
-  measureLine.hidden = false;
-  measureLine.querySelector("button").addEventListener("click", async () => {
+  const parts = new URLSearchParams(location.search).get("view") === "parts";
+  const all = async () => {
     try {
-      await measureMissing(measuring, (page, i, all) => { measureLine.textContent = `Measuring what lies behind the texts: page ${i + 1} of ${all}.`; });
-      // Where the parts are is told by what was measured, and nothing is typed there.
-      if (new URLSearchParams(location.search).get("view") === "parts" && !current()) return location.reload();
-      measureLine.replaceChildren(Object.assign(document.createElement("a"), { href: location.href, textContent: "Pages are measured: show what was found behind the texts." }));
+      await measureMissing(measuring, (page, i, all) => { measureLine.textContent = `Measuring: page ${i + 1} of ${all}.`; });
+      // Nothing is typed where the parts are listed.
+      if (parts && !current()) return location.reload();
+      measureLine.replaceChildren(Object.assign(document.createElement("a"), { href: location.href, textContent: "Pages are measured: show what was found." }));
     } catch (problem) {
       measureLine.textContent = problem.message;
     }
-  });
+  };
+  measureLine.hidden = false;
+  measureLine.querySelector("button").addEventListener("click", all);
+  if (parts && measuring.dataset.unmeasured.split("|").includes(pagePick.value)) all();
 }
+// The panel of a part whose text cannot be told without boxes has its page measured, and tells it then.
+addEventListener("htmx:afterSettle", ({ target }) => {
+  const button = card?.querySelector("[data-measure-now]");
+  if (!button || !card.contains(target)) return;
+  const line = button.parentElement;
+  line.textContent = "Its page is being measured: how it reads is told then.";
+  measuredOnce(measuring, button.dataset.page).then(
+    () => { const reads = line.closest(".reads"); if (reads?.isConnected) htmx.trigger(reads, "again"); },
+    (problem) => { line.textContent = problem.message; });
+});
+card?.addEventListener("click", ({ target }) => {
+  const go = target.closest(".reads [data-go]");
+  if (go) lookAt(go.dataset.go, go.closest("[data-part]").dataset.width);
+});

@@ -278,32 +278,56 @@ const MOST_BOXES = 800;
 const bars = document.createElement("style");
 // Bars take room from the page on some machines and none on others.
 bars.textContent = "html{scrollbar-width:none!important}";
-function boxes({ id, width }) {
+const round = (v) => Math.round(v * 100) / 100;
+// Which elements there are and where their words stand does not change while the window does, so it is looked up once.
+let measurable = null;
+function measuring() {
+  return [...document.querySelectorAll("[data-calm-at]")].slice(0, MOST_BOXES).map((element) => ({
+    key: Number(element.dataset.calmAt), element, style: getComputedStyle(element),
+    words: [...element.childNodes].filter((n) => n.nodeType === Node.TEXT_NODE && n.textContent.trim()).map((n) => {
+      const range = document.createRange();
+      range.selectNodeContents(n);
+      return range;
+    }),
+  }));
+}
+// Top, right, bottom, left of a shorthand in px.
+function four(text) {
+  if (text === "0px" || text === "") return NONE;
+  const [top = 0, right = top, bottom = top, left = right] = text.split(" ").map((v) => parseFloat(v) || 0);
+  return [top, right, bottom, left];
+}
+const NONE = [0, 0, 0, 0];
+// Styles are read of all elements, or of those that are named; the desk knows them of the others.
+function boxes({ id, width, read, waited = false }) {
   if (innerWidth !== width) {
     // Asking for frames keeps a browser drawing that would else see nothing to draw.
-    requestAnimationFrame(() => boxes({ id, width }));
+    requestAnimationFrame(() => boxes({ id, width, read, waited: true }));
+    // The page around has to be drawn as well, where it does not share its work with this one.
+    if (!waited) tell({ type: "narrow", id });
     return;
   }
   if (!still.isConnected) document.documentElement.append(still, bars);
   scrollTo({ top: 0, left: 0, behavior: "instant" });
-  const round = (v) => Math.round(v * 100) / 100;
-  const found = {};
-  const lines = {};
-  for (const element of [...document.querySelectorAll("[data-calm-at]")].slice(0, MOST_BOXES)) {
-    if (element.getClientRects().length === 0) continue;
-    const { left, top, width: w, height: h } = element.getBoundingClientRect();
-    const s = getComputedStyle(element);
-    const sides = ["border", "padding"].flatMap((p) => ["Top", "Right", "Bottom", "Left"].map((side) => parseFloat(s[p + side + (p === "border" ? "Width" : "")]) || 0));
-    found[element.dataset.calmAt] = [left + scrollX, top + scrollY, w, h, ...(sides.some((v) => v > 0) ? sides : [])].map(round);
-    if (s.visibility !== "visible") continue;
-    const own = [...element.childNodes].filter((n) => n.nodeType === Node.TEXT_NODE && n.textContent.trim()).flatMap((n) => {
-      const range = document.createRange();
-      range.selectNodeContents(n);
-      return [...range.getClientRects()].filter((r) => r.width >= 1 && r.height >= 1);
-    });
-    if (own.length) lines[element.dataset.calmAt] = own.flatMap((r) => [r.left + scrollX, r.top + scrollY, r.width, r.height].map(round));
+  // Numbers one after the other, for each element its own, how many follow, and those: objects take the browser longer to hand over than to measure.
+  const found = [];
+  const lines = [];
+  const { scrollX, scrollY } = window;
+  measurable ??= measuring();
+  const named = read && new Set(read);
+  for (const { key, element, style, words } of measurable) {
+    const box = element.getBoundingClientRect();
+    if (box.width === 0 && box.height === 0 && element.getClientRects().length === 0) continue;
+    const styled = !named || named.has(key);
+    const sides = styled ? [...four(style.borderWidth), ...four(style.padding)] : NONE;
+    const bordered = sides.some((v) => v > 0);
+    found.push(key, bordered ? 12 : 4, round(box.left + scrollX), round(box.top + scrollY), round(box.width), round(box.height));
+    if (bordered) found.push(...sides.map(round));
+    if (!words.length || (styled && style.visibility !== "visible")) continue;
+    const own = words.flatMap((range) => [...range.getClientRects()].filter((r) => r.width >= 1 && r.height >= 1));
+    if (own.length) lines.push(key, own.length * 4, ...own.flatMap((r) => [r.left + scrollX, r.top + scrollY, r.width, r.height].map(round)));
   }
-  tell({ type: "boxes", id, width, height: Math.max(document.documentElement.scrollHeight, document.body?.scrollHeight || 0), boxes: found, lines });
+  tell({ type: "boxes", id, width, height: Math.max(document.documentElement.scrollHeight, document.body?.scrollHeight || 0), boxes: Float64Array.from(found), lines: Float64Array.from(lines) });
 }
 
 // Pointing at parts: the desk switches it on; then a click asks why the part looks so, and nothing else happens.

@@ -13,24 +13,47 @@ const FRAMES = 4;
 // A frame that does not answer for this long, in ms, is given up.
 const PATIENCE = 20000;
 
+// By element, as a frame tells it: its number, how many follow, and those.
+function unpacked(numbers) {
+  const all = {};
+  for (let i = 0; i < numbers.length; i += 2 + numbers[i + 1]) all[numbers[i]] = Array.from(numbers.subarray(i + 2, i + 2 + numbers[i + 1]));
+  return all;
+}
+
+// In some browsers frames get their new width only when this page is drawn, and it is drawn as long as somebody asks for it. Where they
+// have it at once, drawing would take longer than measuring.
+let measuring = 0;
+let drawing = false;
+function draw() {
+  if (drawing || !measuring) return;
+  drawing = true;
+  const next = () => { drawing = measuring > 0; if (drawing) requestAnimationFrame(next); };
+  requestAnimationFrame(next);
+}
+
 class Window {
   constructor(address) {
     this.frame = document.createElement("iframe");
     this.frame.sandbox = "allow-scripts";
     this.frame.tabIndex = -1;
     this.frame.ariaHidden = "true";
-    // In sight of the browser, which draws what cannot be seen once a second only, and of nobody else: one faint line of it.
-    this.frame.style.cssText = `position:fixed;left:0;top:0;width:${FROM}px;height:${HEIGHT}px;border:0;opacity:.01;clip-path:inset(0 0 ${HEIGHT - 1}px 0);pointer-events:none;z-index:1000`;
+    this.frame.style.cssText = `width:${FROM}px;height:${HEIGHT}px;border:0`;
+    // In sight of the browser, which draws what cannot be seen once a second only, and of nobody else: one faint point of it. What a
+    // box cuts off is not drawn at all, and drawing takes longer than measuring.
+    this.hole = document.createElement("div");
+    this.hole.style.cssText = "position:fixed;left:0;top:0;width:1px;height:1px;overflow:hidden;opacity:.01;pointer-events:none;z-index:1000";
+    this.hole.append(this.frame);
     this.waiting = new Map();
     this.hear = ({ source, data }) => {
       if (source !== this.frame.contentWindow || !data) return;
       if (data.type === "ready") this.onReady?.();
+      if (data.type === "narrow") draw();
       if (data.type === "boxes") this.waiting.get(data.id)?.(data);
     };
     addEventListener("message", this.hear);
     this.ready = this.within(new Promise((resolve) => { this.onReady = resolve; }));
     this.frame.src = address;
-    document.body.append(this.frame);
+    document.body.append(this.hole);
   }
 
   within(promise) {
@@ -39,33 +62,64 @@ class Window {
     return Promise.race([promise, late]).finally(() => clearTimeout(timer));
   }
 
-  at(width) {
+  at(width, read) {
     this.frame.style.width = `${width}px`;
     const answer = this.within(new Promise((resolve) => { this.waiting.set(width, resolve); }));
-    this.frame.contentWindow.postMessage({ type: "boxes", id: width, width }, "*");
-    return answer.then((a) => { this.waiting.delete(width); return a; });
+    this.frame.contentWindow.postMessage({ type: "boxes", id: width, width, read }, "*");
+    return answer.then((a) => { this.waiting.delete(width); return { width, height: a.height, boxes: unpacked(a.boxes), lines: unpacked(a.lines) }; });
   }
 
   close() {
     removeEventListener("message", this.hear);
-    this.frame.remove();
+    this.hole.remove();
+  }
+}
+
+// Where it is looked between two widths.
+const points = (a, b) => (b - a > 120 ? [0.42, 0.81] : [0.5]).map((p) => Math.max(a + 1, Math.min(b - 1, Math.round(a + (b - a) * p))));
+
+// Between two widths where no media query turns, most borders and paddings are the same, and what is hidden stays hidden: of those that
+// are alike at both ends and within, styles are not asked for again, which takes longer than all boxes.
+class Stretch {
+  constructor(a, b, looked) {
+    this.a = a;
+    this.b = b;
+    const [first] = looked;
+    const sides = (at, key) => at.boxes[key]?.slice(4).join();
+    const keys = new Set(looked.flatMap((at) => Object.keys(at.boxes)));
+    this.read = [...keys].filter((key) => looked.some((at) => sides(at, key) !== sides(first, key) || !at.boxes[key] || (key in at.lines) !== (key in first.lines))).map(Number);
+    this.first = first;
+    this.named = new Set(this.read.map(String));
+  }
+
+  holds(width) {
+    return width > this.a && width < this.b;
+  }
+
+  // What a frame told without styles, with those that are known.
+  whole(told) {
+    for (const key of Object.keys(told.boxes)) {
+      if (this.named.has(key) || !this.first.boxes[key]) continue;
+      told.boxes[key].push(...this.first.boxes[key].slice(4));
+      if (!(key in this.first.lines)) delete told.lines[key];
+    }
+    return told;
   }
 }
 
 export async function measure(address, page, turns, onProgress = () => {}) {
   const frames = Array.from({ length: FRAMES }, () => new Window(address));
-  // Frames get their new width when this page is drawn, and it is drawn as long as somebody asks for it.
-  let measuring = true;
-  const draw = () => { if (measuring) requestAnimationFrame(draw); };
-  draw();
+  measuring++;
   try {
     await Promise.all(frames.map((f) => f.ready));
     const known = new Map();
     const free = [...frames];
+    const stretches = [];
     const look = async (width) => {
       if (known.has(width)) return known.get(width);
       const frame = free.pop();
-      known.set(width, await frame.at(width));
+      const stretch = stretches.find((s) => s.holds(width));
+      known.set(width, stretch ? stretch.whole(await frame.at(width, stretch.read)) : await frame.at(width));
       free.push(frame);
       onProgress(known.size);
       return known.get(width);
@@ -77,12 +131,14 @@ export async function measure(address, page, turns, onProgress = () => {}) {
     const first = [...new Set(starts)].sort((a, b) => a - b);
     await together(first, look);
     let open = first.slice(1).map((b, i) => [first[i], b]).filter(([a, b]) => b - a > 1);
+    const inner = ([a, b]) => points(a, b)[0];
+    await together(open.map(inner), look);
+    stretches.push(...open.map(([a, b]) => new Stretch(a, b, [a, inner([a, b]), b].map((w) => known.get(w)))));
     const most = Math.max(60, Math.min(MOST, MOST_BOXES / Object.keys(known.get(FROM).boxes).length));
     while (open.length && known.size < most) {
       open.sort((x, y) => (y[1] - y[0]) - (x[1] - x[0]));
       await Promise.all(open.splice(0, FRAMES).map(async ([a, b]) => {
-        for (const p of b - a > 120 ? [0.42, 0.81] : [0.5]) {
-          const m = Math.max(a + 1, Math.min(b - 1, Math.round(a + (b - a) * p)));
+        for (const m of points(a, b)) {
           if (!straight(known.get(a), await look(m), known.get(b))) {
             open.push(...[[a, m], [m, b]].filter((half) => half[1] - half[0] > 1));
             return;
@@ -99,7 +155,7 @@ export async function measure(address, page, turns, onProgress = () => {}) {
     return { format: "calm-measures/1", page, windowHeight: HEIGHT, from: FROM, to: TO, unsure: open,
       height: track(widths, widths.map((w) => [known.get(w).height])), boxes: tracks("boxes"), lines: tracks("lines") };
   } finally {
-    measuring = false;
+    measuring--;
     frames.forEach((f) => f.close());
   }
 }
@@ -114,12 +170,19 @@ export async function measured(view, page, onProgress) {
   if (!answer.ok) throw new Error("What was measured could not be kept. Load the page again.");
 }
 
+// Each page once, whoever asks for it.
+const asked = new Map();
+export function measuredOnce(view, page) {
+  if (!asked.has(page)) asked.set(page, measured(view, page));
+  return asked.get(page);
+}
+
 // All pages that nobody measured since they were last laid out otherwise, one after the other.
 export async function measureMissing(view, onPage = () => {}) {
   const waiting = view.dataset.unmeasured.split("|").filter(Boolean);
   for (const [i, page] of waiting.entries()) {
     onPage(page, i, waiting.length);
-    await measured(view, page);
+    await measuredOnce(view, page);
   }
   return waiting.length;
 }

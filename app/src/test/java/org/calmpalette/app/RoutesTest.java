@@ -41,7 +41,7 @@ class RoutesTest {
       MAKER           GET /themes/reading/{job}  GET /themes/{id}  GET /themes/{id}/survey  GET /themes/{id}/survey/progress  POST /themes/{id}/survey/again
                       GET /themes/{id}/survey/search  GET /themes/{id}/survey/card  POST /themes/{id}/lift  POST /themes/{id}/lift/try  GET /themes/{id}/history  POST /themes/{id}/history/earlier  POST /themes/{id}/undo
                       POST /themes/{id}/redo  POST /themes/{id}/points  POST /themes/{id}/back  POST /themes/{id}/remove  GET /themes/{id}/part
-                      GET /themes/{id}/part/change  GET /themes/{id}/part/preview  POST /themes/{id}/part
+                      GET /themes/{id}/part/reads  GET /themes/{id}/part/change  GET /themes/{id}/part/preview  POST /themes/{id}/part
                       GET /themes/{id}/finding  GET /themes/{id}/finding/effect  POST /themes/{id}/finding/mend  POST /themes/{id}/sheets
                       POST /themes/{id}/finding/dismiss  POST /themes/{id}/finding/take-back  GET /themes/{id}/rule  GET /themes/{id}/rule/effect  POST /themes/{id}/rule/win
                       GET /themes/{id}/settings  GET /themes/{id}/settings/card  POST /themes/{id}/settings  POST /themes/{id}/settings/try  POST /themes/{id}/settings/behind  POST /themes/{id}/settings/each

@@ -1,9 +1,11 @@
 package org.calmpalette.app.survey;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.Snapshot;
@@ -11,6 +13,8 @@ import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.BeyondLimitException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.Difference;
@@ -19,6 +23,7 @@ import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Banner;
 import org.calmpalette.core.part.PartChange;
+import org.calmpalette.core.part.PartContrast;
 import org.calmpalette.core.part.PartLook;
 import org.calmpalette.core.part.SidePictures;
 import org.calmpalette.core.part.StepWords;
@@ -43,6 +48,8 @@ import org.thymeleaf.util.StringUtils;
 class PartController {
     /** A part that more declarations try to paint is seldom read to the end. */
     private static final int MOST_BEATEN = 60;
+    /** Of a processor, for what a text stands on at all widths. */
+    private static final Duration READING = Duration.ofMillis(1_500);
 
     private final ThemeService themes;
     private final Notices notices;
@@ -79,6 +86,7 @@ class PartController {
         model.addAttribute(
                 "titled", Banner.holder(page, page.elements().get(form.index())).isPresent());
         model.addAttribute("sided", SidePictures.mayHave(page, page.elements().get(form.index())));
+        model.addAttribute("worded", page.elements().get(form.index()).hasText());
         model.addAttribute("roles", open.roles());
         model.addAttribute("look", look);
         model.addAttribute("beaten", beaten);
@@ -87,6 +95,46 @@ class PartController {
         model.addAttribute("on", form.states());
         model.addAttribute("width", form.windowWidth());
         return "survey/part :: card";
+    }
+
+    /** What the text of a part stands on, which takes longer than the rest. */
+    @GetMapping("/reads")
+    String reads(@PathVariable long id, PartForm form, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        Page page = form.page(open.read().rendered());
+        if (form.index() < 1 || form.index() >= page.elements().size()) {
+            throw new BadInputException("That part is no longer on the page.", "Point at it again.");
+        }
+        String path = page.source().file();
+        StringBuilder again =
+                new StringBuilder("/themes/" + id + "/part/reads?page=" + encoded(path) + "&at=" + form.index());
+        form.states().forEach(s -> again.append("&state=").append(encoded(s)));
+        model.addAttribute("again", again.toString());
+        model.addAttribute("at", form.index());
+        model.addAttribute("page", path);
+        try {
+            PartContrast reads = Budget.within(
+                    READING,
+                    () -> PartContrast.of(
+                            open.read().rendered(),
+                            open.read().gallery(),
+                            page,
+                            form.index(),
+                            Optional.ofNullable(themes.measures(open).get(path)),
+                            form.states()));
+            model.addAttribute("reads", reads);
+            reads.worst().ifPresent(w -> {
+                model.addAttribute("ratio", ContrastWords.ratio(w.ratio()));
+                model.addAttribute("said", ContrastWords.worst(reads));
+            });
+            model.addAttribute("untold", ContrastWords.untold(reads));
+            model.addAttribute(
+                    "measurable",
+                    reads.untold().filter(PartContrast.Why.NOT_MEASURED::equals).isPresent());
+        } catch (BeyondLimitException tooMuch) {
+            model.addAttribute("message", tooMuch.getMessage());
+        }
+        return "survey/part :: reads";
     }
 
     /** What is opened first: what one saw at the point that was clicked, a picture before the colour under it; else its fill. */

@@ -162,8 +162,18 @@ public final class Pixels {
      * @param into red, green and blue, premultiplied, and alpha, each 0 to 1
      */
     public void at(double x, double y, double scale, double[] into) {
+        atLevel(x, y, level(scale), into);
+    }
+
+    /** Which of the halved copies is looked at where the picture is drawn at a scale, for {@link #atLevel}; 0 is the picture itself. */
+    public int level(double scale) {
         double smaller = scale >= 1 ? 0 : Math.log(1 / scale * copies.get(0).width() / width) / Math.log(2);
-        sample(copies.get((int) Math.max(0, Math.min(copies.size() - 1, Math.floor(smaller + 1e-9)))), x, y, into);
+        return (int) Math.max(0, Math.min(copies.size() - 1, Math.floor(smaller + 1e-9)));
+    }
+
+    /** As {@link #at}, for whoever asks for many points at one scale. */
+    public void atLevel(double x, double y, int level, double[] into) {
+        sample(copies.get(level), x, y, into);
     }
 
     private void sample(Copy copy, double x, double y, double[] into) {

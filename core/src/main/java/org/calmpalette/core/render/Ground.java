@@ -134,10 +134,35 @@ public final class Ground {
         }
     }
 
-    /** Paint of one element: what is asked for at each point. */
-    private record Paint(Backdrop.Layer layer, Rectangle box, boolean canvas, List<Sheet> sheets) {
-        boolean isMixed() {
-            return sheets.stream().anyMatch(s -> s.blend() != BlendMode.NORMAL);
+    /**
+     * Paint of one element: what is asked for at each point.
+     *
+     * @param color of the layer, premultiplied
+     * @param alone opacity of a generated box by itself, else 1
+     * @param mixed whether its images are put together by themselves before they are laid over what is behind
+     */
+    private record Paint(
+            Backdrop.Layer layer,
+            Rectangle box,
+            boolean canvas,
+            List<Sheet> sheets,
+            double[] color,
+            double alone,
+            boolean mixed) {
+        static Paint of(Backdrop.Layer layer, Rectangle box, boolean canvas, List<Sheet> sheets) {
+            double alone = layer.generated() == null ? 1 : layer.generated().opacity();
+            return new Paint(
+                    layer,
+                    box,
+                    canvas,
+                    sheets,
+                    premultiplied(layer.color()),
+                    alone,
+                    alone < 1 || sheets.stream().anyMatch(s -> s.blend() != BlendMode.NORMAL));
+        }
+
+        boolean holds(double x, double y) {
+            return canvas || x >= box.x() && x < box.x() + box.width() && y >= box.y() && y < box.y() + box.height();
         }
 
         boolean touches(List<Rectangle> lines) {
@@ -161,6 +186,7 @@ public final class Ground {
             double y,
             Rectangle clip,
             Pixels pixels,
+            int level,
             GradientPaint gradient,
             BlendMode blend) {}
 
@@ -265,7 +291,7 @@ public final class Ground {
                             stack,
                             layer.unknown() == Backdrop.Unknown.CHANGES ? Missing.CHANGES : Missing.UNREAD_BACKGROUND);
                 }
-                stack.add(new Paint(layer, new Rectangle(0, 0, 0, 0), true, List.of()));
+                stack.add(Paint.of(layer, new Rectangle(0, 0, 0, 0), true, List.of()));
                 continue;
             }
             Object paint = paints.computeIfAbsent(
@@ -397,7 +423,7 @@ public final class Ground {
             }
             sheets.add(sheet.get());
         }
-        return new Paint(
+        return Paint.of(
                 layer,
                 canvas
                         ? null
@@ -437,7 +463,7 @@ public final class Ground {
             GradientPaint paint = p.tile().width() > 0
                     ? new GradientPaint(g, p.tile().width(), p.tile().height())
                     : null;
-            return Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, null, paint, blend));
+            return Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, null, 0, paint, blend));
         }
         String path = ((Image.Url) layer.image()).address();
         Optional<Pixels> pixels = gallery.pixels(path);
@@ -446,7 +472,10 @@ public final class Ground {
             Placement p = Placement.of(layer, size, scene.boxes());
             boolean seen =
                     p.tile().width() <= 0 || px.fills(p.tile().width(), p.tile().height());
-            return seen ? Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, px, null, blend)) : Optional.empty();
+            int level = px.level(Math.max(p.scaleX(), p.scaleY()));
+            return seen
+                    ? Optional.of(new Sheet(p, scene.x(), scene.y(), onPage, px, level, null, blend))
+                    : Optional.empty();
         });
     }
 
@@ -464,7 +493,9 @@ public final class Ground {
         double[] worstText = null;
         double[] worstGround = null;
         double[] one = new double[4];
-        Color sRgb = text.toGamut();
+        double[] written = premultiplied(text);
+        Paint[] paints = stack.toArray(Paint[]::new);
+        int solidFrom = solidFrom(paints);
         Restless restless = new Restless();
         int squares = 0;
         for (Rectangle line : lines) {
@@ -474,12 +505,9 @@ public final class Ground {
             // The middles of pixels, as a screen has them.
             for (double y = Math.ceil(line.y() - 0.5) + 0.5; y < line.y() + line.height(); y += step) {
                 for (double x = Math.max(0, Math.ceil(line.x() - 0.5)) + 0.5; x < endX; x += step) {
-                    letters[0] = sRgb.c0() * sRgb.alpha();
-                    letters[1] = sRgb.c1() * sRgb.alpha();
-                    letters[2] = sRgb.c2() * sRgb.alpha();
-                    letters[3] = sRgb.alpha();
+                    System.arraycopy(written, 0, letters, 0, 4);
                     Arrays.fill(ground, 0);
-                    seen(stack, x, y, letters, ground, one);
+                    seen(paints, solidFrom, x, y, letters, ground, one);
                     double lum = luminance(ground);
                     double own = luminance(letters);
                     double ratio = ratio(own, lum);
@@ -521,19 +549,24 @@ public final class Ground {
                 restless.share()));
     }
 
+    /** The index in the stack from which on no group lets through what is behind it, so that what is opaque by then is all one sees. */
+    private static int solidFrom(Paint[] stack) {
+        int from = stack.length;
+        while (from > 0 && stack[from - 1].layer().opacity() == 1) {
+            from--;
+        }
+        return from;
+    }
+
     /** What is seen at a point of the page: all paint from the text down to the canvas, each group with its opacity. */
-    private static void seen(List<Paint> stack, double x, double y, double[] letters, double[] ground, double[] one) {
-        for (Paint p : stack) {
-            boolean inside = p.canvas()
-                    || x >= p.box().x()
-                            && x < p.box().x() + p.box().width()
-                            && y >= p.box().y()
-                            && y < p.box().y() + p.box().height();
-            double alone =
-                    p.layer().generated() == null ? 1 : p.layer().generated().opacity();
-            if (inside && (p.isMixed() || alone < 1)) {
+    private static void seen(
+            Paint[] stack, int solidFrom, double x, double y, double[] letters, double[] ground, double[] one) {
+        for (int at = 0; at < stack.length; at++) {
+            Paint p = stack[at];
+            boolean inside = p.holds(x, y);
+            if (inside && p.mixed()) {
                 // From the colour upwards, and by itself: backgrounds do not blend with what is behind their element.
-                double[] own = premultiplied(p.layer().color());
+                double[] own = p.color().clone();
                 for (int i = p.sheets().size() - 1; i >= 0; i--) {
                     if (at(p.sheets().get(i), x, y, one)) {
                         p.sheets().get(i).blend().over(own, one);
@@ -544,21 +577,21 @@ public final class Ground {
                     }
                 }
                 for (int k = 0; k < 4; k++) {
-                    own[k] *= alone;
+                    own[k] *= p.alone();
                 }
                 under(letters, own);
                 under(ground, own);
             } else if (inside) {
-                for (Sheet sheet : p.sheets()) {
-                    if (at(sheet, x, y, one)) {
+                List<Sheet> sheets = p.sheets();
+                for (int i = 0; i < sheets.size(); i++) {
+                    if (at(sheets.get(i), x, y, one)) {
                         under(letters, one);
                         under(ground, one);
                     }
                 }
-                if (p.layer().color().alpha() > 0) {
-                    double[] own = premultiplied(p.layer().color());
-                    under(letters, own);
-                    under(ground, own);
+                if (p.color()[3] > 0) {
+                    under(letters, p.color());
+                    under(ground, p.color());
                 }
             }
             double opacity = p.layer().opacity();
@@ -567,6 +600,9 @@ public final class Ground {
                     letters[i] *= opacity;
                     ground[i] *= opacity;
                 }
+            }
+            if (ground[3] == 1 && letters[3] == 1 && at + 1 >= solidFrom) {
+                return;
             }
         }
         // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
@@ -584,6 +620,9 @@ public final class Ground {
     /** Lays a colour under another: source-over, premultiplied. */
     private static void under(double[] top, double[] bottom) {
         double rest = 1 - top[3];
+        if (rest <= 0) {
+            return;
+        }
         for (int i = 0; i < 4; i++) {
             top[i] += bottom[i] * rest;
         }
@@ -612,7 +651,7 @@ public final class Ground {
         if (s.gradient() != null) {
             s.gradient().at(u, v, into);
         } else {
-            s.pixels().at(u / p.scaleX(), v / p.scaleY(), Math.max(p.scaleX(), p.scaleY()), into);
+            s.pixels().atLevel(u / p.scaleX(), v / p.scaleY(), s.level(), into);
         }
         return true;
     }

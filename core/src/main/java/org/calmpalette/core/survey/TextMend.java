@@ -1,5 +1,6 @@
 package org.calmpalette.core.survey;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -42,7 +43,8 @@ record TextMend(Page page, int element, String property, String value, String wo
             Gallery gallery,
             int element,
             Predicate<Ground.Reading> good,
-            Set<Integer> widths) {
+            Set<Integer> at) {
+        List<Integer> widths = new ArrayList<>(at);
         Page page = scenes.page();
         List<Element> elements = page.elements();
         Ground ground = new Ground(scenes, gallery, true);
@@ -91,10 +93,18 @@ record TextMend(Page page, int element, String property, String value, String wo
         return Optional.empty();
     }
 
+    /** @param widths in the order in which they are looked at; the one that does not read comes first the next time */
     private static boolean reads(
-            Ground ground, int element, Color color, Predicate<Ground.Reading> good, Set<Integer> widths) {
-        return widths.stream().allMatch(w -> ground.under(element, w, color).reading().stream()
-                .allMatch(good));
+            Ground ground, int element, Color color, Predicate<Ground.Reading> good, List<Integer> widths) {
+        for (int i = 0; i < widths.size(); i++) {
+            Optional<Ground.Reading> there =
+                    ground.under(element, widths.get(i), color).reading();
+            if (there.isPresent() && !good.test(there.get())) {
+                widths.add(0, widths.remove(i));
+                return false;
+            }
+        }
+        return true;
     }
 
     private static boolean isLight(Rendered rendered, Scenes scenes, int element) {
