@@ -158,7 +158,7 @@ class NewSettingController {
                 lifted.kind().name().equals("picture") || lifted.kind().name().equals("background")
                         ? "picture"
                         : ColorProperties.role(at.declaration().property()),
-                open.theme(),
+                open.read().rendered(),
                 open.colors().customProperties());
         model.addAttribute(
                 "from",
@@ -197,7 +197,7 @@ class NewSettingController {
                         binding.name().toLowerCase(java.util.Locale.ROOT),
                         ""),
                 "",
-                open.theme(),
+                open.read().rendered(),
                 open.colors().customProperties());
         String base = named.key().replaceAll("-(fill|text|line|shadow|icon|color)(-\\d+)?$", "");
         String key = free(

@@ -225,7 +225,7 @@ class PartController {
                 Suggestion.of(
                         painted,
                         comment(open, chosen),
-                        open.theme(),
+                        open.read().rendered(),
                         open.colors().customProperties()));
         return "survey/part :: change";
     }

@@ -330,7 +330,7 @@ class SurveyController {
                 "suggestion",
                 Suggestion.of(
                         liftable.isEmpty() ? row.uses().subList(0, 1) : liftable,
-                        open.theme(),
+                        open.read().rendered(),
                         open.colors().customProperties()));
         model.addAttribute(
                 "painted",

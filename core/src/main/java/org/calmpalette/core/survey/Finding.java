@@ -74,6 +74,7 @@ public record Finding(
         LIMIT("Beyond what is looked at", Group.UNSEEN),
         HEAVY_PICTURE("Heavy pictures", Group.SLOW),
         OTHER_HOST("From other hosts", Group.SLOW),
+        NAME_BESIDE_COLOR("Names of other colours", Group.LATER),
         NEAR_COLORS("Nearly the same colour", Group.LATER),
         REPEATED_COLOR("Repeated colours", Group.LATER),
         REPEATED_LENGTH("Repeated lengths", Group.LATER),

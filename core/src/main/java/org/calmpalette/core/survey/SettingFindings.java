@@ -2,14 +2,19 @@ package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorTerm;
 import org.calmpalette.core.output.BoundPage;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.setting.Binding;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
 
@@ -36,8 +41,33 @@ final class SettingFindings {
                             + p.why().words(),
                     "Allow it, or take another default."));
         }
+        named(theme, all);
         theme.pages().stream().filter(BoundPage::isBound).forEach(p -> bound(theme, p, all));
         return all;
+    }
+
+    /** A setting whose name says another colour than it has: its default was changed, or the whole theme took other colours. */
+    private static void named(Theme theme, List<Finding> all) {
+        Effective defaults = ThemeBuild.defaults(theme);
+        for (Setting s : theme.palette().settings()) {
+            if (!(s.kind() instanceof ColorKind)
+                    || !(defaults.value(s, theme.palette().bands().widest()) instanceof Value.Text text)) {
+                continue;
+            }
+            List<ColorTerm> terms = ColorTerm.in(s.label());
+            Optional<Color> color = Color.parse(text.text());
+            if (!terms.isEmpty() && color.isPresent() && terms.stream().noneMatch(t -> t.holds(color.get()))) {
+                all.add(new Finding(
+                                Finding.Kind.NAME_BESIDE_COLOR,
+                                Palette.FILE,
+                                PaletteJson.line(theme.files().read(Palette.FILE), s.key()),
+                                0,
+                                "“" + s.label() + "” is " + text.text() + ", which nobody would call "
+                                        + terms.get(0).word() + ".",
+                                "Call it after what it paints: then the name fits whatever colour it has.")
+                        .about(s.key()));
+            }
+        }
     }
 
     private static void bound(Theme theme, Page page, List<Finding> all) {

@@ -10,6 +10,8 @@ import org.calmpalette.core.change.Located;
 import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
+import org.calmpalette.core.part.SeenName;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
@@ -28,8 +30,10 @@ public record Suggestion(String key, String label, String place) {
     private static final Set<String> GENERAL = Set.of("html", "body", "root");
 
     private static final int LONGEST_NAME = 40;
+    private static final int MOST_PAINTS = 60;
 
-    public static Suggestion of(List<ColorUse> uses, Theme theme, Set<String> taken) {
+    public static Suggestion of(List<ColorUse> uses, Rendered rendered, Set<String> taken) {
+        Theme theme = rendered.theme();
         ColorUse first = uses.get(0);
         String comment = uses.stream().map(ColorUse::comment).distinct().count() == 1 ? first.comment() : "";
         String selector = first.selector();
@@ -37,25 +41,100 @@ public record Suggestion(String key, String label, String place) {
             selector = named(first.paints().get(0).selector(), theme);
         }
         String role = ColorProperties.role(first.property());
+        List<String> roles = uses.stream()
+                .flatMap(u -> u.paints().stream())
+                .map(p -> roleWord(p.property(), ColorProperties.role(p.property())))
+                .distinct()
+                .toList();
+        String seen = first.property().startsWith("--")
+                ? ""
+                : seen(
+                        roles.size() == 1 ? roles.get(0) : "Colour",
+                        uses.stream().flatMap(u -> u.paints().stream()).distinct().limit(MOST_PAINTS).toList(),
+                        rendered);
         return of(
-                words(first.property(), selector, role), comment, first.property(), role, first.paints(), theme, taken);
+                words(first.property(), selector, role),
+                comment,
+                first.property(),
+                role,
+                first.paints(),
+                seen,
+                theme,
+                taken);
     }
 
     /** For a part of a page, by what finds it. */
-    public static Suggestion of(Painted painted, String comment, Theme theme, Set<String> taken) {
-        return of(painted, comment, ColorProperties.role(painted.property()), theme, taken);
+    public static Suggestion of(Painted painted, String comment, Rendered rendered, Set<String> taken) {
+        return of(painted, comment, ColorProperties.role(painted.property()), rendered, taken);
     }
 
     /** @param role of the setting for the part, as the last word of its name: fill, text, picture */
-    public static Suggestion of(Painted painted, String comment, String role, Theme theme, Set<String> taken) {
+    public static Suggestion of(Painted painted, String comment, String role, Rendered rendered, Set<String> taken) {
+        Theme theme = rendered.theme();
         return of(
                 words(painted.property(), named(painted.selector(), theme), role),
                 comment,
                 painted.property(),
                 role,
                 List.of(painted),
+                seen(roleWord(painted.property(), role), List.of(painted), rendered),
                 theme,
                 taken);
+    }
+
+    /** What a setting is called by what one sees of it: “Text of the buttons, pointed at”; empty where that is no one thing. */
+    private static String seen(String what, List<Painted> paints, Rendered rendered) {
+        List<String> whenever = paints.stream().map(p -> stateWords(p.whenever())).distinct().toList();
+        return whenever.size() != 1
+                ? ""
+                : SeenName.of(paints, rendered)
+                        .map(name -> what + " of " + name + whenever.get(0))
+                        .orElse("");
+    }
+
+    private static String stateWords(String whenever) {
+        return whenever.contains(":hover")
+                ? ", pointed at"
+                : whenever.contains(":focus")
+                        ? ", in focus"
+                        : whenever.contains(":active")
+                                ? ", pressed"
+                                : whenever.contains(":visited")
+                                        ? ", visited"
+                                        : whenever.contains(":disabled") ? ", switched off" : "";
+    }
+
+    /** What of a part a property sets, as one says it. */
+    private static String roleWord(String property, String role) {
+        if (role.equals("picture")) {
+            return "Picture";
+        }
+        if (property.startsWith("border") && property.endsWith("radius")) {
+            return "Corners";
+        }
+        if (property.startsWith("padding") || property.startsWith("margin") || property.endsWith("gap")) {
+            return property.startsWith("padding") ? "Room inside" : property.startsWith("margin") ? "Room around" : "Gaps";
+        }
+        return switch (property) {
+            case "color", "-webkit-text-fill-color" -> "Text";
+            case "background", "background-color", "background-image" -> "Background";
+            case "box-shadow", "filter" -> "Shadow";
+            case "text-shadow" -> "Shadow of the letters";
+            case "fill", "stroke" -> "Colour";
+            case "font-size" -> "Text size";
+            case "width", "min-width", "max-width", "inline-size", "max-inline-size" -> "Width";
+            case "height", "min-height", "max-height", "block-size", "min-block-size" -> "Height";
+            default -> {
+                if (property.startsWith("border")) {
+                    yield "Border";
+                }
+                if (property.startsWith("outline")) {
+                    yield "Outline";
+                }
+                String words = property.replaceFirst("^-[a-z]+-", "").replace('-', ' ').strip();
+                yield words.isEmpty() ? "Look" : words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+            }
+        };
     }
 
     /** A style attribute says nothing of the part that has it, so that part is looked for. */
@@ -89,6 +168,7 @@ public record Suggestion(String key, String label, String place) {
             String property,
             String role,
             List<Painted> paints,
+            String seen,
             Theme theme,
             Set<String> taken) {
         String base = String.join("-", words);
@@ -106,7 +186,7 @@ public record Suggestion(String key, String label, String place) {
                 && !property.startsWith("--");
         String label = named
                 ? comment + " " + role
-                : key.replace('-', ' ').replace('_', ' ').strip();
+                : !seen.isEmpty() && seen.length() <= Setting.LONGEST_LABEL ? seen : key.replace('-', ' ').replace('_', ' ').strip();
         return new Suggestion(
                 key, label.substring(0, 1).toUpperCase(Locale.ROOT) + label.substring(1), place(paints, theme));
     }

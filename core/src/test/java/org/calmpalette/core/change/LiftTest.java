@@ -229,13 +229,13 @@ class LiftTest {
                 .flatMap(r -> r.uses().stream())
                 .toList();
         List<Suggestion> suggested = all.stream()
-                .map(u -> Suggestion.of(List.of(u), theme, Set.of("--link-hover-text")))
+                .map(u -> Suggestion.of(List.of(u), new Rendered(theme), Set.of("--link-hover-text")))
                 .toList();
         assertThat(suggested)
                 .containsExactly(
-                        new Suggestion("notice-badge-fill", "Notice badge fill", "Header"),
-                        new Suggestion("heading-2-text", "Heading 2 text", "Pier cards"),
-                        new Suggestion("link-hover-text-2", "Link hover text 2", "Header"));
+                        new Suggestion("notice-badge-fill", "Background of the link", "Header"),
+                        new Suggestion("heading-2-text", "Text of the heading", "Pier cards"),
+                        new Suggestion("link-hover-text-2", "Text of the link, pointed at", "Header"));
     }
 
     private static Kind proposed(Theme theme, String selector, String property) {

@@ -11,6 +11,7 @@ import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.Suggestion;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.calmpalette.core.usage.Address;
@@ -81,7 +82,7 @@ class StyleAttributesTest {
                 .as("not those that cannot be edited")
                 .containsExactly(3, 4);
         assertThat(red.uses()).extracting(ColorUse::selector).containsOnly("style attribute");
-        Suggestion named = Suggestion.of(red.uses(), theme, Set.of());
+        Suggestion named = Suggestion.of(red.uses(), new Rendered(theme), Set.of());
         assertThat(named.key()).isEqualTo("hero-text");
         Setting ink = Setting.of("ink", "Ink", "", "page", ColorKind.ANY, Value.of("#ff0000"));
         Theme made = Lift.lift(theme, red.uses().stream().map(ColorUse::id).collect(Collectors.toSet()), ink, PAGE)

@@ -323,4 +323,23 @@ class FindingsTest {
                         org.assertj.core.groups.Tuple.tuple("comment", 10));
         assertThat(Search.of(theme, "2.1 of the").hits()).hasSize(1);
     }
+
+    @Test
+    void aNameThatSaysAnotherColourIsTold() {
+        String setting =
+                "{\"key\":\"%s\",\"label\":\"%s\",\"kind\":\"color\",\"default\":\"#b5462f\",\"place\":\"everywhere\"}";
+        Theme theme = Themes.of(
+                "index.html",
+                "<!doctype html><p>x",
+                "palette.json",
+                "{\"places\":[{\"key\":\"everywhere\",\"label\":\"Everywhere\"}],\"settings\":["
+                        + String.format(setting, "sea", "Sea blue") + ","
+                        + String.format(setting, "brick", "Brick red") + ","
+                        + String.format(setting, "notice", "Background of the notice") + "]}");
+        List<Finding> all = Survey.of(theme).findings().stream()
+                .filter(f -> f.kind() == Finding.Kind.NAME_BESIDE_COLOR)
+                .toList();
+        assertThat(all).hasSize(1);
+        assertThat(all.get(0).message()).isEqualTo("“Sea blue” is #b5462f, which nobody would call blue.");
+    }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Set;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.calmpalette.core.usage.ColorUsage;
@@ -18,7 +19,7 @@ class SuggestionTest {
         Theme theme =
                 Themes.of("a.css", css, "index.html", "<!doctype html><link rel=stylesheet href=a.css><body>" + html);
         List<ColorUse> uses = ColorUsage.of(theme).rows().get(0).uses();
-        return Suggestion.of(uses, theme, taken);
+        return Suggestion.of(uses, new Rendered(theme), taken);
     }
 
     @ParameterizedTest
@@ -68,6 +69,26 @@ class SuggestionTest {
         assertThat(suggested("/* This explains at length what it is for. */ .nb{color:red}", "", Set.of())
                         .label())
                 .isEqualTo("Nb text");
+    }
+
+    /** What one sees, not what its author called it. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                ".zz{color:red} | <a class=zz href=#>x</a> | Text of the link",
+                ".zz{color:red} | <a class=zz href=#>x</a><a class=zz href=#>y</a> | Text of the links",
+                ".zz{background:red;padding:4px} | <a class=zz href=#>x</a> | Background of the button",
+                ".zz:hover{color:red} | <button class=zz>x</button> | Text of the button, pointed at",
+                ".zz{background:red} | <section class=zz><h2>Timetable</h2></section> | Background of the part “Timetable”",
+                ".zz{border:1px solid red} | <div class=zz>x</div><div class=zz>y</div> | Border of the boxes",
+                ".zz{color:red} | <a class=zz>x</a><p class=zz>y</p> | Text of the link and paragraph",
+                ".zz{color:red} | <a class=zz>x</a><p class=zz>y</p><h2 class=zz>z</h2> | Zz text",
+                "body{background:red} | x | Background of the page",
+                ".zz{color:red} | x | Zz text"
+            })
+    void theLabelSaysWhatIsSeen(String css, String html, String label) {
+        assertThat(suggested(css, html, Set.of()).label()).isEqualTo(label);
     }
 
     @Test
