@@ -31,7 +31,7 @@ import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 
 /**
- * The value of a declaration, or the picture of one layer of a background, as a setting could hold it.
+ * The value of a declaration, or of one or more layers of a background, as a setting could hold it.
  *
  * @param layer of a background with several, counted from 1; 0 for the whole value
  * @param from where it is written, counted from the start of the value; what stands around it stays, to the byte
@@ -95,10 +95,45 @@ public record LiftedValue(Kind kind, Value value, int layer, int from, int to) {
                     .filter(v -> fits(k, v))
                     .ifPresent(v -> all.add(new LiftedValue(k, v, 0, 0, written.length())));
         }
+        if (property.equals("background")
+                && all.stream().noneMatch(l -> l.kind() instanceof BackgroundKind)) {
+            lower(written, file, all);
+        }
         if (property.equals("background") || property.equals("background-image")) {
             pictures(written, file, all);
         }
         return all;
+    }
+
+    /**
+     * The lowest layers of several as one background: a picture with its colour, and the even shade over it. Those above stay as they
+     * are written, such as a gradient that no setting of this kind has.
+     */
+    private static void lower(String written, String file, List<LiftedValue> all) {
+        Tokens tokens = Tokenizer.tokenize(written);
+        List<Integer> starts = new ArrayList<>(List.of(0));
+        for (int i = 0; i < tokens.size(); ) {
+            int next = tokens.opens(i) ? tokens.afterBlock(i, tokens.size()) : i + 1;
+            if (tokens.is(i, TokenType.COMMA)) {
+                starts.add(tokens.skipBlank(next, tokens.size()));
+            }
+            i = next;
+        }
+        for (int layer = Math.max(2, starts.size() - 1); layer <= starts.size(); layer++) {
+            int at = starts.get(layer - 1);
+            if (at >= tokens.size()) {
+                return;
+            }
+            int from = tokens.start(at);
+            Optional<Value> value = BackgroundKind.ANY
+                    .readCss(written.substring(from))
+                    .map(v -> resolved(v, BackgroundKind.ANY, file))
+                    .filter(v -> fits(BackgroundKind.ANY, v));
+            if (value.isPresent()) {
+                all.add(new LiftedValue(BackgroundKind.ANY, value.get(), layer, from, written.length()));
+                return;
+            }
+        }
     }
 
     /** Pictures of single layers, where there are several. */
@@ -130,7 +165,11 @@ public record LiftedValue(Kind kind, Value value, int layer, int from, int to) {
 
     /** As a maker chooses among several. */
     public String label() {
-        return layer == 0 ? kind.label() : "the picture of layer " + layer;
+        return layer == 0
+                ? kind.label()
+                : kind instanceof BackgroundKind
+                        ? "the background from layer " + layer + " on"
+                        : "the picture of layer " + layer;
     }
 
     private static boolean fits(Kind kind, Value value) {
@@ -182,17 +221,18 @@ public record LiftedValue(Kind kind, Value value, int layer, int from, int to) {
         return lift(theme, file, start, 0, setting, place);
     }
 
-    /** @param layer of which only the picture is lifted; 0 for the whole value */
+    /** @param layer of which only the picture is lifted, or with which the background begins that is lifted; 0 for the whole value */
     public static Change lift(Theme theme, String file, int start, int layer, Setting setting, Place place) {
         Located at = Located.find(theme, file, start);
         int from = 0;
         int to = at.valueEnd() - at.valueStart();
         if (layer > 0) {
             LiftedValue part = of(at.declaration().property(), at.value(), file).stream()
-                    .filter(l -> l.layer() == layer && setting.kind() instanceof PictureKind)
+                    .filter(l -> l.layer() == layer
+                            && l.kind().name().equals(setting.kind().name()))
                     .findFirst()
                     .orElseThrow(() -> new BadInputException(
-                            "The background has no picture in layer " + layer + ".", "Load the page again."));
+                            "The background has no " + setting.kind().label() + " in layer " + layer + ".", "Load the page again."));
             from = part.from();
             to = part.to();
         }

@@ -9,8 +9,11 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKey;
@@ -28,6 +31,7 @@ import org.calmpalette.core.usage.ColorUsage;
 import org.calmpalette.core.usage.ColorUse;
 import org.calmpalette.core.usage.Painted;
 import org.calmpalette.core.value.ComponentValue;
+import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -341,6 +345,7 @@ class LiftTest {
             })
     void whatIsNoEvenShadeOverAPictureIsNoOverlay(String css) {
         assertThat(LiftedValue.of("background", css, "a.css"))
+                .filteredOn(l -> l.layer() == 0)
                 .extracting(l -> l.kind().name())
                 .doesNotContain("background");
     }
@@ -354,10 +359,12 @@ class LiftTest {
                 LiftedValue.of("background", css.substring(css.indexOf("linear"), css.length() - 1), "a.css");
         assertThat(all)
                 .extracting(LiftedValue::label)
-                .containsExactly("the picture of layer 2", "the picture of layer 3");
-        assertThat(all).extracting(LiftedValue::value).containsExactly(Value.of("img/a.png"), Value.of("img/b.png"));
+                .containsExactly("the background from layer 3 on", "the picture of layer 2", "the picture of layer 3");
+        assertThat(all.subList(1, 3))
+                .extracting(LiftedValue::value)
+                .containsExactly(Value.of("img/a.png"), Value.of("img/b.png"));
         Setting s = Setting.of(
-                "sky", "Sky", "", "everywhere", all.get(0).kind(), all.get(0).value());
+                "sky", "Sky", "", "everywhere", all.get(1).kind(), all.get(1).value());
         Theme after = LiftedValue.lift(theme, "a.css", css.indexOf("background"), 2, s, Place.EVERYWHERE)
                 .applied(theme);
         assertThat(Themes.text(after.files(), "a.css"))
@@ -368,5 +375,48 @@ class LiftTest {
         assertThatThrownBy(() -> LiftedValue.lift(theme, "a.css", css.indexOf("background"), 1, s, Place.EVERYWHERE))
                 .isInstanceOf(BadInputException.class)
                 .hasMessageContaining("no picture in layer 1");
+    }
+
+    /** A gradient over a hero's picture stays as it is written; picture, colour, repeat, position and size below it are one background. */
+    @Test
+    void theLowestLayersOfAHeroStayABackground() {
+        String layers = "linear-gradient(90deg, #0009, #0000), linear-gradient(#0003, #0003), url(img/a.png) right top / cover no-repeat #123";
+        Theme theme = Themes.of(
+                "a.css",
+                ".x{background:" + layers + "}",
+                "img/a.png",
+                "",
+                "index.html",
+                "<link rel=stylesheet href=a.css><p class=x>x");
+        LiftedValue whole = LiftedValue.of("background", layers, "a.css").get(0);
+        assertThat(whole.label()).isEqualTo("the background from layer 2 on");
+        assertThat(((Value.Parts) whole.value()).text("picture")).isEqualTo("img/a.png");
+        assertThat(((Value.Parts) whole.value()).text("position")).isEqualTo("right top");
+        assertThat(((Value.Parts) whole.value()).number("strength")).isEqualByComparingTo("20");
+        Setting s = Setting.of("hero", "Hero", "", "everywhere", whole.kind(), whole.value());
+        Theme after = LiftedValue.lift(theme, "a.css", ".x{".length(), whole.layer(), s, Place.EVERYWHERE)
+                .applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .isEqualTo(".x{background:linear-gradient(90deg, #0009, #0000), var(--hero, "
+                        + layers.substring(layers.indexOf("linear-gradient(#0003")) + ")}");
+        String before = background(theme, Map.of());
+        assertThat(background(after, Map.of())).isEqualTo(before);
+        Value other = ((Value.Parts) whole.value())
+                .with("color", Value.of("#ff0000"))
+                .with("position", Value.of("left bottom"));
+        assertThat(background(after, Map.of("hero", Chosen.of(other))))
+                .startsWith("rgb(255, 0, 0)")
+                .contains("linear-gradient(90deg, rgba(0, 0, 0, 0.6), rgba(0, 0, 0, 0))")
+                .contains("0%, 0%, 0% 0%, 0%, 100%");
+    }
+
+    private static String background(Theme theme, Map<String, Chosen> choices) {
+        Page page = theme.pages().get(0);
+        ElementStyle style = new Rendered(theme, choices)
+                .styles(page, Viewport.of(1440, 900), States.NONE)
+                .of(page.document().selectFirst(".x"));
+        return style.computed("background-color") + " " + style.computed("background-image") + " "
+                + style.computed("background-position-x") + " " + style.computed("background-position-y") + " " + style.computed("background-size") + " "
+                + style.computed("background-repeat");
     }
 }
