@@ -342,7 +342,41 @@ public final class ElementStyle {
         double rem = root == null || root == element && pseudoElement == null
                 ? fontSize().px()
                 : page.of(root).fontSize().px();
-        return new Lengths.Base(fontSize().px(), rem, page.window());
+        return new Lengths.Base(
+                fontSize().px(),
+                rem,
+                page.window(),
+                this::lineHeight,
+                () -> root == null ? Double.NaN : page.of(root).lineHeight());
+    }
+
+    /**
+     * Computed line height in CSS px; NaN for {@code normal}, which a font's metrics decide. A number is inherited as a number, a length as
+     * the length that it is where it is declared (CSS 2.2, section 10.8.1).
+     */
+    double lineHeight() {
+        ElementStyle from = this;
+        while (from.parent() != null && from.specified("line-height").equals("inherit")) {
+            from = from.parent();
+        }
+        List<ComponentValue> parts = ComponentValue.read(from.specified("line-height"));
+        if (parts.size() != 1) {
+            return Double.NaN;
+        }
+        Lengths.Base base = new Lengths.Base(
+                from.fontSize().px(),
+                from.base().rem(),
+                page.window(),
+                from.parent() == null ? () -> Double.NaN : from.parent()::lineHeight,
+                () -> Double.NaN);
+        OptionalDouble number = Lengths.number(parts.get(0), base);
+        if (number.isPresent()) {
+            return Math.max(0, number.getAsDouble()) * fontSize().px();
+        }
+        double em = from.fontSize().px();
+        return Lengths.sum(parts.get(0), base)
+                .map(s -> Math.max(0, s.px() + s.percent() / 100 * em))
+                .orElse(Double.NaN);
     }
 
     boolean isDark() {

@@ -220,7 +220,7 @@ final class Expansion {
                     valid = single
                             && (oneOf(one, "normal", "bold", "bolder", "lighter")
                                     || one.kind() == Kind.NUMBER && one.number() >= 1 && one.number() <= 1000
-                                    || Lengths.isMath(one));
+                                    || one.kind() != Kind.NUMBER && Lengths.isNumber(one));
                 case "font-style" ->
                     valid = single && oneOf(one, "normal", "italic", "oblique")
                             || parts.size() == 2 && one.isIdent("oblique") && isAngle(parts.get(1));
@@ -231,7 +231,7 @@ final class Expansion {
                             && (one.isIdent("normal")
                                     || one.kind() == Kind.NUMBER && one.number() >= 0
                                     || isNotNegative(one) && Lengths.isLengthOrPercentage(one)
-                                    || Lengths.isMath(one));
+                                    || one.kind() != Kind.NUMBER && Lengths.isNumber(one));
                 case "color-scheme" -> valid = isColorScheme(parts);
                 case "top", "right", "bottom", "left" ->
                     valid = single && (one.isIdent("auto") || Lengths.isLengthOrPercentage(one));
@@ -293,13 +293,14 @@ final class Expansion {
     }
 
     private static boolean isNumberOrPercentage(ComponentValue p) {
-        // A sum is of the wrong type if it comes to a plain length.
-        return p.kind() == Kind.NUMBER
-                || p.kind() == Kind.PERCENTAGE
+        // A calculation is of the wrong type if a length takes part in it.
+        return p.kind() == Kind.PERCENTAGE
+                || Lengths.isNumber(p)
                 || Lengths.isMath(p)
+                        && Lengths.isLengthOrPercentage(p)
                         && Lengths.math(p, ANY)
-                                .map(s -> s.number() || s.needsLayout())
-                                .orElse(true);
+                                .filter(s -> s.needsLayout() && s.px() == 0)
+                                .isPresent();
     }
 
     private static boolean isNotNegative(ComponentValue p) {

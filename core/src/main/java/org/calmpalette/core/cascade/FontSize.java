@@ -49,7 +49,15 @@ record FontSize(double px, int keyword, boolean absolute, boolean monospace) {
         double rem =
                 style.isRoot() ? 16 : style.page().of(root(style)).fontSize().px();
         Optional<Lengths.Sum> sum = Lengths.sum(
-                part, new Lengths.Base(parent.px(), rem, style.page().window()));
+                part,
+                new Lengths.Base(
+                        parent.px(),
+                        rem,
+                        style.page().window(),
+                        () -> lineHeight(style.parent()),
+                        () -> style.isRoot()
+                                ? Double.NaN
+                                : lineHeight(style.page().of(root(style)))));
         // Chromium draws no larger text than this.
         double px = Math.min(
                 LARGEST,
@@ -61,6 +69,10 @@ record FontSize(double px, int keyword, boolean absolute, boolean monospace) {
                         && Set.of("em", "ex", "ch", "rem", "lh", "cap", "ic").contains(part.name());
         boolean absolute = parent.absolute() || !relative;
         return withFamily(new FontSize(px, -1, absolute, parent.monospace()), parent, monospace);
+    }
+
+    private static double lineHeight(ElementStyle style) {
+        return style == null ? Double.NaN : style.lineHeight();
     }
 
     private static org.jsoup.nodes.Element root(ElementStyle style) {

@@ -95,8 +95,7 @@ public record LiftedValue(Kind kind, Value value, int layer, int from, int to) {
                     .filter(v -> fits(k, v))
                     .ifPresent(v -> all.add(new LiftedValue(k, v, 0, 0, written.length())));
         }
-        if (property.equals("background")
-                && all.stream().noneMatch(l -> l.kind() instanceof BackgroundKind)) {
+        if (property.equals("background") && all.stream().noneMatch(l -> l.kind() instanceof BackgroundKind)) {
             lower(written, file, all);
         }
         if (property.equals("background") || property.equals("background-image")) {
@@ -232,7 +231,8 @@ public record LiftedValue(Kind kind, Value value, int layer, int from, int to) {
                             && l.kind().name().equals(setting.kind().name()))
                     .findFirst()
                     .orElseThrow(() -> new BadInputException(
-                            "The background has no " + setting.kind().label() + " in layer " + layer + ".", "Load the page again."));
+                            "The background has no " + setting.kind().label() + " in layer " + layer + ".",
+                            "Load the page again."));
             from = part.from();
             to = part.to();
         }

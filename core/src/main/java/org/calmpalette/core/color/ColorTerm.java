@@ -29,8 +29,7 @@ public enum ColorTerm {
     private final double fromHue;
     private final double toHue;
 
-    ColorTerm(
-            double darkest, double lightest, double leastChroma, double mostChroma, double fromHue, double toHue) {
+    ColorTerm(double darkest, double lightest, double leastChroma, double mostChroma, double fromHue, double toHue) {
         this.darkest = darkest;
         this.lightest = lightest;
         this.leastChroma = leastChroma;
@@ -70,7 +69,8 @@ public enum ColorTerm {
         double l = lch.c0();
         double c = lch.c1();
         double h = ((lch.c2() % 360) + 360) % 360;
-        boolean hue = mostChroma <= 0.06 || (fromHue <= toHue ? h >= fromHue && h <= toHue : h >= fromHue || h <= toHue);
+        boolean hue =
+                mostChroma <= 0.06 || (fromHue <= toHue ? h >= fromHue && h <= toHue : h >= fromHue || h <= toHue);
         return l >= darkest && l <= lightest + 1e-9 && c >= leastChroma && c <= mostChroma && hue;
     }
 

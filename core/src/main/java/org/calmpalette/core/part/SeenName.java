@@ -47,7 +47,9 @@ public final class SeenName {
             return Optional.empty();
         }
         if (all == 1) {
-            return Optional.of(one(found.values().iterator().next().get(0), found.keySet().iterator().next()));
+            return Optional.of(one(
+                    found.values().iterator().next().get(0),
+                    found.keySet().iterator().next()));
         }
         List<String> nouns = found.entrySet().stream()
                 .map(e -> e.getValue().size() == 1 || e.getKey().equals("page") ? e.getKey() : plural(e.getKey()))
@@ -61,7 +63,10 @@ public final class SeenName {
         String words = heading == null ? "" : heading.text().strip();
         return words.isEmpty()
                 ? "the " + noun
-                : "the part “" + (words.length() > LONGEST ? words.substring(0, LONGEST).strip() + "…" : words) + "”";
+                : "the part “"
+                        + (words.length() > LONGEST
+                                ? words.substring(0, LONGEST).strip() + "…"
+                                : words) + "”";
     }
 
     private static String noun(Element e, PageStyles styles) {
@@ -104,7 +109,8 @@ public final class SeenName {
 
     /** A link with a ground or border of its own and room around its words. */
     private static boolean looksLikeAButton(ElementStyle style) {
-        boolean ground = style.colorOf("background-color").filter(c -> c.alpha() > 0).isPresent();
+        boolean ground =
+                style.colorOf("background-color").filter(c -> c.alpha() > 0).isPresent();
         boolean border = !style.is("border-top-style", "none") && !style.is("border-left-style", "none");
         boolean room = style.px("padding-left").orElse(0) > 0;
         return room && (ground || border);

@@ -50,7 +50,11 @@ public record Suggestion(String key, String label, String place) {
                 ? ""
                 : seen(
                         roles.size() == 1 ? roles.get(0) : "Colour",
-                        uses.stream().flatMap(u -> u.paints().stream()).distinct().limit(MOST_PAINTS).toList(),
+                        uses.stream()
+                                .flatMap(u -> u.paints().stream())
+                                .distinct()
+                                .limit(MOST_PAINTS)
+                                .toList(),
                         rendered);
         return of(
                 words(first.property(), selector, role),
@@ -84,7 +88,8 @@ public record Suggestion(String key, String label, String place) {
 
     /** What a setting is called by what one sees of it: “Text of the buttons, pointed at”; empty where that is no one thing. */
     private static String seen(String what, List<Painted> paints, Rendered rendered) {
-        List<String> whenever = paints.stream().map(p -> stateWords(p.whenever())).distinct().toList();
+        List<String> whenever =
+                paints.stream().map(p -> stateWords(p.whenever())).distinct().toList();
         return whenever.size() != 1
                 ? ""
                 : SeenName.of(paints, rendered)
@@ -113,7 +118,9 @@ public record Suggestion(String key, String label, String place) {
             return "Corners";
         }
         if (property.startsWith("padding") || property.startsWith("margin") || property.endsWith("gap")) {
-            return property.startsWith("padding") ? "Room inside" : property.startsWith("margin") ? "Room around" : "Gaps";
+            return property.startsWith("padding")
+                    ? "Room inside"
+                    : property.startsWith("margin") ? "Room around" : "Gaps";
         }
         return switch (property) {
             case "color", "-webkit-text-fill-color" -> "Text";
@@ -131,7 +138,8 @@ public record Suggestion(String key, String label, String place) {
                 if (property.startsWith("outline")) {
                     yield "Outline";
                 }
-                String words = property.replaceFirst("^-[a-z]+-", "").replace('-', ' ').strip();
+                String words =
+                        property.replaceFirst("^-[a-z]+-", "").replace('-', ' ').strip();
                 yield words.isEmpty() ? "Look" : words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
             }
         };
@@ -186,7 +194,9 @@ public record Suggestion(String key, String label, String place) {
                 && !property.startsWith("--");
         String label = named
                 ? comment + " " + role
-                : !seen.isEmpty() && seen.length() <= Setting.LONGEST_LABEL ? seen : key.replace('-', ' ').replace('_', ' ').strip();
+                : !seen.isEmpty() && seen.length() <= Setting.LONGEST_LABEL
+                        ? seen
+                        : key.replace('-', ' ').replace('_', ' ').strip();
         return new Suggestion(
                 key, label.substring(0, 1).toUpperCase(Locale.ROOT) + label.substring(1), place(paints, theme));
     }

@@ -1,9 +1,9 @@
 package org.calmpalette.core.value;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.function.DoubleSupplier;
 
 /** Lengths, percentages and the sums that they stand in: CSS Values and Units 4. */
 public final class Lengths {
@@ -12,8 +12,17 @@ public final class Lengths {
      *
      * @param em font size of the element (of its parent, for font-size itself)
      * @param rem font size of the root element
+     * @param lh line height of the element (of its parent, for font-size and line-height themselves); NaN where a font's metrics decide it
+     * @param rlh line height of the root element
      */
-    public record Base(double em, double rem, Viewport window) {
+    public record Base(double em, double rem, Viewport window, DoubleSupplier lh, DoubleSupplier rlh) {
+        private static final DoubleSupplier UNKNOWN = () -> Double.NaN;
+
+        /** Where nobody knows the line height. */
+        public Base(double em, double rem, Viewport window) {
+            this(em, rem, window, UNKNOWN, UNKNOWN);
+        }
+
         /** Nothing that a relative unit could refer to: what has one is not decided. For computed values, which have none. */
         public static final Base NONE = new Base(Double.NaN, Double.NaN, Viewport.of(Double.NaN, Double.NaN));
     }
@@ -83,8 +92,10 @@ public final class Lengths {
                     // Font metrics are not known here; half an em is what the standard falls back to.
                     case "ex", "ch" -> base.em() / 2;
                     case "rex", "rch" -> base.rem() / 2;
-                    case "cap", "ic", "lh" -> base.em();
-                    case "rcap", "ric", "rlh" -> base.rem();
+                    case "cap", "ic" -> base.em();
+                    case "rcap", "ric" -> base.rem();
+                    case "lh" -> base.lh().getAsDouble();
+                    case "rlh" -> base.rlh().getAsDouble();
                     default -> Double.NaN;
                 };
         return Double.isNaN(px) ? OptionalDouble.empty() : OptionalDouble.of(px);
@@ -132,35 +143,25 @@ public final class Lengths {
         return Double.isNaN(s.px()) || Double.isNaN(s.percent()) ? new Sum(0, 0, s.number(), false) : s;
     }
 
-    /** Whether a part is a length, percentage or a sum, without knowing what units refer to. */
+    /** Whether it is a unit of length. */
+    static boolean isUnit(String unit) {
+        return unit(unit, ANY).isPresent();
+    }
+
+    /** Whether a part is a length, percentage or a calculation that gives one, without knowing what units refer to. */
     public static boolean isLengthOrPercentage(ComponentValue part) {
-        return sum(part, ANY).isPresent() || isMath(part) && looksLikeLength(part);
+        return isMath(part)
+                ? MathType.of(part).filter(MathType::isLength).isPresent()
+                : sum(part, ANY).isPresent();
     }
 
-    private static final Base ANY = new Base(16, 16, new Viewport(1000, 800));
-
-    /** A sum that only layout can decide still has to be made of lengths and percentages. */
-    private static boolean looksLikeLength(ComponentValue part) {
-        for (ComponentValue p : ComponentValue.read(part.inside())) {
-            boolean fits =
-                    switch (p.kind()) {
-                        case DIMENSION -> unit(p.name(), ANY).isPresent();
-                        case FUNCTION -> isMath(p) && looksLikeLength(p);
-                        case BLOCK -> looksLikeLength(p);
-                        case NUMBER, PERCENTAGE, COMMA, SLASH, OTHER -> true;
-                        default -> false;
-                    };
-            if (!fits) {
-                return false;
-            }
-        }
-        List<ComponentValue> inside = ComponentValue.read(part.inside());
-        return inside.stream()
-                .anyMatch(p -> p.kind() == ComponentValue.Kind.DIMENSION
-                        || p.kind() == ComponentValue.Kind.PERCENTAGE
-                        || p.kind() == ComponentValue.Kind.FUNCTION
-                        || p.kind() == ComponentValue.Kind.BLOCK);
+    /** Whether a part is a number or a calculation that gives one. */
+    public static boolean isNumber(ComponentValue part) {
+        return part.kind() == ComponentValue.Kind.NUMBER
+                || isMath(part) && MathType.of(part).filter(MathType::isNumber).isPresent();
     }
+
+    private static final Base ANY = new Base(16, 16, new Viewport(1000, 800), () -> 20, () -> 20);
 
     /** The longest length that layout knows, in px: Chromium counts 64ths of a pixel in 32 bits. */
     private static final double LONGEST = 33_554_432;

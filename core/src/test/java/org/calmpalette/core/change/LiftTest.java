@@ -380,7 +380,8 @@ class LiftTest {
     /** A gradient over a hero's picture stays as it is written; picture, colour, repeat, position and size below it are one background. */
     @Test
     void theLowestLayersOfAHeroStayABackground() {
-        String layers = "linear-gradient(90deg, #0009, #0000), linear-gradient(#0003, #0003), url(img/a.png) right top / cover no-repeat #123";
+        String layers =
+                "linear-gradient(90deg, #0009, #0000), linear-gradient(#0003, #0003), url(img/a.png) right top / cover no-repeat #123";
         Theme theme = Themes.of(
                 "a.css",
                 ".x{background:" + layers + "}",
@@ -416,7 +417,8 @@ class LiftTest {
                 .styles(page, Viewport.of(1440, 900), States.NONE)
                 .of(page.document().selectFirst(".x"));
         return style.computed("background-color") + " " + style.computed("background-image") + " "
-                + style.computed("background-position-x") + " " + style.computed("background-position-y") + " " + style.computed("background-size") + " "
+                + style.computed("background-position-x") + " " + style.computed("background-position-y") + " "
+                + style.computed("background-size") + " "
                 + style.computed("background-repeat");
     }
 }

@@ -10,8 +10,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Lengths and math functions: CSS Values and Units 4, sections 6 and 10, with its worked examples where it has them. */
 class CalcTest {
-    /** An element of 20 px in a page of 10 px text, in a window of 1000 by 500 px. */
-    private static final Lengths.Base BASE = new Lengths.Base(20, 10, Viewport.of(1000, 500));
+    /** An element of 20 px with lines of 30 px in a page of 10 px text with lines of 15 px, in a window of 1000 by 500 px. */
+    private static final Lengths.Base BASE = new Lengths.Base(20, 10, Viewport.of(1000, 500), () -> 30, () -> 15);
 
     private static Optional<String> length(String text) {
         return Lengths.sum(ComponentValue.read(text).get(0), BASE).map(Lengths::text);
@@ -46,8 +46,8 @@ class CalcTest {
         "2ch,20px",
         "2rex,10px",
         "1cap,20px",
-        "1lh,20px",
-        "1rlh,10px",
+        "1lh,30px",
+        "1rlh,15px",
         "1ric,10px",
         "0,0px",
         "50%,50%",
