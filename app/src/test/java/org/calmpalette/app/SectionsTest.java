@@ -38,11 +38,17 @@ import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.section.Shelf;
 import org.calmpalette.core.setting.AnotherValue;
+import org.calmpalette.core.setting.ChoiceKind;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.ItemsKind;
+import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.LevelKind;
 import org.calmpalette.core.setting.LinkKind;
+import org.calmpalette.core.setting.NumberKind;
+import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.Range;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.TextKind;
 import org.calmpalette.core.setting.Value;
@@ -550,6 +556,133 @@ class SectionsTest {
         }
         assertThat(tried).isGreaterThan(500);
         assertThat(nothing).isEmpty();
+    }
+
+    /** What is wrong with a section as it stands: what reaches beyond the window, what is cut off, and what is seen of nothing. */
+    private static final String TROUBLES =
+            """
+      () => { const found = [];
+        const root = document.documentElement;
+        if (root.scrollWidth > root.clientWidth + 1) found.push('the page is ' + root.scrollWidth + ' px wide');
+        for (const e of document.querySelectorAll('[data-section] *')) {
+          const box = e.getBoundingClientRect();
+          if (box.width === 0 || box.height === 0 || e.closest('.lead-said')) continue;
+          const name = e.textContent.trim() || [...e.querySelectorAll('img')].map(i => i.alt).join('');
+          if (e.matches('a, button, h1, h2, h3, h4, h5, h6') && !name) found.push('an empty <' + e.localName + '>');
+          if (e.matches('img') && !e.getAttribute('src')) found.push('a picture of nothing');
+          if (e.matches('li, [class$=-one]') && !name) found.push('an empty item');
+          if (e.matches('li, [class$=-one]') && box.width < 120) found.push('an item of ' + Math.round(box.width) + ' px');
+          if (getComputedStyle(e).overflow !== 'visible' && e.scrollWidth > e.clientWidth + 1) found.push('cut off: ' + e.className);
+          if (box.right > root.clientWidth + 1 || box.left < -1) found.push(e.localName + ' reaches from ' + Math.round(box.left) + ' to ' + Math.round(box.right));
+        }
+        return [...new Set(found)]; }""";
+
+    /** @return the value with all of its words this one, and without pictures and links where nothing is said; items as many as there are */
+    private static Value worded(Kind kind, Value now, String word) {
+        if (kind instanceof TextKind text) {
+            return word.length() < text.least() ? now : Value.of(word.substring(0, Math.min(word.length(), text.most())));
+        }
+        if (kind instanceof PictureKind && word.isEmpty()) {
+            Value none = Value.of("");
+            return kind.refusal(none, Kind.Around.NOTHING).isEmpty() ? none : now;
+        }
+        if (kind instanceof ItemsKind items && now instanceof Value.Many many) {
+            return new Value.Many(many.items().stream()
+                    .map(item -> {
+                        Value.Parts parts = (Value.Parts) item;
+                        for (Map.Entry<String, ItemsKind.Part> p : items.parts().entrySet()) {
+                            if (parts.has(p.getKey())) {
+                                parts = parts.with(
+                                        p.getKey(),
+                                        worded(p.getValue().kind(), parts.part(p.getKey()).orElseThrow(), word));
+                            }
+                        }
+                        return (Value) parts;
+                    })
+                    .toList());
+        }
+        return now;
+    }
+
+    /** One long word, or none at all, with the largest sizes, the most columns and each choice that there is. */
+    @Test
+    void everySectionBearsTheWorstThatItAllows() {
+        List<String> wrong = new ArrayList<>();
+        int tried = 0;
+        for (SectionKit kit : Shelf.kits()) {
+            TreeMap<String, byte[]> files = new TreeMap<>();
+            files.put("index.html", page("<link rel=\"stylesheet\" href=\"a.css\">", new byte[0]).files().read("index.html"));
+            files.put("a.css", "body { margin: 0 }".getBytes(StandardCharsets.UTF_8));
+            Theme before = Theme.read(ThemeFiles.of(files), "T");
+            Theme theme = Sections.put(before, kit, before.pages().get(0), "S", 0).applied(before);
+            Page page = Browsers.page(1440, 800);
+            for (String word : List.of("Donaudampfschifffahrtselektrizitätenhauptbetriebswerkbauunterbeamtengesellschaft", "")) {
+                Map<String, Chosen> base = new TreeMap<>();
+                List<Map<String, Chosen>> cases = new ArrayList<>();
+                for (Setting s : theme.palette().settings()) {
+                    if (s.given() instanceof Given.Fixed f) {
+                        base.put(s.key(), Chosen.of(largest(s.kind(), worded(s.kind(), f.value(), word))));
+                    }
+                }
+                cases.add(base);
+                for (Setting s : theme.palette().settings()) {
+                    if (s.kind() instanceof ChoiceKind c && !s.key().endsWith("-shown")) {
+                        c.options().forEach(o -> {
+                            Map<String, Chosen> one = new TreeMap<>(base);
+                            one.put(s.key(), Chosen.of(Value.of(o.key())));
+                            cases.add(one);
+                        });
+                    }
+                }
+                for (Map<String, Chosen> one : word.isEmpty() ? cases.subList(0, 1) : cases) {
+                    for (int width : one == base ? List.of(320, 390, 820, 1440) : List.of(320, 1440)) {
+                        page.setViewportSize(width, 800);
+                        fill(page, theme, everyBand(theme, one));
+                        tried++;
+                        List<?> troubles = (List<?>) page.evaluate(TROUBLES);
+                        if (!troubles.isEmpty()) {
+                            String which = one.entrySet().stream()
+                                    .filter(e -> !e.getValue().equals(base.get(e.getKey())))
+                                    .map(Map.Entry::getKey)
+                                    .toList()
+                                    .toString();
+                            wrong.add(kit.key() + (word.isEmpty() ? " without words " : " ") + which + " at " + width + ": "
+                                    + troubles);
+                        }
+                    }
+                }
+            }
+            Browsers.closeAll();
+        }
+        assertThat(tried).isGreaterThan(150);
+        assertThat(wrong).isEmpty();
+    }
+
+    /** The same choice in every band, so that no default of a band stands before it. */
+    private static Map<String, Chosen> everyBand(Theme theme, Map<String, Chosen> choices) {
+        Map<String, Chosen> all = new TreeMap<>();
+        choices.forEach((key, c) -> {
+            Map<String, Value> bands = new TreeMap<>();
+            if (theme.palette().known(key).perBand()) {
+                theme.palette().bands().list().forEach(b -> bands.put(b.key(), c.everywhere()));
+            }
+            all.put(key, new Chosen(c.everywhere(), bands));
+        });
+        return all;
+    }
+
+    private static Value largest(Kind kind, Value now) {
+        if (kind instanceof NumberKind n && n.range().most() != null) {
+            return new Value.Number(n.range().most());
+        }
+        if (kind instanceof LengthKind l && now instanceof Value.Parts p) {
+            Range range = l.units().get(p.text("unit"));
+            if (range != null && range.most() != null) {
+                return p.with("value", new Value.Number(range.most()));
+            }
+            return l.steps().isEmpty() ? now : l.steps().get(l.steps().size() - 1).length();
+        }
+        return now;
     }
 
     /** What is handed over needs nobody: from the disk it loads only what is in it, and looks the same where no script runs. */
