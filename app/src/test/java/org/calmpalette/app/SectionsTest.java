@@ -580,7 +580,9 @@ class SectionsTest {
     /** @return the value with all of its words this one, and without pictures and links where nothing is said; items as many as there are */
     private static Value worded(Kind kind, Value now, String word) {
         if (kind instanceof TextKind text) {
-            return word.length() < text.least() ? now : Value.of(word.substring(0, Math.min(word.length(), text.most())));
+            return word.length() < text.least()
+                    ? now
+                    : Value.of(word.substring(0, Math.min(word.length(), text.most())));
         }
         if (kind instanceof PictureKind && word.isEmpty()) {
             Value none = Value.of("");
@@ -594,7 +596,10 @@ class SectionsTest {
                             if (parts.has(p.getKey())) {
                                 parts = parts.with(
                                         p.getKey(),
-                                        worded(p.getValue().kind(), parts.part(p.getKey()).orElseThrow(), word));
+                                        worded(
+                                                p.getValue().kind(),
+                                                parts.part(p.getKey()).orElseThrow(),
+                                                word));
                             }
                         }
                         return (Value) parts;
@@ -611,12 +616,18 @@ class SectionsTest {
         int tried = 0;
         for (SectionKit kit : Shelf.kits()) {
             TreeMap<String, byte[]> files = new TreeMap<>();
-            files.put("index.html", page("<link rel=\"stylesheet\" href=\"a.css\">", new byte[0]).files().read("index.html"));
+            files.put(
+                    "index.html",
+                    page("<link rel=\"stylesheet\" href=\"a.css\">", new byte[0])
+                            .files()
+                            .read("index.html"));
             files.put("a.css", "body { margin: 0 }".getBytes(StandardCharsets.UTF_8));
             Theme before = Theme.read(ThemeFiles.of(files), "T");
-            Theme theme = Sections.put(before, kit, before.pages().get(0), "S", 0).applied(before);
+            Theme theme =
+                    Sections.put(before, kit, before.pages().get(0), "S", 0).applied(before);
             Page page = Browsers.page(1440, 800);
-            for (String word : List.of("Donaudampfschifffahrtselektrizitätenhauptbetriebswerkbauunterbeamtengesellschaft", "")) {
+            for (String word :
+                    List.of("Donaudampfschifffahrtselektrizitätenhauptbetriebswerkbauunterbeamtengesellschaft", "")) {
                 Map<String, Chosen> base = new TreeMap<>();
                 List<Map<String, Chosen>> cases = new ArrayList<>();
                 for (Setting s : theme.palette().settings()) {
@@ -646,8 +657,8 @@ class SectionsTest {
                                     .map(Map.Entry::getKey)
                                     .toList()
                                     .toString();
-                            wrong.add(kit.key() + (word.isEmpty() ? " without words " : " ") + which + " at " + width + ": "
-                                    + troubles);
+                            wrong.add(kit.key() + (word.isEmpty() ? " without words " : " ") + which + " at " + width
+                                    + ": " + troubles);
                         }
                     }
                 }
@@ -680,7 +691,9 @@ class SectionsTest {
             if (range != null && range.most() != null) {
                 return p.with("value", new Value.Number(range.most()));
             }
-            return l.steps().isEmpty() ? now : l.steps().get(l.steps().size() - 1).length();
+            return l.steps().isEmpty()
+                    ? now
+                    : l.steps().get(l.steps().size() - 1).length();
         }
         return now;
     }

@@ -105,7 +105,7 @@ class FrameController {
         String tag = "\"" + Hash.of(bytes).substring(0, 32) + "\"";
         String ifRange = request.getHeader(HttpHeaders.IF_RANGE);
         return ResponseEntity.ok()
-                .header(HttpHeaders.CONTENT_TYPE, ContentTypes.servedOf(path))
+                .header(HttpHeaders.CONTENT_TYPE, ContentTypes.servedOf(path) + charset(theme, path))
                 .header(HttpHeaders.CACHE_CONTROL, "private, max-age=3600")
                 .eTag(tag)
                 // Fonts are asked for across origins, since a sandboxed page has an origin of its own.
@@ -143,5 +143,16 @@ class FrameController {
                 .header(HttpHeaders.CACHE_CONTROL, "no-store")
                 .header("Content-Security-Policy", "sandbox; default-src 'none'; frame-ancestors 'self'")
                 .body(why.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** The page around is sent as UTF-8 here, whatever it is written in, so a sheet that is read as its page says in what it is written. */
+    private static String charset(Theme theme, String path) {
+        return theme.sheets().stream()
+                .filter(s -> s.offset() == 0 && s.path().equals(path))
+                .map(s -> s.file().charset())
+                .filter(c -> !c.equals(StandardCharsets.UTF_8))
+                .map(c -> ";charset=" + c.name())
+                .findFirst()
+                .orElse("");
     }
 }

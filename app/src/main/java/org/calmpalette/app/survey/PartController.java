@@ -25,6 +25,7 @@ import org.calmpalette.core.part.Banner;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartContrast;
 import org.calmpalette.core.part.PartLook;
+import org.calmpalette.core.part.ScriptClass;
 import org.calmpalette.core.part.SidePictures;
 import org.calmpalette.core.part.StepWords;
 import org.calmpalette.core.part.UtilityClass;
@@ -127,6 +128,7 @@ class PartController {
                 model.addAttribute("ratio", ContrastWords.ratio(w.ratio()));
                 model.addAttribute("said", ContrastWords.worst(reads));
             });
+            model.addAttribute("scripted", scripted(open, page, form));
             model.addAttribute("untold", ContrastWords.untold(reads));
             model.addAttribute(
                     "measurable",
@@ -135,6 +137,27 @@ class PartController {
             model.addAttribute("message", tooMuch.getMessage());
         }
         return "survey/part :: reads";
+    }
+
+    /** What a class that a script puts on makes of it, in colours alone: where boxes lie then nobody has measured. */
+    private static List<String> scripted(OpenTheme open, Page page, PartForm form) {
+        List<String> all = new ArrayList<>();
+        for (ScriptClass s : ScriptClass.of(open.theme(), page)) {
+            if (s.reaches(form.index())) {
+                PartContrast.of(
+                                open.read().rendered(),
+                                open.read().gallery(),
+                                s.page(),
+                                form.index(),
+                                Optional.empty(),
+                                form.states())
+                        .worst()
+                        .ifPresent(w -> all.add("With the class “" + s.name() + "”, which a script sets: "
+                                + ContrastWords.ratio(w.ratio()) + " to 1 at worst, " + w.text() + " on " + w.ground()
+                                + " in a window of " + w.width() + " px."));
+            }
+        }
+        return all;
     }
 
     /** What is opened first: what one saw at the point that was clicked, a picture before the colour under it; else its fill. */

@@ -38,17 +38,21 @@ public final class SourceText {
         this.text = new String(bytes, bom, bytes.length - bom, charset);
     }
 
+    /** Reads a stylesheet of which nobody knows who loads it. */
+    public static SourceText stylesheet(String file, byte[] bytes) {
+        return stylesheet(file, bytes, StandardCharsets.UTF_8);
+    }
+
     /**
-     * Reads a stylesheet: byte order mark, else {@code @charset}, else UTF-8.
+     * Reads a stylesheet: byte order mark, else {@code @charset}, else as whatever loads it is read.
      *
+     * @param around the encoding of the page that loads it
      * @see <a href="https://www.w3.org/TR/css-syntax-3/#input-byte-stream">CSS Syntax 3, the input byte stream</a>
      */
-    public static SourceText stylesheet(String file, byte[] bytes) {
+    public static SourceText stylesheet(String file, byte[] bytes, Charset around) {
         return withBom(file, bytes).orElseGet(() -> {
             Matcher label = CSS_CHARSET.matcher(ascii(bytes, 1024));
-            Charset charset = label.find()
-                    ? Encodings.of(file, label.group(1)).orElse(StandardCharsets.UTF_8)
-                    : StandardCharsets.UTF_8;
+            Charset charset = label.find() ? Encodings.of(file, label.group(1)).orElse(around) : around;
             return readable(new SourceText(file, bytes, charset, 0));
         });
     }

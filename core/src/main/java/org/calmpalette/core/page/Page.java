@@ -3,6 +3,7 @@ package org.calmpalette.core.page;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.calmpalette.core.css.SourceText;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
@@ -131,6 +132,14 @@ public record Page(SourceText source, Document document) {
     public Page withCurrent(int index) {
         Document copy = document.clone();
         copy.getAllElements().get(index).attr("aria-current", "page");
+        return new Page(source, copy);
+    }
+
+    /** As it is with a class on some of its elements. */
+    public Page withClass(String name, Set<Integer> indexes) {
+        Document copy = document.clone();
+        List<Element> all = copy.getAllElements();
+        indexes.forEach(i -> all.get(i).addClass(name));
         return new Page(source, copy);
     }
 

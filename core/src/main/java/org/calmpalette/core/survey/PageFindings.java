@@ -1,6 +1,7 @@
 package org.calmpalette.core.survey;
 
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -31,6 +32,7 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.Banner;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.part.ScriptClass;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKey;
@@ -60,6 +62,7 @@ final class PageFindings {
     private final List<Finding> findings = new ArrayList<>();
     private final Map<String, Unread> unread = new LinkedHashMap<>();
     private final Set<String> told = new LinkedHashSet<>();
+    private final Map<Page, List<ScriptClass>> scripted = new IdentityHashMap<>();
 
     /** Texts that one declaration paints too faintly on one ground. */
     private static final class Unread {
@@ -72,6 +75,9 @@ final class PageFindings {
         final String words;
         final Explanation why;
         final Explanation groundWhy;
+        /** The class that a script puts on, or null for the page as it stands. */
+        final ScriptClass with;
+
         final Set<String> pages = new LinkedHashSet<>();
         int parts;
 
@@ -83,7 +89,9 @@ final class PageFindings {
                 double needed,
                 String words,
                 Explanation why,
-                Explanation groundWhy) {
+                Explanation groundWhy,
+                ScriptClass with) {
+            this.with = with;
             this.page = page;
             this.index = index;
             this.text = text;
@@ -106,7 +114,10 @@ final class PageFindings {
         for (Page page : rendered.theme().pages()) {
             share.page(page.source().file(), "its texts", () -> {
                 PageStyles styles = rendered.styles(page, WIDE, States.NONE);
-                found.texts(page, styles);
+                List<ScriptClass> scripted = ScriptClass.of(rendered.theme(), page);
+                found.scripted.put(page, scripted);
+                found.texts(page, styles, null);
+                scripted.forEach(s -> found.texts(s.page(), rendered.styles(s.page(), WIDE, States.NONE), s));
                 found.hidden(page, styles);
                 found.pushed(page, styles);
                 found.covered(page, styles);
@@ -139,7 +150,8 @@ final class PageFindings {
         return found.findings;
     }
 
-    private void texts(Page page, PageStyles styles) {
+    /** @param with a class that a script puts on: then only what lies in the elements that get it is looked at; else null */
+    private void texts(Page page, PageStyles styles, ScriptClass with) {
         List<Element> all = page.elements();
         Backdrop.Reader backdrops = new Backdrop.Reader(styles, rendered.theme().files()::has);
         for (int i = 1; i < all.size(); i++) {
@@ -151,6 +163,7 @@ final class PageFindings {
                     .orElse("")
                     .strip();
             if (words.isEmpty()
+                    || with != null && !with.reaches(i)
                     || e.normalName().equals("option")
                     || Inactive.holds(e)
                     || isHidden(e, styles)
@@ -198,8 +211,13 @@ final class PageFindings {
                         : why.winner().file()
                                 + why.winner().line()
                                 + why.winner().selector();
+                String key = by + "|" + text.get().hex() + "|" + ground;
+                // What cannot be read as it stands is told with what the class makes of it.
+                if (with != null && unread.containsKey(key)) {
+                    continue;
+                }
                 Unread u = unread.computeIfAbsent(
-                        by + "|" + text.get().hex() + "|" + ground,
+                        with == null ? key : key + "|" + with.name(),
                         k -> new Unread(
                                 page,
                                 all.indexOf(e),
@@ -210,7 +228,8 @@ final class PageFindings {
                                 why,
                                 changes
                                         ? ground(styles, backdrop, text.get())
-                                        : Explanation.of(styles.of(backdrop.holder()), "background-color")));
+                                        : Explanation.of(styles.of(backdrop.holder()), "background-color"),
+                                with));
                 u.parts++;
                 u.pages.add(page.source().file());
             }
@@ -303,8 +322,9 @@ final class PageFindings {
                         0,
                         String.format(
                                 Locale.ROOT,
-                                "“%s” is hard to read: %s, and %s is needed. %d %s on %d %s.%s",
+                                "“%s” is hard to read%s: %s, and %s is needed. %d %s on %d %s.%s",
                                 words,
+                                u.with == null ? "" : " once a script sets the class “" + u.with.name() + "”",
                                 found,
                                 u.needed == 3 ? "3" : "4.5",
                                 u.parts,
@@ -315,7 +335,8 @@ final class PageFindings {
                                                 ? " Opacity makes it paler than it is written, " + ColorKey.of(u.text)
                                                         + "."
                                                 : "")
-                                        + settings),
+                                        + settings
+                                        + withScript(u)),
                         reaches
                                 ? "Write it in " + ColorKey.of(better) + ", the nearest that reads."
                                 : gradient
@@ -326,7 +347,10 @@ final class PageFindings {
                 .about((w == null ? words : w.selector()) + " " + ColorKey.of(u.text) + " on " + ColorKey.of(ground))
                 .painting(painted(u.page, u.index));
         findings.add(
-                setting(u.why).isPresent() || !reaches
+                setting(u.why).isPresent()
+                                || !reaches
+                                || u.with != null
+                                || !withScript(u).isEmpty()
                         ? finding
                         : finding.fixedBy(() -> {
                             PartChange change =
@@ -338,6 +362,36 @@ final class PageFindings {
                                     && u.why.through().isEmpty();
                             return change.fix(own ? "rule" : "only", new PartChange.What.Value(ColorKey.of(better)));
                         }));
+    }
+
+    /** What a class that a script puts on makes of it: then nobody knows which of the two one sees. */
+    private String withScript(Unread u) {
+        if (u.with != null) {
+            return " Which of the two one sees depends on that script.";
+        }
+        for (ScriptClass s : scripted.getOrDefault(u.page, List.of())) {
+            Element e = s.page().elements().get(u.index);
+            PageStyles styles = s.reaches(u.index) ? rendered.styles(s.page(), WIDE, States.NONE) : null;
+            Optional<Color> text =
+                    styles == null ? Optional.empty() : styles.of(e).colorOf("color");
+            if (text.isEmpty()) {
+                continue;
+            }
+            Backdrop there = new Backdrop.Reader(styles, rendered.theme().files()::has).of(e);
+            if (there.unknown() == null && u.seen != null) {
+                Backdrop.Seen seen = there.under(text.get());
+                if (Math.abs(seen.ratio() - u.seen.ratio()) > 0.05) {
+                    return String.format(
+                            Locale.ROOT,
+                            " It depends on a script: with the class “%s” it is %s on %s, %.2f to 1.",
+                            s.name(),
+                            ColorKey.of(seen.text()),
+                            ColorKey.of(seen.ground()),
+                            Math.floor(seen.ratio() * 100) / 100);
+                }
+            }
+        }
+        return "";
     }
 
     private static List<Painted> painted(Page page, int index) {

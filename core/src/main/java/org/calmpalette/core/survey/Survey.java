@@ -216,6 +216,23 @@ public record Survey(
                             + "; browsers show a replacement sign for them.",
                     "Save the file as UTF-8, or name its encoding first: @charset \"windows-1252\";"));
         }
+        for (Node node : part.offset() == 0 ? part.sheet().rules() : List.<Node>of()) {
+            if (node instanceof Node.AtRule at
+                    && at.name().equals("charset")
+                    && !part.file().text().startsWith("@charset \"")) {
+                int offset = part.sheet().tokens().start(at.first());
+                findings.add(new Finding(
+                                Finding.Kind.ENCODING,
+                                part.path(),
+                                part.line(offset),
+                                part.column(offset),
+                                part.sheet().text(at.first(), at.end()).strip()
+                                        + " does nothing here: it has to be the very first thing in the file. The sheet is read as "
+                                        + part.file().charset() + ", as the page that loads it is.",
+                                "Put it before everything else, comments too, written just so; or save the file as UTF-8.")
+                        .about("@charset"));
+            }
+        }
         for (SyntaxFault fault : part.sheet().faults()) {
             // A star before a property hides it from all but very old browsers: common practice once, and no slip.
             if (part.sheet().source().text().startsWith("*", fault.offset())) {

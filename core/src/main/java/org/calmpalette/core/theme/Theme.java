@@ -1,7 +1,11 @@
 package org.calmpalette.core.theme;
 
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -66,8 +70,11 @@ public record Theme(
             palette = PaletteJson.read(files.read(Palette.FILE), name);
         }
         Reading reading = new Reading(files);
-        files.paths().forEach(reading::read);
+        // Pages first: a sheet that names no encoding is read as the page that loads it.
+        files.paths().stream().filter(Paths::isPage).forEach(reading::read);
+        files.paths().stream().filter(path -> !Paths.isPage(path)).forEach(reading::read);
         reading.sheets.addAll(reading.embedded);
+        reading.aside.sort(Comparator.comparing(SetAside::path));
         return new Theme(
                 files,
                 palette,
@@ -143,7 +150,7 @@ public record Theme(
                 aside.add(Limits.large(path, files.size(path), Limits.SHEET));
                 return;
             }
-            SourceText text = SourceText.stylesheet(path, files.read(path));
+            SourceText text = SourceText.stylesheet(path, files.read(path), around(path));
             Stylesheet sheet = Stylesheet.read(text);
             SetAside beyond = limits.sheet(path, sheet);
             if (beyond == null) {
@@ -151,6 +158,24 @@ public record Theme(
             } else {
                 aside.add(beyond);
             }
+        }
+
+        /** The encoding of the first page that links a sheet; for one that only other sheets load, that of all pages if they agree. */
+        private Charset around(String path) {
+            for (Page page : pages) {
+                boolean links = page.document().select("link[href]").stream()
+                        .anyMatch(link ->
+                                link.attr("rel").toLowerCase(Locale.ROOT).contains("stylesheet")
+                                        && Paths.resolve(page.source().file(), link.attr("href"))
+                                                .filter(path::equals)
+                                                .isPresent());
+                if (links) {
+                    return page.source().charset();
+                }
+            }
+            List<Charset> all =
+                    pages.stream().map(p -> p.source().charset()).distinct().toList();
+            return all.size() == 1 ? all.get(0) : StandardCharsets.UTF_8;
         }
 
         private void page(String path) {

@@ -2,8 +2,12 @@ package org.calmpalette.core.survey;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -198,5 +202,67 @@ class PageFindingsTest {
         assertThat(wide.canBeMended())
                 .as("no colour reads everywhere from dark to light")
                 .isFalse();
+    }
+
+    private static List<String> unreadable(String css, String script, String html) {
+        return Survey.of(Themes.of(
+                        "a.css",
+                        css,
+                        "s.js",
+                        script,
+                        "index.html",
+                        "<!doctype html><html><head><link rel=stylesheet href=a.css><script src=s.js></script></head><body>"
+                                + html))
+                .findings()
+                .stream()
+                .filter(f -> f.kind() == Finding.Kind.UNREADABLE_TEXT)
+                .map(Finding::message)
+                .toList();
+    }
+
+    /** A header that a script changes on scrolling: what is read on is told as it stands and with the class. */
+    @Test
+    void textOnAGroundThatAScriptChangesIsToldWithBoth() {
+        String nav = "<nav id=n><a href=#>About us</a></nav>";
+        String toggles = "addEventListener('scroll', () => n.classList.toggle('shrunk', scrollY > 0))";
+        List<String> stands = unreadable("a{color:#fff} #n.shrunk{background:#123}", toggles, nav);
+        assertThat(stands).hasSize(1);
+        assertThat(stands.get(0))
+                .contains("is hard to read: #ffffff on #ffffff is 1.00 to 1")
+                .contains("It depends on a script: with the class “shrunk” it is #ffffff on #112233, 16.14 to 1.");
+        List<String> later = unreadable("a{color:#123} #n.shrunk{background:#123}", toggles, nav);
+        assertThat(later).hasSize(1);
+        assertThat(later.get(0))
+                .contains("is hard to read once a script sets the class “shrunk”: #112233 on #112233 is 1.00 to 1")
+                .contains("depends on that script");
+        assertThat(unreadable("a{color:#123} #n.shrunk{background:#eee}", toggles, nav))
+                .isEmpty();
+        assertThat(unreadable("a{color:#123} #n.shrunk{background:#123}", "let shrunk = 'shrunk'", nav))
+                .as("a word of a script that changes no class")
+                .isEmpty();
+        assertThat(unreadable("a{color:#123} #n .shrunk{background:#123}", toggles, nav))
+                .as("a class alone may be put on anything")
+                .isEmpty();
+    }
+
+    /** CSS Syntax 3, section 3.2: without a mark and a first {@code @charset} the encoding of the page that loads it counts. */
+    @Test
+    void aSheetIsReadInTheEncodingOfItsPageAndACharsetThatIsNotFirstIsTold() {
+        byte[] sheet =
+                "/* M\u00fchle */\n@charset \"utf-8\";\n.m\u00fchle{color:red}".getBytes(StandardCharsets.ISO_8859_1);
+        byte[] page =
+                "<meta http-equiv=Content-Type content='text/html; charset=iso-8859-1'><link rel=stylesheet href=css/a.css><p class=m\u00fchle>x"
+                        .getBytes(StandardCharsets.ISO_8859_1);
+        Theme theme = Theme.read(ThemeFiles.of(new TreeMap<>(Map.of("index.html", page, "css/a.css", sheet))), "T");
+        assertThat(theme.sheets().get(0).file().text()).contains(".m\u00fchle{");
+        assertThat(theme.sheets().get(0).file().withEdits(List.of())).isEqualTo(sheet);
+        List<Finding> all = Survey.of(theme).findings().stream()
+                .filter(f -> f.kind() == Finding.Kind.ENCODING || f.kind() == Finding.Kind.DEAD_RULE)
+                .toList();
+        assertThat(all).hasSize(1);
+        assertThat(all.get(0).line()).isEqualTo(2);
+        assertThat(all.get(0).message())
+                .isEqualTo(
+                        "@charset \"utf-8\"; does nothing here: it has to be the very first thing in the file. The sheet is read as windows-1252, as the page that loads it is.");
     }
 }
