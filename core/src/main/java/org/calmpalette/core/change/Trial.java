@@ -32,7 +32,6 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
         return between(before, new Rendered(fix.applied(before.theme())), false);
     }
 
-    /** What differs between two looks of the same theme, such as with one choice and with another. */
     /**
      * Of changes that are said to change nothing that is seen, those of which that is so, together as well as each. Tried in halves, so
      * that a few that are not do not cost a trial for each that is.
@@ -65,6 +64,7 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
         return kept;
     }
 
+    /** What differs between two looks of the same theme, such as with one choice and with another. */
     public static Trial between(Rendered before, Rendered after) {
         return between(before, after, false);
     }
