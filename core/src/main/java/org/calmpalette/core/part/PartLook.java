@@ -380,7 +380,8 @@ public record PartLook(
 
         private List<Reach> reaches(Explanation e, String pseudo) {
             List<Reach> all = new ArrayList<>();
-            String unique = PartSelector.unique(page, element) + (pseudo == null ? "" : "::" + pseudo);
+            String unique = PartSelector.alone(rendered.theme().pages(), page, element)
+                    + (pseudo == null ? "" : "::" + pseudo);
             Reach only = counted(
                     "only",
                     "This part alone",
@@ -389,6 +390,15 @@ public record PartLook(
                             .map(l -> PageSelector.of(l, e.property()))
                             .orElse(List.of()),
                     "");
+            if (only.count().pages() > 1) {
+                only = new Reach(
+                        only.id(),
+                        "This part and its like on other pages",
+                        only.place(),
+                        only.count(),
+                        only.painted(),
+                        only.setting());
+            }
             Explanation.Cause w = e.winner();
             boolean ruled = w != null
                     && w.isInTheme()

@@ -2,6 +2,7 @@ package org.calmpalette.core.part;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
@@ -11,6 +12,8 @@ import org.jsoup.nodes.Element;
 
 /** A selector for one element of a page that a person would write: by id, by class, inside something named. */
 public final class PartSelector {
+    private static final int MOST_PAGES = 60;
+
     private PartSelector() {}
 
     /** What one calls the element: its tag with its id or classes. */
@@ -46,6 +49,48 @@ public final class PartSelector {
             }
         }
         return path(page, element);
+    }
+
+    /**
+     * The shortest selector that finds this element and no other, on none of the theme's pages; where nothing around it is named that
+     * other pages do not have as well, the shortest for its own page.
+     */
+    public static String alone(List<Page> pages, Page page, Element element) {
+        String own = unique(page, element);
+        List<Page> others = pages.stream()
+                .filter(p -> !p.source().file().equals(page.source().file()))
+                .limit(MOST_PAGES)
+                .toList();
+        if (!findsAny(others, own, element)) {
+            return own;
+        }
+        for (Element around = element.parent(); around != null && around != page.document(); around = around.parent()) {
+            for (String outer : own(around)) {
+                if (!outer.startsWith(".") && !outer.startsWith("#")) {
+                    continue;
+                }
+                for (String inner : own(element)) {
+                    String candidate = outer + " " + inner;
+                    if (finds(page, candidate, element) && !findsAny(others, candidate, element)) {
+                        return candidate;
+                    }
+                }
+            }
+        }
+        return own;
+    }
+
+    private static boolean findsAny(List<Page> pages, String selector, Element like) {
+        SelectorList list = SelectorList.parse(selector).orElse(null);
+        for (Page page : list == null ? List.<Page>of() : pages) {
+            Budget.step();
+            SelectorMatcher matcher = new SelectorMatcher(page.document(), States.NONE);
+            if (page.document().getElementsByTag(like.normalName()).stream()
+                    .anyMatch(e -> matcher.matches(list, e))) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private static List<String> own(Element e) {

@@ -35,6 +35,7 @@ import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartLook;
+import org.calmpalette.core.part.ScriptClass;
 import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Measures;
@@ -117,7 +118,11 @@ public final class PartGroup {
             Map<String, Value> bands,
             String now,
             List<String> where,
-            String note) {}
+            String note) {
+        Offer noted(String words) {
+            return new Offer(id, label, element, property, kind, value, bands, now, where, words);
+        }
+    }
 
     /** What to look at: a property of an element, and how the owner reads it. */
     private record Wanted(String id, String label, Element element, String property) {
@@ -199,7 +204,48 @@ public final class PartGroup {
                     .flatMap(this::hangs)
                     .ifPresent(all::add);
         }
-        return List.copyOf(all);
+        return scripted(all);
+    }
+
+    /** With what a class that a script puts on takes out of an offer's reach, as headers that change on scrolling do. */
+    private List<Offer> scripted(List<Offer> all) {
+        List<ScriptClass> classes = ScriptClass.of(rendered.theme(), page);
+        List<Offer> told = new ArrayList<>();
+        for (Offer o : all) {
+            String beyond = "";
+            for (ScriptClass s : classes) {
+                int at = named(o).get(0);
+                if (s.reaches(at) && beyond.isEmpty()) {
+                    beyond = otherRule(o, at, s)
+                            .map(w -> "Not once a script sets the class “" + s.name() + "”: then " + w.selector() + " in "
+                                    + w.file() + ", line " + w.line() + ", decides.")
+                            .orElse("");
+                }
+            }
+            told.add(beyond.isEmpty() ? o : o.noted((o.note() + " " + beyond).strip()));
+        }
+        return List.copyOf(told);
+    }
+
+    private Optional<Explanation.Cause> otherRule(Offer o, int at, ScriptClass s) {
+        States states = PartLook.states(statesOf(o.id()), s.page().elements().get(at));
+        Explanation.Cause now = Explanation.of(
+                        rendered.styles(
+                                        page,
+                                        Viewport.of(PageParts.WIDTH, HEIGHT),
+                                        PartLook.states(statesOf(o.id()), elements.get(at)))
+                                .of(elements.get(at)),
+                        o.property())
+                .winner();
+        Explanation.Cause then = Explanation.of(
+                        rendered.styles(s.page(), Viewport.of(PageParts.WIDTH, HEIGHT), states)
+                                .of(s.page().elements().get(at)),
+                        o.property())
+                .winner();
+        boolean same = now == null
+                ? then == null
+                : then != null && now.file().equals(then.file()) && now.start() == then.start();
+        return same || then == null || !then.isInTheme() ? Optional.empty() : Optional.of(then);
     }
 
     /** Elements that other rules make as wide as the column, one for each rule: rows of headers, columns of heroes and footers. */

@@ -247,4 +247,34 @@ class PartLookTest {
                 .containsExactly("only");
         assertThat(many.around()).extracting(PartLook.Step::name).containsExactly("html", "body");
     }
+
+    /** Where every page has one, the selector has to name what only this page has around it; where it has nothing, that is said. */
+    @Test
+    void thisPartAloneIsAloneOnAllPages() {
+        Theme theme = Themes.of(
+                "a.css",
+                "h1{color:#123}",
+                "index.html",
+                "<link rel=stylesheet href=a.css><section class=welcome><h1>a</h1></section>",
+                "two.html",
+                "<link rel=stylesheet href=a.css><section><h1>b</h1></section>");
+        assertThat(only(theme, "index.html").place()).isEqualTo(".welcome h1");
+        assertThat(only(theme, "index.html").label()).isEqualTo("This part alone");
+        assertThat(only(theme, "index.html").count().parts()).isEqualTo(1);
+        assertThat(only(theme, "two.html").label()).isEqualTo("This part and its like on other pages");
+        assertThat(only(theme, "two.html").count().byPage()).containsExactly("index.html 1", "two.html 1");
+    }
+
+    private static PartLook.Reach only(Theme theme, String path) {
+        Page page = theme.page(path);
+        PartLook look = PartLook.of(
+                new Rendered(theme),
+                Readers.of(theme),
+                new PartIndex(theme.pages()),
+                page,
+                page.elements().indexOf(page.document().selectFirst("h1")),
+                Viewport.of(1440, 900),
+                Set.of());
+        return look.aspect("background").orElseThrow().reaches().get(0);
+    }
 }

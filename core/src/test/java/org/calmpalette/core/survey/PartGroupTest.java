@@ -511,4 +511,29 @@ class PartGroupTest {
                         .toList())
                 .containsExactly("60px", "40px");
     }
+
+    /** A header that a script changes on scrolling: what the setting does not reach then is said beside it. */
+    @Test
+    void whatAScriptTakesOutOfReachIsSaid() {
+        Theme theme = Themes.of(
+                "index.html",
+                HTML.replace(
+                        "</body>",
+                        "<script>onscroll = () => document.querySelector('header').classList.toggle('low', scrollY > 0)</script></body>"),
+                "a.css",
+                CSS + "header.low a { color: #123456 }");
+        List<PartGroup.Offer> offers = group(theme, PageParts.Kind.HEADER, 6).offers();
+        assertThat(offers)
+                .filteredOn(o -> o.note().contains("class “low”"))
+                .extracting(PartGroup.Offer::property)
+                .containsExactly("color");
+        assertThat(offers)
+                .filteredOn(o -> o.property().equals("color"))
+                .first()
+                .extracting(PartGroup.Offer::note)
+                .asString()
+                .contains("Not once a script sets the class “low”: then header.low a in a.css, line 7, decides.");
+        assertThat(group(THEME, PageParts.Kind.HEADER, 6).offers())
+                .noneMatch(o -> o.note().contains("script"));
+    }
 }
