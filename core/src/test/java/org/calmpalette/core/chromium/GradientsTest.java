@@ -158,11 +158,11 @@ public class GradientsTest {
                 .filter(f -> f.contains("in oklch")
                         || f.contains("in hsl")
                         || f.matches(".*, -?\\d+(%|px|deg), .*")
-                        || f.contains("closest-corner at 0%"))
+                        || f.matches(".*closest-(corner|side) at [^,]*\\b(0%|0px|100%).*"))
                 .toList();
         assertThat(far)
                 .as("off by a level or more on average, and not for a cause that is known")
                 .isSubsetOf(named);
-        assertThat(named).hasSizeLessThanOrEqualTo(13);
+        assertThat(named).hasSizeLessThanOrEqualTo(Generated.LONG ? CASES / 20 : 13);
     }
 }
