@@ -46,7 +46,8 @@ class ClicksTest {
                     "lib.css",
                     site.css(),
                     "own.css",
-                    "section { background: #dde6ee } h2 { border-bottom: 3px solid #b5462f }".getBytes(StandardCharsets.UTF_8)));
+                    "section { background: #dde6ee } h2 { border-bottom: 3px solid #b5462f }"
+                            .getBytes(StandardCharsets.UTF_8)));
             String theme = client.bringIn(site.name() + ".zip", HostileThemesInTheApplicationTest.zip(files));
             Page maker = running.maker();
             maker.navigate(running.address + theme + "/survey");
@@ -76,7 +77,8 @@ class ClicksTest {
     /** @return the index of the element whose panel opened */
     private static String clicked(Page maker, Frame frame, int x, int y) {
         List<?> inside = (List<?>) frame.evaluate(
-                "([x, y]) => { scrollTo({ top: y - 200, behavior: 'instant' }); return [x, y - scrollY]; }", List.of(x, y));
+                "([x, y]) => { scrollTo({ top: y - 200, behavior: 'instant' }); return [x, y - scrollY]; }",
+                List.of(x, y));
         List<?> outside =
                 (List<?>) maker.evaluate("() => { const f = [...document.querySelectorAll('iframe[data-width]')].pop();"
                         + " const b = f.getBoundingClientRect(); return [b.x, b.y, b.width / f.offsetWidth]; }");

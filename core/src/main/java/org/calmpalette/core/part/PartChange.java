@@ -280,7 +280,8 @@ public final class PartChange {
     }
 
     private Change only(String title, String value, What what, Explanation e) {
-        String selector = PartSelector.alone(rendered.theme().pages(), page, element) + (pseudo == null ? "" : "::" + pseudo);
+        String selector =
+                PartSelector.alone(rendered.theme().pages(), page, element) + (pseudo == null ? "" : "::" + pseudo);
         // What is inherited has no declaration on the element itself to beat.
         Explanation.Cause own = e.inheritedFrom() == null ? e.winner() : null;
         return written(title, selector, List.of(), own, declarations(value, what));

@@ -380,8 +380,8 @@ public record PartLook(
 
         private List<Reach> reaches(Explanation e, String pseudo) {
             List<Reach> all = new ArrayList<>();
-            String unique = PartSelector.alone(rendered.theme().pages(), page, element)
-                    + (pseudo == null ? "" : "::" + pseudo);
+            String unique =
+                    PartSelector.alone(rendered.theme().pages(), page, element) + (pseudo == null ? "" : "::" + pseudo);
             Reach only = counted(
                     "only",
                     "This part alone",

@@ -85,8 +85,7 @@ public final class PartSelector {
         for (Page page : list == null ? List.<Page>of() : pages) {
             Budget.step();
             SelectorMatcher matcher = new SelectorMatcher(page.document(), States.NONE);
-            if (page.document().getElementsByTag(like.normalName()).stream()
-                    .anyMatch(e -> matcher.matches(list, e))) {
+            if (page.document().getElementsByTag(like.normalName()).stream().anyMatch(e -> matcher.matches(list, e))) {
                 return true;
             }
         }

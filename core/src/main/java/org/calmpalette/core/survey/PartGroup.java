@@ -35,8 +35,8 @@ import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.part.PartLook;
-import org.calmpalette.core.part.ScriptClass;
 import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.part.ScriptClass;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
@@ -217,8 +217,8 @@ public final class PartGroup {
                 int at = named(o).get(0);
                 if (s.reaches(at) && beyond.isEmpty()) {
                     beyond = otherRule(o, at, s)
-                            .map(w -> "Not once a script sets the class “" + s.name() + "”: then " + w.selector() + " in "
-                                    + w.file() + ", line " + w.line() + ", decides.")
+                            .map(w -> "Not once a script sets the class “" + s.name() + "”: then " + w.selector()
+                                    + " in " + w.file() + ", line " + w.line() + ", decides.")
                             .orElse("");
                 }
             }

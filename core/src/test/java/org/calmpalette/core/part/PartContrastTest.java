@@ -3,55 +3,26 @@ package org.calmpalette.core.part;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import java.awt.Color;
-import java.awt.Graphics2D;
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import javax.imageio.ImageIO;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.theme.HalfLight;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.junit.jupiter.api.Test;
 
 class PartContrastTest {
-    private static final String PAGE =
-            "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><section><p>Cross by dusk</p></section></body></html>";
-
-    /** The paragraph's line lies from 20 to 220 px, whatever the window. */
-    private static final String MEASURES =
-            """
-      {"format":"calm-measures/1","page":"index.html","windowHeight":800,"from":320,"to":2560,"unsure":[],"height":[[320,400]],
-       "boxes":{"1":[[320,0,0,320,400],[2560,0,0,2560,400]],"4":[[320,0,0,320,400],[2560,0,0,2560,400]],
-                "5":[[320,0,0,320,300],[2560,0,0,2560,300]],"6":[[320,20,40,200,20]]},
-       "lines":{"6":[[320,20,40,200,20]]}}""";
-
-    /** Dark at the left, light at the right, 400 by 300 px. */
-    private static byte[] picture() throws IOException {
-        BufferedImage image = new BufferedImage(400, 300, BufferedImage.TYPE_INT_RGB);
-        Graphics2D g = image.createGraphics();
-        g.setColor(new Color(0x202020));
-        g.fillRect(0, 0, 200, 300);
-        g.setColor(new Color(0xf0f0f0));
-        g.fillRect(200, 0, 200, 300);
-        g.dispose();
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ImageIO.write(image, "png", out);
-        return out.toByteArray();
-    }
-
     private static PartContrast of(String css, int part, boolean measured, String... states) throws IOException {
         TreeMap<String, byte[]> files = new TreeMap<>();
-        files.put("index.html", PAGE.getBytes(StandardCharsets.UTF_8));
+        files.put("index.html", HalfLight.PAGE.getBytes(StandardCharsets.UTF_8));
         files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
-        files.put("p.png", picture());
+        files.put("p.png", HalfLight.picture());
         Theme theme = Theme.read(ThemeFiles.of(files), "T");
         Page page = theme.pages().get(0);
         return PartContrast.of(
@@ -60,7 +31,7 @@ class PartContrastTest {
                 page,
                 part,
                 measured
-                        ? Optional.of(Measures.read("m", MEASURES.getBytes(StandardCharsets.UTF_8)))
+                        ? Optional.of(Measures.read("m", HalfLight.MEASURES.getBytes(StandardCharsets.UTF_8)))
                         : Optional.empty(),
                 Set.of(states));
     }

@@ -3,7 +3,6 @@ package org.calmpalette.core.survey;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.awt.Color;
-import java.awt.Graphics2D;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -15,6 +14,7 @@ import javax.imageio.ImageIO;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.theme.HalfLight;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.theme.Themes;
@@ -22,34 +22,11 @@ import org.junit.jupiter.api.Test;
 
 /** A page whose picture, 400 by 300 px, is dark at the left and light at the right, under a text of 200 px. */
 class BackgroundFindingsTest {
-    private static final String PAGE =
-            "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><section class=hero><p>Cross by dusk</p></section></body></html>";
-    // html 1, head 2, link 3, body 4, section 5, p 6
-    private static final String MEASURES =
-            """
-      {"format":"calm-measures/1","page":"index.html","windowHeight":800,"from":320,"to":2560,"unsure":[],"height":[[320,400]],
-       "boxes":{"1":[[320,0,0,320,400],[2560,0,0,2560,400]],"4":[[320,0,0,320,400],[2560,0,0,2560,400]],
-                "5":[[320,0,0,320,300],[2560,0,0,2560,300]],"6":[[320,20,40,200,20]]},
-       "lines":{"6":[[320,20,40,200,20]]}}""";
-
-    private static byte[] picture() throws IOException {
-        BufferedImage image = new BufferedImage(400, 300, BufferedImage.TYPE_INT_RGB);
-        Graphics2D g = image.createGraphics();
-        g.setColor(new Color(0x202020));
-        g.fillRect(0, 0, 200, 300);
-        g.setColor(new Color(0xf0f0f0));
-        g.fillRect(200, 0, 200, 300);
-        g.dispose();
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ImageIO.write(image, "png", out);
-        return out.toByteArray();
-    }
-
     private static Theme theme(String css, String palette) throws IOException {
         TreeMap<String, byte[]> files = new TreeMap<>();
-        files.put("index.html", PAGE.getBytes(StandardCharsets.UTF_8));
+        files.put("index.html", HalfLight.PAGE.getBytes(StandardCharsets.UTF_8));
         files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
-        files.put("p.png", picture());
+        files.put("p.png", HalfLight.picture());
         if (!palette.isEmpty()) {
             files.put("palette.json", palette.getBytes(StandardCharsets.UTF_8));
         }
@@ -60,7 +37,7 @@ class BackgroundFindingsTest {
         return BackgroundFindings.of(
                 new Rendered(theme),
                 new Gallery(theme),
-                Map.of("index.html", Measures.read("m", MEASURES.getBytes(StandardCharsets.UTF_8))));
+                Map.of("index.html", Measures.read("m", HalfLight.MEASURES.getBytes(StandardCharsets.UTF_8))));
     }
 
     private static List<Finding> found(String css) throws IOException {
@@ -247,19 +224,19 @@ class BackgroundFindingsTest {
 
     @Test
     void ofTextsOfOneColourTheHarderOneIsTold() throws IOException {
-        String two = PAGE.replace("</p>", "</p><p>Second words</p>");
+        String two = HalfLight.PAGE.replace("</p>", "</p><p>Second words</p>");
         TreeMap<String, byte[]> files = new TreeMap<>();
         files.put("index.html", two.getBytes(StandardCharsets.UTF_8));
         files.put(
                 "a.css",
                 "p{color:#fff}p:first-child{background:rgb(0 0 0 / 30%)}.hero{background:#202020 url(p.png) left top no-repeat}"
                         .getBytes(StandardCharsets.UTF_8));
-        files.put("p.png", picture());
+        files.put("p.png", HalfLight.picture());
         Theme theme = Theme.read(ThemeFiles.of(files), "T");
         // Both stand on the light half, the first with a shade of its own.
-        String measures = MEASURES.replace(
+        String measures = HalfLight.MEASURES.replace(
                 "\"6\":[[320,20,40,200,20]]}", "\"6\":[[320,210,40,10,20]],\"7\":[[320,210,80,60,20]]}");
-        assertThat(measures).isNotEqualTo(MEASURES);
+        assertThat(measures).isNotEqualTo(HalfLight.MEASURES);
         List<Finding> found = BackgroundFindings.of(
                 new Rendered(theme),
                 new Gallery(theme),
@@ -270,7 +247,7 @@ class BackgroundFindingsTest {
     @Test
     void whatWasNotMeasuredIsNotJudged() throws IOException {
         Theme theme = theme(".hero{color:#777;background:linear-gradient(90deg,#777 60%,#000)}", "");
-        String without = MEASURES.replace("\"5\":[[320,0,0,320,300],[2560,0,0,2560,300]],", "");
+        String without = HalfLight.MEASURES.replace("\"5\":[[320,0,0,320,300],[2560,0,0,2560,300]],", "");
         assertThat(without).as("the hero's box is gone").doesNotContain("\"5\"");
         assertThat(BackgroundFindings.of(
                         new Rendered(theme),
@@ -278,9 +255,9 @@ class BackgroundFindingsTest {
                         Map.of("index.html", Measures.read("m", without.getBytes(StandardCharsets.UTF_8)))))
                 .isEmpty();
         // A line of which no pixel's middle lies in the window.
-        String edge = MEASURES.replace(
+        String edge = HalfLight.MEASURES.replace(
                 "\"6\":[[320,20,40,200,20]]}}", "\"6\":[[320,319.6,40,200,20],[2560,2559.6,40,200,20]]}}");
-        assertThat(edge).isNotEqualTo(MEASURES);
+        assertThat(edge).isNotEqualTo(HalfLight.MEASURES);
         assertThat(BackgroundFindings.of(
                         new Rendered(theme),
                         new Gallery(theme),
