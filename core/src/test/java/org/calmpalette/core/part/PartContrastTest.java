@@ -58,7 +58,7 @@ class PartContrastTest {
         assertThat(w.at()).isEqualTo(6);
         assertThat(w.words()).isEqualTo("Cross by dusk");
         assertThat(w.ground()).isEqualTo("#000000");
-        assertThat(w.holder()).isEqualTo("section");
+        assertThat(w.holder()).isEqualTo("section.hero");
     }
 
     @Test
