@@ -167,7 +167,9 @@ class PicturesTest {
                 .signedIn("ida", Running.PASSWORD)
                 .bringIn("pictures.zip", HostileThemesInTheApplicationTest.zip(files));
         maker.navigate(running.address + theme + "/survey");
-        maker.click("text=Measure what lies behind the texts");
+        maker.waitForSelector(
+                "text=Measure the pages", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
+        maker.click("text=Measure the pages");
         maker.waitForSelector(
                 "text=Pages are measured", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
         maker.navigate(running.address + theme + "/pictures");

@@ -20,6 +20,7 @@ import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
+import org.calmpalette.core.output.BoundPage;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.StepWords;
@@ -280,6 +281,12 @@ final class RuleFindings {
                         new Edit(start, at.declarationEnd(), ""))));
     }
 
+    /** What holds by what is in a part holds once an owner leaves it empty, or fills it. */
+    private boolean isByContents(String selector) {
+        return (selector.contains(":empty") || selector.contains(":has("))
+                && rendered.theme().pages().stream().anyMatch(BoundPage::isBound);
+    }
+
     private void dead(Node.Rule rule, Located first) {
         String selector = first.part().sheet().prelude(rule);
         SelectorList list =
@@ -287,6 +294,7 @@ final class RuleFindings {
         // What holds by where a section stands holds where it is moved to.
         if (list == null
                 || Sections.isByPlace(selector)
+                || isByContents(selector)
                 || Fates.classes(list).stream().anyMatch(scriptWords::contains)) {
             return;
         }

@@ -83,7 +83,7 @@ public final class SectionFindings {
             around.add(held);
             if (held instanceof Node.StyleRule rule) {
                 SelectorList selector = Readers.selector(part.sheet(), around).orElse(null);
-                if (selector != null && !finds(page, selector)) {
+                if (selector != null && !finds(page, selector) && !mayFind(page, selector.toString())) {
                     int offset = part.sheet().tokens().start(rule.first());
                     into.add(new Finding(
                             Finding.Kind.DEAD_RULE,
@@ -100,6 +100,15 @@ public final class SectionFindings {
             }
             around.remove(around.size() - 1);
         }
+    }
+
+    /** Whether it would find something once an owner leaves a part empty, or fills it. */
+    private static boolean mayFind(Page page, String selector) {
+        return selector.contains(":has(")
+                || selector.contains(":empty")
+                        && SelectorList.parse(selector.replace(":empty", ""))
+                                .filter(s -> finds(page, s))
+                                .isPresent();
     }
 
     /** Whether one of the selectors finds an element, or an element whose pseudo-element it finds. */
