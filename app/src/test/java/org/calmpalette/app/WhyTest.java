@@ -14,6 +14,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.accounts.SignedIn;
@@ -240,12 +242,31 @@ class WhyTest {
         }
     }
 
+    /** Rows without those that come from boxes, which a worker adds to each snapshot in its own time. */
+    private static final String TOLD_AT_ONCE = "tr.pick"
+            + Stream.of(
+                            "text-on-picture",
+                            "busy-ground",
+                            "text-without-picture",
+                            "wider-page",
+                            "lost-subject",
+                            "seam",
+                            "tile-seam",
+                            "stretched-picture",
+                            "blurred-picture")
+                    .map(kind -> ":not([data-kind=" + kind + "])")
+                    .collect(Collectors.joining());
+
     @Test
     void dismissedFindingsStayDismissedWithTheirNote() throws IOException {
         Page page = running.maker();
         String theme = towpath();
         page.navigate(theme + "/survey?view=findings");
-        int before = page.locator("tr.pick").count();
+        page.waitForSelector(
+                "tr.pick[data-kind=heavy-picture]",
+                new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
+        Running.settled(page);
+        int before = page.locator(TOLD_AT_ONCE).count();
         page.click("tr.pick[data-kind=heavy-picture] .name");
         page.click("text=Let it stand");
         page.fill("#d-note", "Only this once");
@@ -254,7 +275,7 @@ class WhyTest {
         page.click("tr.pick[data-kind=covered-target] .name");
         page.waitForSelector("#card #preview .difference");
         mend(page);
-        assertThat(page.locator("tr.pick").count()).isEqualTo(before - 2);
+        assertThat(page.locator(TOLD_AT_ONCE).count()).isEqualTo(before - 2);
         page.click("text=1 dismissed");
         assertThat(page.locator("details .uses").innerText())
                 .contains("river-dusk.jpg", "Ida Marlow", "Only this once");
