@@ -173,7 +173,7 @@ export async function measured(view, page, onProgress) {
 // Each page once, whoever asks for it.
 const asked = new Map();
 export function measuredOnce(view, page) {
-  if (!asked.has(page)) asked.set(page, measured(view, page));
+  if (!asked.has(page)) asked.set(page, measured(view, page).catch((problem) => { asked.delete(page); throw problem; }));
   return asked.get(page);
 }
 

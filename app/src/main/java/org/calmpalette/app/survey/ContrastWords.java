@@ -57,6 +57,8 @@ final class ContrastWords {
                 switch (c.untold().get()) {
                     case NOT_MEASURED ->
                         "a picture, a gradient or something that was moved lies behind it, and where is told by boxes that nobody has measured.";
+                    case BEYOND_MEASURES ->
+                        "where it and what lies behind it are was not measured there; of a page the first 800 elements are, at as many widths as fit into memory.";
                     case PICTURE_NOT_READ -> "the picture behind it cannot be read here.";
                     case UNREAD_BACKGROUND -> "a background of a kind that is not read lies behind it.";
                     case BLEND_MODE -> "it is blended with what is behind it.";

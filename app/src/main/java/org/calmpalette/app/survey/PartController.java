@@ -114,29 +114,32 @@ class PartController {
         model.addAttribute("at", form.index());
         model.addAttribute("page", path);
         try {
-            PartContrast reads = Budget.within(
-                    READING,
-                    () -> PartContrast.of(
-                            open.read().rendered(),
-                            open.read().gallery(),
-                            page,
-                            form.index(),
-                            Optional.ofNullable(themes.measures(open).get(path)),
-                            form.states()));
-            model.addAttribute("reads", reads);
-            reads.worst().ifPresent(w -> {
-                model.addAttribute("ratio", ContrastWords.ratio(w.ratio()));
-                model.addAttribute("said", ContrastWords.worst(reads));
-            });
-            model.addAttribute("scripted", scripted(open, page, form));
-            model.addAttribute("untold", ContrastWords.untold(reads));
-            model.addAttribute(
-                    "measurable",
-                    reads.untold().filter(PartContrast.Why.NOT_MEASURED::equals).isPresent());
+            Budget.within(READING, () -> reads(open, page, form, model));
         } catch (BeyondLimitException tooMuch) {
             model.addAttribute("message", tooMuch.getMessage());
         }
         return "survey/part :: reads";
+    }
+
+    private PartContrast reads(OpenTheme open, Page page, PartForm form, Model model) {
+        PartContrast reads = PartContrast.of(
+                open.read().rendered(),
+                open.read().gallery(),
+                page,
+                form.index(),
+                Optional.ofNullable(themes.measures(open).get(page.source().file())),
+                form.states());
+        model.addAttribute("scripted", scripted(open, page, form));
+        reads.worst().ifPresent(w -> {
+            model.addAttribute("ratio", ContrastWords.ratio(w.ratio()));
+            model.addAttribute("said", ContrastWords.worst(reads));
+        });
+        model.addAttribute("untold", ContrastWords.untold(reads));
+        model.addAttribute(
+                "measurable",
+                reads.untold().filter(PartContrast.Why.NOT_MEASURED::equals).isPresent());
+        model.addAttribute("reads", reads);
+        return reads;
     }
 
     /** What a class that a script puts on makes of it, in colours alone: where boxes lie then nobody has measured. */

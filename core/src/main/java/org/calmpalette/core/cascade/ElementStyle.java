@@ -28,6 +28,8 @@ public final class ElementStyle {
     private final Map<String, Optional<Color>> colors = new HashMap<>(2);
     private Optional<List<BackgroundLayer>> layers;
     private FontSize fontSize;
+    private double lineHeight;
+    private boolean isLineHeightKnown;
 
     /** @param parent of the element; for a pseudo-element, the element itself */
     ElementStyle(PageStyles page, Element element, ElementStyle parent, String pseudoElement) {
@@ -355,6 +357,16 @@ public final class ElementStyle {
      * the length that it is where it is declared (CSS 2.2, section 10.8.1).
      */
     double lineHeight() {
+        // Asked for once: a calculation may ask for that of the parent several times, and that again.
+        if (!isLineHeightKnown) {
+            Budget.step();
+            lineHeight = readLineHeight();
+            isLineHeightKnown = true;
+        }
+        return lineHeight;
+    }
+
+    private double readLineHeight() {
         ElementStyle from = this;
         while (from.parent() != null && from.specified("line-height").equals("inherit")) {
             from = from.parent();
@@ -368,7 +380,7 @@ public final class ElementStyle {
                 from.base().rem(),
                 page.window(),
                 from.parent() == null ? () -> Double.NaN : from.parent()::lineHeight,
-                () -> Double.NaN);
+                from.parent() == null ? () -> Double.NaN : from.base().rlh());
         OptionalDouble number = Lengths.number(parts.get(0), base);
         if (number.isPresent()) {
             return Math.max(0, number.getAsDouble()) * fontSize().px();

@@ -387,6 +387,20 @@ public final class PageStyles {
         return sheets.registered;
     }
 
+    /** Whether nothing of an element shows: it is not laid out, its words are hidden, or it waits for a script or for being opened. */
+    public boolean isHidden(Element e) {
+        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
+            if (of(a).is("display", "none")
+                    || a.hasAttr("hidden")
+                    || a.normalName().equals("template")
+                    || a.normalName().equals("noscript")
+                    || a.normalName().equals("dialog") && !a.hasAttr("open")) {
+                return true;
+            }
+        }
+        return of(e).is("visibility", "hidden");
+    }
+
     /** The style of an element of the page. */
     public ElementStyle of(Element element) {
         ElementStyle style = styles.get(element);

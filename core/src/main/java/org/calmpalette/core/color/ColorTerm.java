@@ -70,7 +70,7 @@ public enum ColorTerm {
         double c = lch.c1();
         double h = ((lch.c2() % 360) + 360) % 360;
         boolean hue =
-                mostChroma <= 0.06 || (fromHue <= toHue ? h >= fromHue && h <= toHue : h >= fromHue || h <= toHue);
+                toHue - fromHue == 360 || (fromHue <= toHue ? h >= fromHue && h <= toHue : h >= fromHue || h <= toHue);
         return l >= darkest && l <= lightest + 1e-9 && c >= leastChroma && c <= mostChroma && hue;
     }
 

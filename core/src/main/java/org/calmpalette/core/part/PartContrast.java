@@ -84,6 +84,8 @@ public record PartContrast(
     public enum Why {
         /** What lies behind it is told by boxes, and none were measured. */
         NOT_MEASURED,
+        /** The page was measured, but not this part of it, or not at this width: there are too many of them. */
+        BEYOND_MEASURES,
         PICTURE_NOT_READ,
         UNREAD_BACKGROUND,
         BLEND_MODE,
@@ -126,12 +128,7 @@ public record PartContrast(
                         .toList()
                 : List.of(part);
         Set<Integer> widths = new TreeSet<>(measured.isPresent() ? WIDTHS : List.of(Sweep.FROM, 1440));
-        for (Breakpoint b : Breakpoint.of(rendered.theme())) {
-            int first = (int) (b.from() ? Math.ceil(b.width()) : Math.floor(b.width()) + 1);
-            if (first > Sweep.FROM && first <= Sweep.TO) {
-                widths.add(first);
-            }
-        }
+        widths.addAll(Breakpoint.firsts(rendered.theme(), Sweep.FROM, Sweep.TO));
         Worst worst = null;
         Why untold = null;
         Set<Integer> untoldAt = new TreeSet<>();
@@ -189,6 +186,7 @@ public record PartContrast(
         private final Rendered rendered;
         private final Page page;
         private final States states;
+        private final Optional<Measures> measured;
         private final Optional<Ground> pixels;
         private int width = -1;
         private PageStyles styles;
@@ -198,6 +196,7 @@ public record PartContrast(
             this.rendered = rendered;
             this.page = page;
             this.states = states;
+            this.measured = measured;
             this.pixels = measured.map(m -> new Ground(new Scenes(rendered, page, m), gallery, true));
         }
 
@@ -210,7 +209,7 @@ public record PartContrast(
             }
             ElementStyle style = styles.of(text);
             Optional<Color> color = style.colorOf("color");
-            if (color.isEmpty() || color.get().alpha() == 0 || Inactive.holds(text) || isHidden(text)) {
+            if (color.isEmpty() || color.get().alpha() == 0 || Inactive.holds(text) || styles.isHidden(text)) {
                 return Optional.empty();
             }
             Backdrop backdrop = backdrops.of(text);
@@ -236,7 +235,11 @@ public record PartContrast(
             if (pixels.isEmpty()) {
                 return Optional.of(Reading.not(why(backdrop.unknown())));
             }
-            Ground.Answer answer = pixels.get().under(page.elements().indexOf(text), window, color.get());
+            int index = page.elements().indexOf(text);
+            if (!measured.orElseThrow().boxes().containsKey(index)) {
+                return Optional.of(Reading.not(Why.BEYOND_MEASURES));
+            }
+            Ground.Answer answer = pixels.get().under(index, window, color.get());
             if (answer.missing().isPresent()) {
                 return answer.missing().get() == Ground.Missing.NOT_SHOWN
                         ? Optional.empty()
@@ -272,15 +275,6 @@ public record PartContrast(
                     null);
         }
 
-        private boolean isHidden(Element text) {
-            for (Element a = text; a != null && a.parent() != null; a = a.parent()) {
-                if (styles.of(a).is("display", "none") || a.hasAttr("hidden")) {
-                    return true;
-                }
-            }
-            return styles.of(text).is("visibility", "hidden");
-        }
-
         private static Why why(Backdrop.Unknown unknown) {
             return switch (unknown) {
                 case PICTURE, GRADIENT, MOVED, CHANGES -> Why.NOT_MEASURED;
@@ -292,7 +286,7 @@ public record PartContrast(
 
         private static Why why(Ground.Missing missing) {
             return switch (missing) {
-                case NOT_MEASURED, NOT_SHOWN -> Why.NOT_MEASURED;
+                case NOT_MEASURED, NOT_SHOWN -> Why.BEYOND_MEASURES;
                 case PICTURE_NOT_READ -> Why.PICTURE_NOT_READ;
                 case UNREAD_BACKGROUND -> Why.UNREAD_BACKGROUND;
                 case BLEND_MODE -> Why.BLEND_MODE;

@@ -53,6 +53,16 @@ public record Breakpoint(double width, boolean from, String query, String file, 
                 .toList();
     }
 
+    /** The first whole window width on the wider side of each that lies within bounds, in CSS px, the narrowest first. */
+    public static List<Integer> firsts(Theme theme, int from, int to) {
+        return of(theme).stream()
+                .map(b -> (int) (b.from() ? Math.ceil(b.width()) : Math.floor(b.width()) + 1))
+                .filter(first -> first > from && first <= to)
+                .distinct()
+                .sorted()
+                .toList();
+    }
+
     private static void inside(ThemeSheet part, List<? extends Node> nodes, Consumer<Breakpoint> add) {
         for (Node node : nodes) {
             if (node instanceof Node.AtRule at) {

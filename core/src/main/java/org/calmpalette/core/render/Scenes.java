@@ -53,13 +53,7 @@ public final class Scenes {
         this.measures = measures;
         this.elements = page.elements();
         List<Integer> starts = new ArrayList<>(List.of(measures.from()));
-        for (Breakpoint b : Breakpoint.of(rendered.theme())) {
-            int first = (int) (b.from() ? Math.ceil(b.width()) : Math.floor(b.width()) + 1);
-            if (first > measures.from() && first <= measures.to() && !starts.contains(first)) {
-                starts.add(first);
-            }
-        }
-        starts.sort(null);
+        starts.addAll(Breakpoint.firsts(rendered.theme(), measures.from(), measures.to()));
         for (int i = 0; i < starts.size(); i++) {
             stretches.put(starts.get(i), i + 1 < starts.size() ? starts.get(i + 1) - 1 : measures.to());
         }

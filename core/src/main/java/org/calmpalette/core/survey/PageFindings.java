@@ -166,7 +166,7 @@ final class PageFindings {
                     || with != null && !with.reaches(i)
                     || e.normalName().equals("option")
                     || Inactive.holds(e)
-                    || isHidden(e, styles)
+                    || styles.isHidden(e)
                     || !isInBody(e)) {
                 continue;
             }
@@ -250,20 +250,6 @@ final class PageFindings {
     private static boolean isInBody(Element e) {
         return e.parents().stream().anyMatch(p -> p.normalName().equals("body"))
                 || e.normalName().equals("body");
-    }
-
-    private static boolean isHidden(Element e, PageStyles styles) {
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            ElementStyle style = styles.of(a);
-            if (style.computed("display").equals("none")
-                    || a.hasAttr("hidden")
-                    || a.normalName().equals("template")
-                    || a.normalName().equals("noscript")
-                    || a.normalName().equals("dialog") && !a.hasAttr("open")) {
-                return true;
-            }
-        }
-        return styles.of(e).computed("visibility").equals("hidden");
     }
 
     private void report(Unread u) {
@@ -446,7 +432,7 @@ final class PageFindings {
                     || !e.hasText()
                     || e.hasAttr("hidden")
                     || e.hasAttr("aria-hidden")
-                    || e.parent() != null && isHidden(e.parent(), styles)) {
+                    || e.parent() != null && styles.isHidden(e.parent())) {
                 continue;
             }
             for (String property : List.of("display", "visibility")) {
@@ -503,7 +489,7 @@ final class PageFindings {
             Element e = all.get(i);
             String indent =
                     e.hasText() ? Painting.declared(styles.of(e), "text-indent").orElse("") : "";
-            if (!FAR_OUT.matcher(indent).matches() || isHidden(e, styles)) {
+            if (!FAR_OUT.matcher(indent).matches() || styles.isHidden(e)) {
                 continue;
             }
             Explanation.Cause w = Explanation.of(styles.of(e), "text-indent").winner();
@@ -573,7 +559,7 @@ final class PageFindings {
                 .filter(e -> isInBody(e) && isStaying(styles.of(e)))
                 .findFirst()
                 .orElse(null);
-        if (header == null || isHidden(header, styles)) {
+        if (header == null || styles.isHidden(header)) {
             return;
         }
         ElementStyle style = styles.of(header);

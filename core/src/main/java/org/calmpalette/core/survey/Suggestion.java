@@ -30,7 +30,8 @@ public record Suggestion(String key, String label, String place) {
     private static final Set<String> GENERAL = Set.of("html", "body", "root");
 
     private static final int LONGEST_NAME = 40;
-    private static final int MOST_PAINTS = 60;
+    /** What more rules paint is no one thing. */
+    private static final int MOST_PAINTS = 12;
 
     public static Suggestion of(List<ColorUse> uses, Rendered rendered, Set<String> taken) {
         Theme theme = rendered.theme();
@@ -53,7 +54,6 @@ public record Suggestion(String key, String label, String place) {
                         uses.stream()
                                 .flatMap(u -> u.paints().stream())
                                 .distinct()
-                                .limit(MOST_PAINTS)
                                 .toList(),
                         rendered);
         return of(
@@ -90,7 +90,7 @@ public record Suggestion(String key, String label, String place) {
     private static String seen(String what, List<Painted> paints, Rendered rendered) {
         List<String> whenever =
                 paints.stream().map(p -> stateWords(p.whenever())).distinct().toList();
-        return whenever.size() != 1
+        return whenever.size() != 1 || paints.size() > MOST_PAINTS
                 ? ""
                 : SeenName.of(paints, rendered)
                         .map(name -> what + " of " + name + whenever.get(0))

@@ -4,8 +4,9 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -18,6 +19,7 @@ import org.calmpalette.core.setting.Media;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.PictureKind;
+import org.jsoup.nodes.Element;
 
 /**
  * A theme at one moment: its files, read.
@@ -125,6 +127,10 @@ public record Theme(
         private final List<ThemeSheet> embedded = new ArrayList<>();
         private final List<ThemeSheet> attributes = new ArrayList<>();
         private final List<SetAside> aside = new ArrayList<>();
+        /** In which each sheet is read that pages link and that names none itself, once all pages are read. */
+        private Map<String, Charset> encodings;
+        /** In which all others are. */
+        private Charset other;
 
         Reading(ThemeFiles files) {
             this.files = files;
@@ -162,20 +168,19 @@ public record Theme(
 
         /** The encoding of the first page that links a sheet; for one that only other sheets load, that of all pages if they agree. */
         private Charset around(String path) {
-            for (Page page : pages) {
-                boolean links = page.document().select("link[href]").stream()
-                        .anyMatch(link ->
-                                link.attr("rel").toLowerCase(Locale.ROOT).contains("stylesheet")
-                                        && Paths.resolve(page.source().file(), link.attr("href"))
-                                                .filter(path::equals)
-                                                .isPresent());
-                if (links) {
-                    return page.source().charset();
+            if (encodings == null) {
+                encodings = new HashMap<>();
+                for (Page page : pages) {
+                    for (Element link : page.document().select("link[href][rel~=(?i)stylesheet]")) {
+                        Paths.resolve(page.source().file(), link.attr("href"))
+                                .ifPresent(p -> encodings.putIfAbsent(p, page.source().charset()));
+                    }
                 }
+                List<Charset> all =
+                        pages.stream().map(p -> p.source().charset()).distinct().toList();
+                other = all.size() == 1 ? all.get(0) : StandardCharsets.UTF_8;
             }
-            List<Charset> all =
-                    pages.stream().map(p -> p.source().charset()).distinct().toList();
-            return all.size() == 1 ? all.get(0) : StandardCharsets.UTF_8;
+            return encodings.getOrDefault(path, other);
         }
 
         private void page(String path) {

@@ -19,6 +19,11 @@ import org.junit.jupiter.api.Test;
 
 class PartContrastTest {
     private static PartContrast of(String css, int part, boolean measured, String... states) throws IOException {
+        return of(css, part, measured ? Optional.of(HalfLight.MEASURES) : Optional.empty(), states);
+    }
+
+    private static PartContrast of(String css, int part, Optional<String> measures, String... states)
+            throws IOException {
         TreeMap<String, byte[]> files = new TreeMap<>();
         files.put("index.html", HalfLight.PAGE.getBytes(StandardCharsets.UTF_8));
         files.put("a.css", css.getBytes(StandardCharsets.UTF_8));
@@ -30,9 +35,7 @@ class PartContrastTest {
                 new Gallery(theme),
                 page,
                 part,
-                measured
-                        ? Optional.of(Measures.read("m", HalfLight.MEASURES.getBytes(StandardCharsets.UTF_8)))
-                        : Optional.empty(),
+                measures.map(m -> Measures.read("m", m.getBytes(StandardCharsets.UTF_8))),
                 Set.of(states));
     }
 
@@ -102,5 +105,19 @@ class PartContrastTest {
                         .orElseThrow()
                         .shadowed())
                 .isTrue();
+    }
+
+    /** A page that was measured as far as it goes: asking for it once more would tell nothing new. */
+    @Test
+    void whatLiesBeyondTheMeasuresIsNotAskedToBeMeasured() throws IOException {
+        String css = "section{color:#fff;background:#202020 url(p.png) right top no-repeat}";
+        String unsure = HalfLight.MEASURES.replace("\"unsure\":[]", "\"unsure\":[[380,600]]");
+        PartContrast gap = of(css, 6, Optional.of(unsure));
+        assertThat(gap.untold()).contains(PartContrast.Why.BEYOND_MEASURES);
+        assertThat(gap.untoldAt()).containsExactly(390, 480);
+        assertThat(gap.worst()).isPresent();
+        PartContrast late = of(css, 6, Optional.of(HalfLight.MEASURES.replace("\"6\":", "\"7\":")));
+        assertThat(late.untold()).contains(PartContrast.Why.BEYOND_MEASURES);
+        assertThat(late.isEmpty()).as("its words show all the same").isFalse();
     }
 }
