@@ -310,8 +310,8 @@ public final class Ground {
                     && (generated == null || generated.opacity() == 1)
                     && ((Paint) paint).hides(lines)
                     && layers.subList(i, layers.size()).stream().allMatch(l -> l.opacity() == 1 && !isChanged(l));
+            // What hides all behind it hides nothing that lies between it and something inside of it that was moved.
             if (last) {
-                moved = false;
                 break;
             }
             moved |= layer.moved();

@@ -120,4 +120,43 @@ class PartContrastTest {
         assertThat(late.untold()).contains(PartContrast.Why.BEYOND_MEASURES);
         assertThat(late.isEmpty()).as("its words show all the same").isFalse();
     }
+
+    /** A header without paint that lies over a hero: the page's own colour is not what one sees behind its links. */
+    @Test
+    void whatWasMovedOverSomethingElseStandsOnThatAndNotOnThePage() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><nav>About</nav><section></section></body></html>"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "a.css",
+                "body{background:#fff}nav{position:absolute;color:#fff}section{background:url(p.png)}"
+                        .getBytes(StandardCharsets.UTF_8));
+        files.put("p.png", HalfLight.picture());
+        Theme theme = Theme.read(ThemeFiles.of(files), "T");
+        // html 1, head 2, link 3, body 4, nav 5, section 6
+        String over =
+                """
+            {"format":"calm-measures/1","page":"index.html","windowHeight":800,"from":320,"to":2560,"unsure":[],"height":[[320,400]],
+             "boxes":{"1":[[320,0,0,320,400],[2560,0,0,2560,400]],"4":[[320,0,0,320,400],[2560,0,0,2560,400]],
+                      "5":[[320,20,40,200,20]],"6":[[320,0,SECTION,320,300],[2560,0,SECTION,2560,300]]},
+             "lines":{"5":[[320,20,40,200,20]]}}""";
+        for (int top : new int[] {0, 90}) {
+            PartContrast c = PartContrast.of(
+                    new Rendered(theme),
+                    new Gallery(theme),
+                    theme.pages().get(0),
+                    5,
+                    Optional.of(Measures.read(
+                            "m", over.replace("SECTION", "" + top).getBytes(StandardCharsets.UTF_8))),
+                    Set.of());
+            if (top == 0) {
+                assertThat(c.worst()).isEmpty();
+                assertThat(c.untold()).contains(PartContrast.Why.OVERLAP);
+            } else {
+                assertThat(c.worst().orElseThrow().ratio()).as("nothing lies between").isCloseTo(1, within(0.01));
+            }
+        }
+    }
 }
