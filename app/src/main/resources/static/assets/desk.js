@@ -448,7 +448,13 @@ addEventListener("htmx:afterSettle", ({ target }) => {
   const line = button.parentElement;
   line.textContent = "Its page is being measured: how it reads is told then.";
   measuredOnce(measuring, button.dataset.page).then(
-    () => { const reads = line.closest(".reads"); if (reads?.isConnected) htmx.trigger(reads, "again"); },
+    () => {
+      const left = measuring.dataset.unmeasured.split("|").filter((page) => page !== button.dataset.page);
+      measuring.dataset.unmeasured = left.join("|");
+      if (!left.length) measureLine.hidden = true;
+      const reads = line.closest(".reads");
+      if (reads?.isConnected) htmx.trigger(reads, "again");
+    },
     (problem) => { line.textContent = problem.message; });
 });
 card?.addEventListener("click", ({ target }) => {

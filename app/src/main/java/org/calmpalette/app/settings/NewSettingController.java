@@ -2,6 +2,7 @@ package org.calmpalette.app.settings;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
+import java.util.Set;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.themes.OpenTheme;
@@ -155,8 +156,8 @@ class NewSettingController {
         Suggestion suggestion = Suggestion.of(
                 painted.isEmpty() ? new Painted("body", at.declaration().property(), "") : painted.get(0),
                 Suggestion.comment(open.theme(), source.file(), source.start()),
-                lifted.kind().name().equals("picture") || lifted.kind().name().equals("background")
-                        ? "picture"
+                Set.of("picture", "background").contains(lifted.kind().name())
+                        ? lifted.kind().name()
                         : ColorProperties.role(at.declaration().property()),
                 open.read().rendered(),
                 open.colors().customProperties());

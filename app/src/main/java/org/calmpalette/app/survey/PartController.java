@@ -129,7 +129,7 @@ class PartController {
                 form.index(),
                 Optional.ofNullable(themes.measures(open).get(page.source().file())),
                 form.states());
-        model.addAttribute("scripted", scripted(open, page, form));
+        model.addAttribute("scripted", scripted(open, page, form, reads));
         reads.worst().ifPresent(w -> {
             model.addAttribute("ratio", ContrastWords.ratio(w.ratio()));
             model.addAttribute("said", ContrastWords.worst(reads));
@@ -143,7 +143,7 @@ class PartController {
     }
 
     /** What a class that a script puts on makes of it, in colours alone: where boxes lie then nobody has measured. */
-    private static List<String> scripted(OpenTheme open, Page page, PartForm form) {
+    private static List<String> scripted(OpenTheme open, Page page, PartForm form, PartContrast without) {
         List<String> all = new ArrayList<>();
         for (ScriptClass s : ScriptClass.of(open.theme(), page)) {
             if (s.reaches(form.index())) {
@@ -155,6 +155,7 @@ class PartController {
                                 Optional.empty(),
                                 form.states())
                         .worst()
+                        .filter(w -> without.worst().stream().noneMatch(w::isSameAs))
                         .ifPresent(w -> all.add("With the class “" + s.name() + "”, which a script sets: "
                                 + ContrastWords.ratio(w.ratio()) + " to 1 at worst, " + w.text() + " on " + w.ground()
                                 + " in a window of " + w.width() + " px."));

@@ -75,6 +75,11 @@ public record PartContrast(
             return ratio >= needed;
         }
 
+        /** Whether one would say the same of both. */
+        public boolean isSameAs(Worst other) {
+            return width == other.width && text.equals(other.text) && ground.equals(other.ground);
+        }
+
         public boolean isInPixels() {
             return pixel < ratio;
         }

@@ -5,8 +5,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.Map;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -173,7 +173,8 @@ public record Theme(
                 for (Page page : pages) {
                     for (Element link : page.document().select("link[href][rel~=(?i)stylesheet]")) {
                         Paths.resolve(page.source().file(), link.attr("href"))
-                                .ifPresent(p -> encodings.putIfAbsent(p, page.source().charset()));
+                                .ifPresent(p ->
+                                        encodings.putIfAbsent(p, page.source().charset()));
                     }
                 }
                 List<Charset> all =

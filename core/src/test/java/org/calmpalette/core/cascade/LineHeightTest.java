@@ -52,8 +52,9 @@ class LineHeightTest {
                                 + "<div>".repeat(deep) + "<p>x</p>" + "</div>".repeat(deep) + "</body></html>")
                         .getBytes(StandardCharsets.UTF_8));
         PageStyles styles = PageStyles.sheets(page, p -> Optional.empty()).in(Viewport.of(1000, 800), States.NONE);
-        double px = Budget.within(Duration.ofSeconds(20), () -> styles.of(page.document().selectFirst("p"))
-                .lineHeight());
+        double px = Budget.within(
+                Duration.ofSeconds(20),
+                () -> styles.of(page.document().selectFirst("p")).lineHeight());
         assertThat(px).isEqualTo(Math.pow(2, deep));
     }
 }

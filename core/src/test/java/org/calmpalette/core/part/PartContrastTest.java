@@ -148,14 +148,16 @@ class PartContrastTest {
                     new Gallery(theme),
                     theme.pages().get(0),
                     5,
-                    Optional.of(Measures.read(
-                            "m", over.replace("SECTION", "" + top).getBytes(StandardCharsets.UTF_8))),
+                    Optional.of(
+                            Measures.read("m", over.replace("SECTION", "" + top).getBytes(StandardCharsets.UTF_8))),
                     Set.of());
             if (top == 0) {
                 assertThat(c.worst()).isEmpty();
                 assertThat(c.untold()).contains(PartContrast.Why.OVERLAP);
             } else {
-                assertThat(c.worst().orElseThrow().ratio()).as("nothing lies between").isCloseTo(1, within(0.01));
+                assertThat(c.worst().orElseThrow().ratio())
+                        .as("nothing lies between")
+                        .isCloseTo(1, within(0.01));
             }
         }
     }
