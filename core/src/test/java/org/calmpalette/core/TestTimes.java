@@ -18,7 +18,7 @@ import org.junit.platform.launcher.TestPlan;
 
 /**
  * Tells of each class how long it took as soon as it is done, and of each test that fails which one. With {@code -Dcalm.times=FILE} the
- * seconds of each class and the counts are written there, for the list of the slowest.
+ * seconds of each class, what failed and the counts are written there, for the words at the end of a run.
  */
 public final class TestTimes implements TestExecutionListener {
     private final Map<String, Long> began = new HashMap<>();
@@ -46,10 +46,12 @@ public final class TestTimes implements TestExecutionListener {
             (good ? passed : failed).incrementAndGet();
         }
         if (!good && System.getProperty("calm.times") != null) {
-            System.out.println("FAILED " + where(test) + " " + test.getDisplayName() + ": "
+            String line = "FAILED " + where(test) + " " + test.getDisplayName() + ": "
                     + result.getThrowable()
                             .map(t -> t.toString().lines().limit(3).collect(Collectors.joining(" ")))
-                            .orElse(""));
+                            .orElse("");
+            System.out.println(line);
+            times.append(line).append('\n');
         }
         if (isClass(test) && System.getProperty("calm.times") != null) {
             double seconds = (System.nanoTime() - began.remove(test.getUniqueId())) / 1e9;

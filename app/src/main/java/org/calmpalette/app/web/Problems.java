@@ -5,6 +5,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import org.calmpalette.core.BadInputException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.slf4j.event.Level;
 import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DataAccessException;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -93,7 +94,9 @@ class Problems {
             HttpServletRequest request,
             HttpServletResponse response,
             Model model) {
-        LOG.info("{} {}: {} {}", request.getMethod(), request.getRequestURI(), status.value(), message);
+        // Who asks faster than is answered must not be able to fill the log as well.
+        LOG.atLevel(status == HttpStatus.TOO_MANY_REQUESTS ? Level.DEBUG : Level.INFO)
+                .log("{} {}: {} {}", request.getMethod(), request.getRequestURI(), status.value(), message);
         response.setStatus(status.value());
         model.addAttribute("message", message);
         model.addAttribute("mend", mend);
