@@ -27,6 +27,7 @@ import org.calmpalette.core.chromium.ComputedStyleTest;
 import org.calmpalette.core.chromium.ConditionsTest;
 import org.calmpalette.core.chromium.GradientsTest;
 import org.calmpalette.core.chromium.GroundsTest;
+import org.calmpalette.core.chromium.MadeValuesTest;
 import org.calmpalette.core.chromium.OutsideSheets;
 import org.calmpalette.core.chromium.PagePartsTest;
 import org.calmpalette.core.chromium.SelectorsTest;
@@ -250,6 +251,17 @@ class ChromiumAnswersTest {
     @Tag("generated")
     @Test
     @SuppressWarnings("unchecked")
+    void madeValues() {
+        List<String> all = MadeValuesTest.declarations();
+        settle("values", Map.of(MadeValuesTest.question(all), (List<String>) Browsers.page(400, 300)
+                .evaluate(
+                        "list => list.map(d => { const at = d.indexOf(': '); return String(CSS.supports(d.slice(0, at), d.slice(at + 2))) })",
+                        all)));
+    }
+
+    @Tag("generated")
+    @Test
+    @SuppressWarnings("unchecked")
     void colors() {
         Map<String, List<String>> answers = new LinkedHashMap<>();
         Page page = Browsers.page(400, 300);
@@ -259,6 +271,13 @@ class ChromiumAnswersTest {
         list => list.map(c => { const e = document.createElement('p'); document.body.append(e); e.style.color = c;
           const s = e.style.color ? getComputedStyle(e).color : 'none'; e.remove(); return s })""",
                 notations));
+        for (String scheme : List.of("light", "dark")) {
+            answers.put(ColorsTest.question("system, " + scheme, ColorsTest.SYSTEM), (List<String>) page.evaluate(
+                    """
+            ([list, scheme]) => list.map(c => { const e = document.createElement('p'); document.body.append(e); e.style.colorScheme = scheme;
+              e.style.color = c; const s = e.style.color ? getComputedStyle(e).color : 'none'; e.remove(); return s })""",
+                    List.of(ColorsTest.SYSTEM, scheme)));
+        }
         page.addScriptTag(new Page.AddScriptTagOptions()
                 .setContent(new String(
                         OutsideSheets.resource("/outside/colorjs-0.7.1.global.min.js"), StandardCharsets.UTF_8)));

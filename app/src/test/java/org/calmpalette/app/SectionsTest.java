@@ -962,7 +962,7 @@ class SectionsTest {
         TreeMap<String, byte[]> files = new TreeMap<>();
         files.put(
                 "index.html",
-                "<!doctype html><html lang=en><head><title>Reed</title><link rel=stylesheet href=a.css></head><body><main><h1>Reed</h1></main></body></html>"
+                "<!doctype html><html lang=en><head><title>Reed</title><link rel=stylesheet href=a.css></head><body><main><h1>Reed</h1><div class=side><p>By the water</p></div></main></body></html>"
                         .getBytes(StandardCharsets.UTF_8));
         files.put("a.css", "h1 { color: #123456 }".getBytes(StandardCharsets.UTF_8));
         Client client = new Client(running.address).signedIn("ida", Running.PASSWORD);
@@ -1007,6 +1007,24 @@ class SectionsTest {
         assertThat(maker.locator("tr.group").count()).isZero();
         maker.click("[aria-label='Wide: take away']");
         maker.waitForSelector(".notice >> text=Took the section “Wide” away");
+
+        // In a container of the page, and out of it.
+        maker.click("[aria-label='Inside div.side']");
+        maker.click(".kit:has([value=notice])");
+        maker.fill("#f-name", "Low");
+        maker.locator("#f-before option").all().stream()
+                .filter(o -> o.innerText().equals("at the end of div.side"))
+                .findFirst()
+                .ifPresentOrElse(
+                        o -> assertThat(maker.inputValue("#f-before")).isEqualTo(o.getAttribute("value")),
+                        () -> assertThat(maker.locator("#f-before").innerText()).contains("at the end of div.side"));
+        maker.click("text=Put it there");
+        maker.waitForSelector(".notice >> text=Put the section “Low”");
+        assertThat(maker.locator("tr.pick[data-row=low] td.deeper-1").count()).isOne();
+        maker.click("[aria-label='Low: down']");
+        maker.waitForSelector(".notice >> text=Moved “Low” down, out of “div.side”");
+        maker.click("[aria-label='Low: take away']");
+        maker.waitForSelector(".notice >> text=Took the section “Low” away");
 
         // A part that is clicked becomes one.
         maker.navigate(running.address + theme + "/survey?page=index.html");

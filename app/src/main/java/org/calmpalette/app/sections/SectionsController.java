@@ -108,6 +108,11 @@ class SectionsController {
      * @param first key of its first setting, or empty
      * @param made what it was made from, or empty
      * @param inside whether it stands in the page's main
+     * @param depth how many open containers it stands in
+     * @param moves whether it is no frame of the page and no cell
+     * @param precedes whether a section may go before it
+     * @param holds whether a section may go into it
+     * @param opens whether it may be looked into, and {@code open} whether it is
      * @param up and down whether it can go there
      */
     public record Row(
@@ -118,8 +123,24 @@ class SectionsController {
             int settings,
             String first,
             boolean inside,
+            int depth,
+            boolean moves,
+            boolean precedes,
+            boolean holds,
+            boolean opens,
+            boolean open,
             boolean up,
-            boolean down) {}
+            boolean down) {
+        /** Of the indents that the style has. */
+        public int indent() {
+            return Math.min(depth, 4);
+        }
+
+        /** What stands for the place after the last that it holds. */
+        public int end() {
+            return Blocks.endOf(at);
+        }
+    }
 
     @GetMapping
     String view(
@@ -127,6 +148,7 @@ class SectionsController {
             @RequestParam(defaultValue = "") String page,
             @RequestParam(defaultValue = "") String kit,
             @RequestParam(defaultValue = "") String name,
+            @RequestParam(defaultValue = "0") int in,
             @AuthenticationPrincipal SignedIn me,
             Model model,
             HttpServletRequest request) {
@@ -159,8 +181,9 @@ class SectionsController {
                 .filter(p -> p.source().file().equals(strip.page()))
                 .findFirst();
         model.addAttribute("column", shown.filter(Blocks::hasMain).isPresent());
-        List<Blocks.Block> blocks = shown.map(p -> Blocks.of(theme, p)).orElse(List.of());
+        List<Blocks.Block> blocks = shown.map(p -> Blocks.of(theme, p, in)).orElse(List.of());
         List<Row> rows = rows(theme, blocks, kits);
+        model.addAttribute("asked", in);
         model.addAttribute("rows", rows);
         model.addAttribute("unlisted", blocks.size() - rows.size());
         return "sections/sections";
@@ -189,6 +212,12 @@ class SectionsController {
                             own.size(),
                             own.isEmpty() ? "" : own.get(0).key(),
                             b.inside(),
+                            b.depth(),
+                            b.sort() == Blocks.Sort.PART,
+                            b.sort() != Blocks.Sort.CELL,
+                            b.canBeFilled(),
+                            b.holds(),
+                            b.open(),
                             Blocks.canMove(blocks, i, -1),
                             Blocks.canMove(blocks, i, 1));
                 })
@@ -277,8 +306,12 @@ class SectionsController {
     private static final String ROW = "at:";
 
     private static int at(Theme theme, String page, String row) {
+        if (row.startsWith(ROW)) {
+            String at = row.substring(ROW.length());
+            return at.matches("\\d{1,6}") ? Integer.parseInt(at) : -1;
+        }
         return Blocks.of(theme, theme.page(page)).stream()
-                .filter(b -> b.isSection() ? b.name().equals(row) : row.equals(ROW + b.at()))
+                .filter(b -> b.isSection() && b.name().equals(row))
                 .mapToInt(Blocks.Block::at)
                 .findFirst()
                 .orElse(-1);

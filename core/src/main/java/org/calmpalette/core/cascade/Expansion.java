@@ -1,6 +1,7 @@
 package org.calmpalette.core.cascade;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -48,6 +49,7 @@ final class Expansion {
             "list-item",
             "ruby",
             "ruby-text",
+            "block ruby",
             "math",
             "-webkit-box",
             "-webkit-inline-box",
@@ -233,6 +235,9 @@ final class Expansion {
                                     || isNotNegative(one) && Lengths.isLengthOrPercentage(one)
                                     || one.kind() != Kind.NUMBER && Lengths.isNumber(one));
                 case "color-scheme" -> valid = isColorScheme(parts);
+                case "row-gap", "column-gap" ->
+                    valid = single
+                            && (one.isIdent("normal") || isNotNegative(one) && Lengths.isLengthOrPercentage(one));
                 case "top", "right", "bottom", "left" ->
                     valid = single && (one.isIdent("auto") || Lengths.isLengthOrPercentage(one));
                 case "fill", "stroke" -> valid = isPaint(parts);
@@ -308,8 +313,7 @@ final class Expansion {
     }
 
     private static boolean isLineWidth(ComponentValue p) {
-        return oneOf(p, "thin", "medium", "thick")
-                || p.kind() != Kind.PERCENTAGE && isNotNegative(p) && Lengths.isLengthOrPercentage(p);
+        return oneOf(p, "thin", "medium", "thick") || isNotNegative(p) && Lengths.isLength(p);
     }
 
     static boolean isColor(ComponentValue p) {
@@ -404,18 +408,28 @@ final class Expansion {
         }
         String weight = "400";
         String style = "normal";
+        // Each of weight, style, variant and stretch once, and normal for those that are left out.
+        Set<String> said = new HashSet<>();
         int i = 0;
         for (; i < parts.size() && i < 4; i++) {
             ComponentValue p = parts.get(i);
             if (oneOf(p, "bold", "bolder", "lighter")
                     || p.kind() == Kind.NUMBER && p.number() >= 1 && p.number() <= 1000) {
                 weight = p.text();
+                if (!said.add("weight")) {
+                    return false;
+                }
             } else if (oneOf(p, "italic", "oblique")) {
                 style = p.name();
-            } else if (!oneOf(
+                if (!said.add("style")) {
+                    return false;
+                }
+            } else if (oneOf(p, "small-caps")) {
+                if (!said.add("variant")) {
+                    return false;
+                }
+            } else if (oneOf(
                     p,
-                    "normal",
-                    "small-caps",
                     "condensed",
                     "expanded",
                     "semi-condensed",
@@ -424,6 +438,10 @@ final class Expansion {
                     "extra-expanded",
                     "ultra-condensed",
                     "ultra-expanded")) {
+                if (!said.add("stretch")) {
+                    return false;
+                }
+            } else if (!p.isIdent("normal")) {
                 break;
             }
         }
@@ -529,7 +547,8 @@ final class Expansion {
                 y = text;
             }
         }
-        if (x == null && y == null || !centered && (x == null || y == null)) {
+        // With center it is one of the two, without both.
+        if (x == null && y == null || centered == (x != null && y != null)) {
             return Optional.empty();
         }
         return Optional.of(new String[] {x == null ? "center" : x, y == null ? "center" : y});

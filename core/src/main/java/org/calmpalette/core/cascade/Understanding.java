@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import org.calmpalette.core.color.NamedColors;
 import org.calmpalette.core.value.ComponentValue;
 
@@ -43,6 +44,16 @@ public enum Understanding {
     /** The longhands that a property sets: those of a shorthand, else itself. */
     public static List<String> longhands(String property) {
         return Properties.longhands(property);
+    }
+
+    /** The longhands on the page's own sides that a property may set, whichever way the text runs; none for what is no property. */
+    public static Set<String> sides(String property) {
+        Set<String> all = new TreeSet<>();
+        for (String longhand : Properties.isKnown(property) ? longhands(property) : List.<String>of()) {
+            all.add(Properties.physical(longhand, false));
+            all.add(Properties.physical(longhand, true));
+        }
+        return all;
     }
 
     /** True for a property with another browser maker's prefix: unknown here on purpose. */

@@ -3,6 +3,7 @@ package org.calmpalette.core.color;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /** Reads the words, numbers and sums inside a colour. */
 final class ColorScanner {
@@ -85,9 +86,19 @@ final class ColorScanner {
         return false;
     }
 
-    /** A percentage, 0 to 100 and beyond, if one stands here. */
+    private static final Pattern MATH = Pattern.compile("(?i)(calc|min|max|clamp)\\(");
+
+    /** What 100 % is where a percentage is asked for by itself. */
+    private static final Channels SHARE = new Channels(ColorSpace.SRGB, new double[] {100}, new double[] {1}, Map.of());
+
+    /** A percentage, 0 to 100 and beyond, if one stands here; one that is calculated is brought into that range. */
     Optional<Double> percentage() {
         int start = at;
+        if (MATH.matcher(text).region(at, text.length()).lookingAt()) {
+            double share = component(SHARE, 0);
+            require(percent);
+            return Optional.of(Math.max(0, Math.min(100, share)));
+        }
         Double number = number();
         if (number != null && take('%')) {
             return Optional.of(number);

@@ -1,6 +1,7 @@
 package org.calmpalette.core.section;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,13 +16,25 @@ import org.calmpalette.core.page.Tag;
 import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
+import org.jsoup.nodes.Node;
+import org.jsoup.nodes.TextNode;
 
 /**
  * The blocks of a page among which sections stand, and their order. What a maker wrote is moved as it is written, among what stands beside
- * it; sections go in and out of the page's {@code main}.
+ * it; sections go in and out of the page's {@code main} and of whatever else may hold them.
  */
 public final class Blocks {
     private Blocks() {}
+
+    /** What a block is to those around it. */
+    public enum Sort {
+        /** It moves among them. */
+        PART,
+        /** The page has it around its blocks, as a header or footer: sections pass it, it stays. */
+        FRAME,
+        /** A cell of a table: it stays, and nothing goes before it. */
+        CELL
+    }
 
     /**
      * A block of a page among which sections stand, in the order of the page.
@@ -31,62 +44,153 @@ public final class Blocks {
      * @param kind of the section, or empty
      * @param words what one calls it
      * @param inside whether it stands in the page's {@code main}, and not beside it
+     * @param in index of what it stands in
+     * @param depth 0 in and beside the page's {@code main}, and one more in each container that is open
+     * @param holds whether sections may stand somewhere in it, so that it may be opened
+     * @param table whether it holds cells alone, and sections in those
+     * @param open whether its own parts follow
      */
-    public record Block(int at, String name, String kind, String words, boolean inside) {
+    public record Block(
+            int at,
+            String name,
+            String kind,
+            String words,
+            boolean inside,
+            int in,
+            int depth,
+            Sort sort,
+            boolean holds,
+            boolean table,
+            boolean open) {
         public boolean isSection() {
             return !name.isEmpty();
+        }
+
+        /** Whether a section may be a child of it. */
+        public boolean canBeFilled() {
+            return holds && !table;
         }
     }
 
     /** What a page has around its blocks and is moved with none of them. */
     private static final Set<String> FRAME = Set.of("header", "footer", "nav");
 
+    private static final Set<String> CELLS = Set.of("td", "th");
+
+    /** Elements whose content may be a section (HTML, flow content) and that are written to hold others. */
+    private static final Set<String> CONTAINERS = Set.of(
+            "div",
+            "section",
+            "article",
+            "aside",
+            "main",
+            "header",
+            "footer",
+            "nav",
+            "form",
+            "fieldset",
+            "center",
+            "blockquote",
+            "figure",
+            "details",
+            "td",
+            "th");
+
     /** Where a section goes that follows the page's {@code main}: what stands there is as wide as the window in many themes. */
     public static final int AFTER_MAIN = -1;
 
-    /**
-     * The blocks of a page in their order: what stands directly in its {@code main}, and what stands beside that but for headers,
-     * footers and navigation; where there is no {@code main}, what stands in its body.
-     */
+    /** Where a section goes that is to be the last in a container. @param at index of the container */
+    public static int endOf(int at) {
+        return -2 - at;
+    }
+
+    /** As {@link #of(Theme, Page, int)}, with what holds sections open and nothing else. */
     public static List<Block> of(Theme theme, Page page) {
-        List<Block> all = new ArrayList<>();
-        Optional<Element> main = main(page);
+        return of(theme, page, 0);
+    }
+
+    /**
+     * The blocks of a page in their order: what stands directly in its {@code main}, and what stands beside that; where there is no
+     * {@code main}, what stands in its body. The parts of a container follow it where it holds sections or is asked for.
+     *
+     * @param asked index of a container to look into, or of what stands in it; 0 for none
+     */
+    public static List<Block> of(Theme theme, Page page, int asked) {
         // Asked for once: a page may have very many blocks, and each would be looked for among all elements.
         Map<Element, Integer> places = new IdentityHashMap<>();
         for (Element e : page.elements()) {
             places.put(e, places.size());
         }
-        for (Element e :
-                main.map(Element::parent).orElse(page.document().body()).children()) {
-            if (main.filter(m -> m == e).isPresent()) {
-                e.children()
-                        .forEach(c -> block(theme, page, c, places.get(c), true).ifPresent(all::add));
-            } else if (main.isEmpty() || e.hasAttr(Sections.NAME) || !FRAME.contains(e.normalName())) {
-                block(theme, page, e, places.get(e), false).ifPresent(all::add);
-            }
+        Set<Element> open = Collections.newSetFromMap(new IdentityHashMap<>());
+        page.document().select("[" + Sections.NAME + "]").forEach(e -> open.addAll(e.parents()));
+        if (asked > 0 && asked < page.elements().size()) {
+            Element e = page.elements().get(asked);
+            open.add(e);
+            open.addAll(e.parents());
         }
-        return List.copyOf(all);
+        return new Listing(theme, page, places, open).all();
     }
 
-    private static Optional<Block> block(Theme theme, Page page, Element e, int at, boolean inside) {
-        Budget.step();
-        if (!new Tag(page, e).isWritten()
-                || List.of("script", "style", "link", "template", "noscript").contains(e.normalName())) {
-            return Optional.empty();
+    /** One walk over the blocks of a page. */
+    private record Listing(Theme theme, Page page, Map<Element, Integer> places, Set<Element> open) {
+        List<Block> all() {
+            List<Block> all = new ArrayList<>();
+            Optional<Element> main = main(page);
+            Element top = main.map(Element::parent).orElse(page.document().body());
+            for (Element e : top.children()) {
+                if (main.filter(m -> m == e).isPresent()) {
+                    e.children().forEach(c -> add(c, e, true, 0, Sort.PART, all));
+                } else {
+                    boolean frame = main.isPresent() && FRAME.contains(e.normalName());
+                    add(e, top, false, 0, frame ? Sort.FRAME : Sort.PART, all);
+                }
+            }
+            return List.copyOf(all);
         }
-        String name = e.attr(Sections.NAME);
-        String heading = Optional.ofNullable(e.selectFirst("h1, h2, h3"))
-                .map(Element::text)
-                .orElse("");
-        return Optional.of(new Block(
-                at,
-                name,
-                e.attr(Sections.KIND),
-                name.isEmpty()
-                        ? heading.isBlank() ? PartSelector.name(e) : heading
-                        : theme.palette().placeLabel(name),
-                inside));
+
+        private void add(Element e, Element in, boolean inside, int depth, Sort sort, List<Block> all) {
+            Budget.step();
+            if (!new Tag(page, e).isWritten()
+                    || List.of("script", "style", "link", "template", "noscript")
+                            .contains(e.normalName())) {
+                return;
+            }
+            String name = e.attr(Sections.NAME);
+            Element first = e.selectFirst("h1, h2, h3");
+            // One of several alike is the name of its own part, not of what holds them all.
+            boolean named = first != null && e.select(first.normalName()).size() == 1;
+            String heading = named ? first.text() : "";
+            boolean table = e.normalName().equals("table");
+            boolean holds = name.isEmpty()
+                    && depth < DEEPEST
+                    && (table || CONTAINERS.contains(e.normalName()))
+                    && page.inside(e).isPresent();
+            boolean opened = holds && open.contains(e);
+            all.add(new Block(
+                    places.get(e),
+                    name,
+                    e.attr(Sections.KIND),
+                    name.isEmpty()
+                            ? heading.isBlank() ? PartSelector.name(e) : heading
+                            : theme.palette().placeLabel(name),
+                    inside,
+                    places.get(in),
+                    depth,
+                    name.isEmpty() ? sort : Sort.PART,
+                    holds,
+                    table,
+                    opened));
+            if (opened && table) {
+                e.select(String.join(", ", CELLS)).stream()
+                        .filter(cell -> cell.closest("table") == e)
+                        .forEach(cell -> add(cell, cell.parent(), inside, depth + 1, Sort.CELL, all));
+            } else if (opened) {
+                e.children().forEach(c -> add(c, e, inside, depth + 1, Sort.PART, all));
+            }
+        }
     }
+
+    private static final int DEEPEST = 12;
 
     /** Whether a page has a {@code main}, in which sections stand or beside which they do. */
     public static boolean hasMain(Page page) {
@@ -132,25 +236,34 @@ public final class Blocks {
     }
 
     static Edit inserted(Theme theme, Page page, int before, String markup) {
-        Element around = around(page);
         String newline = page.source().newline();
         Optional<Spot> spot = before == AFTER_MAIN
                 ? main(page).map(m -> new Spot(m, true))
-                : of(theme, page).stream()
-                        .filter(b -> b.at() == before)
+                : of(theme, page, before).stream()
+                        .filter(b -> b.at() == before && b.sort() != Sort.CELL)
                         .findFirst()
                         .map(b -> new Spot(page.elements().get(before), false));
         if (spot.isPresent()) {
             int at = spot.get().beside().sourceRange().startPos();
             return spot.get().edit(page, indented(markup, page, at));
         }
+        Element around = container(theme, page, endOf(before)).orElseGet(() -> around(page));
         List<Element> written = around.children().stream()
                 .filter(e -> new Tag(page, e).isWritten() && page.inside(e).isPresent())
                 .filter(e -> !(around.normalName().equals("body")
                         && List.of("footer", "script").contains(e.normalName())))
                 .toList();
-        if (!written.isEmpty()) {
-            Element last = written.get(written.size() - 1);
+        Element last = written.isEmpty() ? null : written.get(written.size() - 1);
+        boolean words = false;
+        for (Node n = last == null ? around.firstChild() : last.nextSibling(); n != null; n = n.nextSibling()) {
+            words |= n instanceof TextNode t && !t.isBlank();
+        }
+        if (words && around != around(page)) {
+            // What is written in a container without an element of its own comes before it.
+            int end = page.inside(around).orElseThrow().end();
+            return new Edit(end, end, newline + markup.replace("\n", newline));
+        }
+        if (last != null) {
             return new Spot(last, true)
                     .edit(page, indented(markup, page, last.sourceRange().startPos()));
         }
@@ -160,6 +273,13 @@ public final class Blocks {
                         page.source().file() + " has no <main> and no <body> with an end tag.",
                         "Write one of them first."));
         return new Edit(at, at, newline + markup.replace("\n", newline));
+    }
+
+    private static Optional<Element> container(Theme theme, Page page, int at) {
+        return of(theme, page, at).stream()
+                .filter(b -> b.at() == at && b.canBeFilled())
+                .findFirst()
+                .map(b -> page.elements().get(at));
     }
 
     private static String indent(Page page, int at) {
@@ -180,7 +300,7 @@ public final class Blocks {
      * @param by 1 downwards, -1 upwards
      */
     public static Change moved(Theme theme, Page page, int at, int by) {
-        List<Block> blocks = of(theme, page);
+        List<Block> blocks = of(theme, page, at);
         int i = indexOf(blocks, at);
         if (i < 0 || !canMove(blocks, i, by)) {
             throw new BadInputException("It cannot go further.", "Move another one.");
@@ -188,6 +308,12 @@ public final class Blocks {
         Block block = blocks.get(i);
         Block next = next(blocks, i, by);
         String note = "Moved “" + block.words() + "” " + (by < 0 ? "up" : "down");
+        if (next == null && block.depth() > 0) {
+            Element in = page.elements().get(block.in());
+            // Beside a cell only cells may stand.
+            Element out = CELLS.contains(in.normalName()) ? in.closest("table") : in;
+            return shifted(page, block, new Spot(out, by > 0), note + ", out of “" + PartSelector.name(in) + "”");
+        }
         if (next == null || next.inside() != block.inside()) {
             return block.inside()
                     ? shifted(page, block, new Spot(main(page).orElseThrow(), by > 0), note + ", out of the main part")
@@ -201,7 +327,8 @@ public final class Blocks {
             return shifted(page, next, beside(page, block, by < 0), note);
         }
         List<Block> then = new ArrayList<>(blocks);
-        then.add(i + by, then.remove(i));
+        then.set(i, next);
+        then.set(blocks.indexOf(next), block);
         return ordered(page, blocks, then, note);
     }
 
@@ -217,13 +344,18 @@ public final class Blocks {
      * @param before likewise
      */
     public static Change placed(Theme theme, Page page, int at, int before) {
-        List<Block> blocks = of(theme, page);
+        List<Block> blocks = of(theme, page, before);
+        if (indexOf(blocks, at) < 0) {
+            blocks = of(theme, page, at);
+        }
         int from = indexOf(blocks, at);
         int to = indexOf(blocks, before);
         if (from < 0
                 || to < 0
                 || from == to
-                || from + 1 == to && blocks.get(from).inside() == blocks.get(to).inside()) {
+                || blocks.get(from).sort() != Sort.PART
+                || blocks.get(to).sort() == Sort.CELL
+                || blocks.get(from).in() == blocks.get(to).in() && next(blocks, from, 1) == blocks.get(to)) {
             throw new BadInputException("It stands there already.", "Move it somewhere else.");
         }
         Block block = blocks.get(from);
@@ -232,17 +364,16 @@ public final class Blocks {
         if (block.isSection()) {
             return shifted(page, block, beside(page, other, false), note);
         }
-        if (block.inside() != other.inside()) {
+        if (block.in() != other.in()) {
             throw new BadInputException(
-                    "Only sections go in and out of the main part: rules of the theme may find the others by where they stand.",
+                    "Only sections go in and out of what they stand in, as the main part: rules of the theme may find the others by where they stand.",
                     "Move it among what stands beside it.");
         }
         // What stands beside main may have that between it and the other.
         if (!block.inside() && hasMain(page)) {
             return shifted(page, block, beside(page, other, false), note);
         }
-        List<Block> column =
-                blocks.stream().filter(b -> b.inside() == block.inside()).toList();
+        List<Block> column = blocks.stream().filter(b -> b.in() == block.in()).toList();
         List<Block> then = new ArrayList<>(column);
         then.remove(block);
         then.add(then.indexOf(other), block);
@@ -257,11 +388,27 @@ public final class Blocks {
     public static boolean canMove(List<Block> blocks, int i, int by) {
         Block block = blocks.get(i);
         Block next = next(blocks, i, by);
-        return next != null && next.inside() == block.inside() || block.isSection() && (next != null || block.inside());
+        if (block.sort() != Sort.PART) {
+            return false;
+        }
+        return block.isSection()
+                ? next != null || block.inside() || block.depth() > 0
+                : next != null && next.inside() == block.inside() && next.sort() == Sort.PART;
     }
 
+    /** The neighbour: what stands in the same, or at the top of the page in and beside its {@code main}. */
     private static Block next(List<Block> blocks, int i, int by) {
-        return i + by < 0 || i + by >= blocks.size() ? null : blocks.get(i + by);
+        int depth = blocks.get(i).depth();
+        for (int j = i + by; j >= 0 && j < blocks.size(); j += by) {
+            if (blocks.get(j).depth() <= depth) {
+                return blocks.get(j).depth() == depth
+                                && (depth == 0
+                                        || blocks.get(j).in() == blocks.get(i).in())
+                        ? blocks.get(j)
+                        : null;
+            }
+        }
+        return null;
     }
 
     /** A block elsewhere, as it is written. */

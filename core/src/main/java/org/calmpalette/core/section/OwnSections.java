@@ -96,7 +96,7 @@ public final class OwnSections {
         String sheet = Sections.text(theme);
         int open = sheet.indexOf(Sections.open(name));
         int close = sheet.indexOf(Sections.close(name));
-        String block = Sections.block(kit, name, palette, moved);
+        String block = Sections.block(theme, kit, name, palette, moved);
         change = open >= 0 && close > open
                 ? change.with(
                         Sections.sheet(theme),

@@ -10,8 +10,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.Budget;
+import org.calmpalette.core.cascade.Understanding;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.css.Node;
@@ -42,6 +45,7 @@ final class SectionSheet {
     private final Map<String, String> properties;
     private final Map<String, String> addresses;
     private final Identifiers identifiers;
+    private final Set<String> overruled;
     private final Set<String> keyframes = new HashSet<>();
     private final List<Edit> edits = new ArrayList<>();
 
@@ -51,7 +55,9 @@ final class SectionSheet {
             String prefix,
             Map<String, String> properties,
             Map<String, String> pictures,
-            Identifiers identifiers) {
+            Identifiers identifiers,
+            Set<String> overruled) {
+        this.overruled = new TreeSet<>(overruled);
         this.sheet = Stylesheet.read(SourceText.of(SectionKit.CSS, css));
         this.root = root;
         this.prefix = prefix;
@@ -63,7 +69,7 @@ final class SectionSheet {
 
     /** @throws BadInputException with the line, if a rule would reach out of the section */
     static void check(SectionKit kit) {
-        scoped(kit, "x", Map.of(), Map.of(), Identifiers.NONE);
+        scoped(kit, "x", Map.of(), Map.of(), Identifiers.NONE, Set.of());
     }
 
     /**
@@ -75,26 +81,50 @@ final class SectionSheet {
             """
             %1$s, %1$s :where(:not(svg, svg *, font, [width], [height], [align], [valign], [bgcolor], [border], [cellpadding], [cellspacing])),
             %1$s::before, %1$s::after, %1$s ::before, %1$s ::after {
-              all: revert;
+              all: revert;%2$s
             }
             """;
 
     /** Weighs more than what themes write, and is true of everything. */
     private static final String HEAVY = ":not(#_#_)";
 
-    /** The rules of a section as they are on its page; the parameters are those below. */
+    /**
+     * The rules of a section as they are on its page; the other parameters are those below.
+     *
+     * @param overruled longhands that the theme's rules say with {@code !important} of what is in it
+     */
     static String scoped(
             SectionKit kit,
             String name,
             Map<String, String> properties,
             Map<String, String> pictures,
-            Identifiers identifiers) {
+            Identifiers identifiers,
+            Set<String> overruled) {
         if (!kit.apart()) {
             return scoped(kit.css(), name, properties, pictures, identifiers);
         }
         String root = "[data-section=\"" + name + "\"]" + HEAVY;
-        return String.format(APART, root)
-                + new SectionSheet(kit.css(), root, name + "-", properties, pictures, identifiers).scoped();
+        SectionSheet sheet =
+                new SectionSheet(kit.css(), root, name + "-", properties, pictures, identifiers, overruled);
+        sheet.closeOverruled();
+        String back = sheet.overruled.stream()
+                .map(longhand -> "\n  " + longhand + ": revert !important;")
+                .collect(Collectors.joining());
+        return String.format(APART, root, back) + sheet.scoped();
+    }
+
+    /** A shorthand that is said with importance says all its longhands so, and what else of the section says one of these has to follow. */
+    private void closeOverruled() {
+        int before;
+        do {
+            before = overruled.size();
+            sheet.eachDeclaration((d, around) -> {
+                Set<String> sides = Understanding.sides(d.property());
+                if (sides.stream().anyMatch(overruled::contains)) {
+                    overruled.addAll(sides);
+                }
+            });
+        } while (overruled.size() > before);
     }
 
     /**
@@ -109,8 +139,8 @@ final class SectionSheet {
             Map<String, String> properties,
             Map<String, String> pictures,
             Identifiers identifiers) {
-        return new SectionSheet(css, "[data-section=\"" + name + "\"]", name + "-", properties, pictures, identifiers)
-                .scoped();
+        String root = "[data-section=\"" + name + "\"]";
+        return new SectionSheet(css, root, name + "-", properties, pictures, identifiers, Set.of()).scoped();
     }
 
     private String scoped() {
@@ -143,6 +173,15 @@ final class SectionSheet {
                 if (isName(i) && keyframes.contains(tokens.value(i))) {
                     edits.add(named(i));
                 }
+            }
+            // In keyframes it would take the declaration out (CSS Animations 1, section 3).
+            boolean moves = around.stream()
+                    .anyMatch(r -> r instanceof Node.AtRule at && at.name().equals("keyframes"));
+            if (!d.important()
+                    && !moves
+                    && Understanding.sides(d.property()).stream().anyMatch(overruled::contains)) {
+                int end = tokens.end(d.end() - 1);
+                edits.add(new Edit(end, end, " !important"));
             }
         });
         edits.sort(java.util.Comparator.comparingInt(Edit::start).thenComparingInt(Edit::end));

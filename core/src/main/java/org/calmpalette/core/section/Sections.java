@@ -105,7 +105,7 @@ public final class Sections {
         Palette palette = theme.palette().withPlace(place).withSettings(settings);
         Effective values = Effective.defaults(palette, there.media());
         change = change.with(page.source().file(), at.apply(page, markup(kit, page, name.key(), moved, values)));
-        change = sheet(theme, change, block(kit, name.key(), palette, moved));
+        change = sheet(theme, change, block(theme, kit, name.key(), palette, moved));
         String sheet = sheet(theme);
         if (page.document().select("link[href]").stream()
                 .noneMatch(l -> Paths.resolve(page.source().file(), l.attr("href"))
@@ -267,7 +267,7 @@ public final class Sections {
                 .substring(made.sourceRange().startPos(), made.endSourceRange().endPos());
     }
 
-    static String block(SectionKit kit, String name, Palette palette, Map<String, String> moved) {
+    static String block(Theme theme, SectionKit kit, String name, Palette palette, Map<String, String> moved) {
         Map<String, String> addresses = new TreeMap<>();
         moved.forEach((own, path) -> addresses.put(own, Paths.address(path)));
         Map<String, String> properties = new TreeMap<>();
@@ -276,7 +276,9 @@ public final class Sections {
                 properties.put("--" + property.substring(name.length() + 3), property);
             }
         });
-        return open(name) + "\n" + SectionSheet.scoped(kit, name, properties, addresses, identifiers(kit, name)) + "\n"
+        Set<String> overruled = kit.apart() ? Overruling.of(theme, kit.page()) : Set.of();
+        return open(name) + "\n"
+                + SectionSheet.scoped(kit, name, properties, addresses, identifiers(kit, name), overruled) + "\n"
                 + close(name) + "\n";
     }
 

@@ -79,6 +79,7 @@ public final class PartGroup {
             Map.of("pointed-", "hover", "focused-", "focus", "pressed-", "active");
 
     private static final String POINTED = "pointed-";
+    private static final String TURNS = "It turns at ";
     private static final String SHADE = "shade";
     private static final String GROUND = "ground";
     /** What no rule decided before: a rule of its own is written for it. */
@@ -107,6 +108,7 @@ public final class PartGroup {
      * @param now in words
      * @param where what decides it today; empty if nothing does
      * @param note what an owner's choice does not reach; may be empty
+     * @param once the class of a script with which it holds; empty for the page as it is loaded
      */
     public record Offer(
             String id,
@@ -118,9 +120,44 @@ public final class PartGroup {
             Map<String, Value> bands,
             String now,
             List<String> where,
-            String note) {
+            String note,
+            String once) {
+        Offer(
+                String id,
+                String label,
+                int element,
+                String property,
+                Kind kind,
+                Value value,
+                Map<String, Value> bands,
+                String now,
+                List<String> where,
+                String note) {
+            this(id, label, element, property, kind, value, bands, now, where, note, "");
+        }
+
         Offer noted(String words) {
-            return new Offer(id, label, element, property, kind, value, bands, now, where, words);
+            return new Offer(id, label, element, property, kind, value, bands, now, where, words, once);
+        }
+
+        Offer once(String name) {
+            return new Offer(
+                    "once-" + Place.keyOf(name) + "-" + id,
+                    label + ", once a script sets “" + name + "”",
+                    element,
+                    property,
+                    kind,
+                    value,
+                    bands,
+                    now,
+                    where,
+                    note,
+                    name);
+        }
+
+        /** Its id on the page as it is loaded. */
+        String plain() {
+            return once.isEmpty() ? id : id.substring(("once-" + Place.keyOf(once) + "-").length());
         }
     }
 
@@ -148,9 +185,26 @@ public final class PartGroup {
     private final List<Integer> widths = new ArrayList<>();
     private final Map<Integer, PageStyles> styles = new LinkedHashMap<>();
     private List<ColorRow> colors;
+    /** A class that a script sets, with the part as it is without; both null for the page as it is loaded. */
+    private final ScriptClass script;
+
+    private final PartGroup before;
 
     /** @param measures of the page, or null; without them a header's room is not offered */
     public PartGroup(Rendered rendered, Page page, Measures measures, PageParts.Kind part, int index) {
+        this(rendered, page, measures, part, index, null, null);
+    }
+
+    private PartGroup(
+            Rendered rendered,
+            Page page,
+            Measures measures,
+            PageParts.Kind part,
+            int index,
+            ScriptClass script,
+            PartGroup before) {
+        this.script = script;
+        this.before = before;
         this.rendered = rendered;
         this.page = page;
         this.measures = measures;
@@ -207,10 +261,74 @@ public final class PartGroup {
         return scripted(all);
     }
 
+    /** The part as it is once a script has set a class. */
+    private PartGroup once(ScriptClass s) {
+        return new PartGroup(rendered, s.page(), measures, part, index, s, this);
+    }
+
+    private PartGroup of(Offer o) {
+        return o.once().isEmpty()
+                ? this
+                : ScriptClass.of(rendered.theme(), page).stream()
+                        .filter(s -> s.name().equals(o.once()))
+                        .findFirst()
+                        .map(this::once)
+                        .orElseThrow();
+    }
+
+    /** What rules of the class decide, each with a setting of its own: what shows then is seldom what shows before. */
+    private List<Offer> ofTheClass() {
+        List<Offer> all = new ArrayList<>();
+        Set<String> rules = new HashSet<>();
+        for (Wanted w : wanted()) {
+            List<Integer> there = widths(w);
+            if (there.contains(PageParts.WIDTH)
+                    && there.stream()
+                            .allMatch(width -> isOwn(
+                                    rendered.theme(),
+                                    page,
+                                    element(),
+                                    Explanation.of(styles(width, w).of(w.element()), w.property()),
+                                    w.property()))
+                    && rules.add(decides(w))) {
+                offer(w).map(o -> o.once(script.name())).ifPresent(all::add);
+            }
+        }
+        return all;
+    }
+
+    /** Where the window's width turns something; with a class of a script only those at which another rule decides than without it. */
+    private List<Integer> widths(Wanted w) {
+        if (script == null) {
+            return widths;
+        }
+        Wanted same = new Wanted(w.id(), w.label(), before.elements.get(elements.indexOf(w.element())), w.property());
+        return widths.stream()
+                .filter(width -> {
+                    Explanation.Cause then = Explanation.of(styles(width, w).of(w.element()), w.property())
+                            .winner();
+                    Explanation.Cause now = Explanation.of(
+                                    before.styles(width, same).of(same.element()), w.property())
+                            .winner();
+                    return then != null
+                            && (now == null
+                                    || now.start() != then.start()
+                                    || !now.file().equals(then.file()));
+                })
+                .toList();
+    }
+
     /** With what a class that a script puts on takes out of an offer's reach, as headers that change on scrolling do. */
     private List<Offer> scripted(List<Offer> all) {
         List<ScriptClass> classes = ScriptClass.of(rendered.theme(), page);
         List<Offer> told = new ArrayList<>();
+        List<Offer> more = new ArrayList<>();
+        for (ScriptClass s : classes) {
+            boolean concerns = s.reaches(index) || s.changed().stream().anyMatch(this::isInside);
+            if (concerns) {
+                more.addAll(once(s).ofTheClass());
+            }
+        }
         for (Offer o : all) {
             String beyond = "";
             for (ScriptClass s : classes) {
@@ -218,13 +336,23 @@ public final class PartGroup {
                 if (s.reaches(at) && beyond.isEmpty()) {
                     beyond = otherRule(o, at, s)
                             .map(w -> "Not once a script sets the class “" + s.name() + "”: then " + w.selector()
-                                    + " in " + w.file() + ", line " + w.line() + ", decides.")
+                                    + " in " + w.file() + ", line " + w.line() + ", decides"
+                                    + (more.stream()
+                                                    .anyMatch(m -> m.once().equals(s.name())
+                                                            && m.plain().equals(o.id()))
+                                            ? "; it has a setting of its own below."
+                                            : "."))
                             .orElse("");
                 }
             }
             told.add(beyond.isEmpty() ? o : o.noted((o.note() + " " + beyond).strip()));
         }
+        told.addAll(more);
         return List.copyOf(told);
+    }
+
+    private boolean isInside(int at) {
+        return elements.get(at).parents().contains(element());
     }
 
     private Optional<Explanation.Cause> otherRule(Offer o, int at, ScriptClass s) {
@@ -655,10 +783,10 @@ public final class PartGroup {
 
     /** The elements that an offer names, as indices: one, all links that look alike, or all neighbours with the same room between. */
     private List<Integer> named(Offer o) {
-        if (part == PageParts.Kind.HEADER && ofLinks(o.id())) {
+        if (part == PageParts.Kind.HEADER && ofLinks(o.plain())) {
             return links(element()).stream().map(elements::indexOf).toList();
         }
-        return o.id().equals("between") && o.element() != index
+        return o.plain().equals("between") && o.element() != index
                 ? neighbours(o.property(), o.element()).stream()
                         .map(elements::indexOf)
                         .toList()
@@ -721,7 +849,7 @@ public final class PartGroup {
         if (!isOfItsState(w)) {
             return Optional.empty();
         }
-        for (int width : widths) {
+        for (int width : widths(w)) {
             PageStyles here = styles(width, w);
             Explanation e = Explanation.of(here.of(w.element()), w.property());
             Element holder = e.inheritedFrom() == null ? w.element() : e.inheritedFrom();
@@ -889,8 +1017,8 @@ public final class PartGroup {
                 }
                 before = e.getValue();
             }
-            return "It turns at " + String.join(", ", turns) + " by rules of the theme. What decides it at "
-                    + PageParts.WIDTH + " px follows the setting; the others stay.";
+            return TURNS + String.join(", ", turns) + " by rules of the theme. What decides it at " + PageParts.WIDTH
+                    + " px follows the setting; the others stay.";
         }
         for (Band b : all.list()) {
             Set<String> css = byBand.get(b.key());
@@ -1034,9 +1162,10 @@ public final class PartGroup {
         for (int i = 0; i < chosen.size(); i++) {
             Offer o = chosen.get(i);
             progress.at(i, chosen.size(), o.label());
-            Theme next = bound(now, o, place, label);
+            PartGroup of = of(o);
+            Theme next = of.bound(now, o, place, label);
             List<Setting> settings = next.palette().settings();
-            Optional<String> fault = tried(next, o, settings.get(settings.size() - 1));
+            Optional<String> fault = of.tried(next, o, settings.get(settings.size() - 1));
             if (fault.isPresent()) {
                 left.add("“" + o.label() + "” (with another value " + fault.get() + ")");
                 continue;
@@ -1080,7 +1209,7 @@ public final class PartGroup {
         if (o.id().equals("room")) {
             setting = setting.withShown(Setting.Shown.NEVER).withPerBand(false);
         }
-        List<Integer> at = new ArrayList<>(o.note().isEmpty() ? widths : List.of(PageParts.WIDTH));
+        List<Integer> at = new ArrayList<>(turnsInside(o) ? List.of(PageParts.WIDTH) : widths(wanted(o)));
         // The widest first: what stands there is what all the others fall back on.
         at.sort(Comparator.comparingInt(w -> Math.abs(w - PageParts.WIDTH)));
         Theme now = ADDED.contains(o.id())
@@ -1126,6 +1255,20 @@ public final class PartGroup {
         return then.theme();
     }
 
+    private Wanted wanted(Offer o) {
+        return new Wanted(o.plain(), o.label(), elements.get(o.element()), o.property());
+    }
+
+    /** The page as it is in a changed theme, with the class of the script. */
+    private Page there(Rendered then) {
+        Page plain = then.page(page.source().file()).orElseThrow();
+        return script == null
+                ? plain
+                : plain.withClass(
+                        script.name(),
+                        script.changed().stream().map(i -> now(then, i)).collect(Collectors.toSet()));
+    }
+
     /** The element on the page as it is now: a link to a new stylesheet in its head moves all that follow. */
     private int now(Rendered then, int element) {
         int more = then.page(page.source().file()).orElseThrow().elements().size() - elements.size();
@@ -1134,14 +1277,14 @@ public final class PartGroup {
 
     private Theme bound(Rendered then, Offer o, Setting setting, int width, int named) {
         Theme theme = then.theme();
-        Page there = then.page(page.source().file()).orElseThrow();
+        Page there = there(then);
         int at = now(then, named);
         Explanation e = Explanation.of(
                 then.styles(
                                 there,
                                 Viewport.of(width, HEIGHT),
                                 PartLook.states(
-                                        statesOf(o.id()), there.elements().get(at)))
+                                        statesOf(o.plain()), there.elements().get(at)))
                         .of(there.elements().get(at)),
                 o.property());
         if (e.through().contains(setting.property())) {
@@ -1151,13 +1294,7 @@ public final class PartGroup {
         Element whole = there.elements().get(now(then, index));
         Element holder = e.inheritedFrom();
         boolean inside = holder == null || holder == whole || holder.parents().contains(whole);
-        boolean own = e.winner() != null
-                && e.winner().isInTheme()
-                && e.winner().origin() == Origin.AUTHOR
-                && inside
-                && e.through().stream().allMatch(theme.palette().properties()::containsKey)
-                && lasts(theme, e.winner().file())
-                && !findsMore(theme, there, whole, e.winner(), o);
+        boolean own = inside && isOwn(theme, there, whole, e, o.property());
         if (!inside && target != whole && holder != null) {
             // What comes from outside is decided by no rule on the element, so that a plain one does for all that are
             // like it.
@@ -1170,16 +1307,28 @@ public final class PartGroup {
                             theme.pages())
                     .applied(theme);
         }
+        Set<String> states = statesOf(o.plain());
         PartChange change =
-                new PartChange(then, there, at, null, o.property(), Viewport.of(width, HEIGHT), statesOf(o.id()), null);
+                new PartChange(then, there, at, null, o.property(), Viewport.of(width, HEIGHT), states, null);
         PartChange.What reads = new PartChange.What.Reads(setting);
         List<Element> all =
                 named(o).stream().map(i -> there.elements().get(now(then, i))).toList();
-        if (!own && (all.size() > 1 || !statesOf(o.id()).isEmpty())) {
-            return change.all(selector(there, whole, all, statesOf(o.id())), reads)
-                    .applied(theme);
+        if (!own && (all.size() > 1 || !states.isEmpty())) {
+            return change.all(selector(there, whole, all, states), reads).applied(theme);
         }
         return change.fix(own ? "rule" : "only", reads).applied(theme);
+    }
+
+    /** Whether what decides is a rule of the theme's own that finds the part and nothing else. */
+    private boolean isOwn(Theme theme, Page there, Element whole, Explanation e, String property) {
+        Element holder = e.inheritedFrom();
+        return e.winner() != null
+                && e.winner().isInTheme()
+                && e.winner().origin() == Origin.AUTHOR
+                && (holder == null || holder == whole || holder.parents().contains(whole))
+                && e.through().stream().allMatch(theme.palette().properties()::containsKey)
+                && lasts(theme, e.winner().file())
+                && !findsMore(theme, there, whole, e.winner(), property);
     }
 
     /** A selector for all of some elements of a part and nothing else in it: of their list, but for those that look otherwise. */
@@ -1219,8 +1368,8 @@ public final class PartGroup {
      * Whether a rule finds something beside the part, on this page or where the part is on others: what is named after the part must not
      * change that. How wide the column is may be told to all that is as wide.
      */
-    private boolean findsMore(Theme theme, Page there, Element whole, Explanation.Cause rule, Offer o) {
-        if (part == PageParts.Kind.COLUMN && o.property().equals("max-width")) {
+    private boolean findsMore(Theme theme, Page there, Element whole, Explanation.Cause rule, String property) {
+        if (part == PageParts.Kind.COLUMN && property.equals("max-width")) {
             return false;
         }
         Located at = Located.find(theme, rule.file(), rule.start());
@@ -1231,7 +1380,8 @@ public final class PartGroup {
             return false;
         }
         String part = PartSelector.unique(there, whole);
-        for (Page p : theme.pages()) {
+        for (Page one : theme.pages()) {
+            Page p = one.source().file().equals(there.source().file()) ? there : one;
             SelectorMatcher matcher = new SelectorMatcher(p.document(), States.ANY);
             List<Element> parts = p == there ? List.of(whole) : found(p, part);
             for (Element e : p.elements().subList(1, p.elements().size())) {
@@ -1262,21 +1412,27 @@ public final class PartGroup {
         }
         Rendered before = new Rendered(theme);
         Rendered after = new Rendered(theme, Map.of(setting.key(), chosen));
-        Page there = before.page(page.source().file()).orElseThrow();
+        Page there = there(before);
+        Page changed = there(after);
         Set<Element> inside =
                 new HashSet<>(there.elements().get(now(before, index)).getAllElements());
         List<Element> named =
                 named(o).stream().map(i -> there.elements().get(now(before, i))).toList();
-        for (int width : o.note().isEmpty() ? List.of(FROM, 390, PageParts.WIDTH) : List.of(PageParts.WIDTH)) {
+        List<Integer> reached = widths(wanted(o));
+        for (int width : turnsInside(o) ? List.of(PageParts.WIDTH) : List.of(FROM, 390, PageParts.WIDTH)) {
+            // With a script's class the same rule decides from one turn to the next.
+            int turn = widths.stream()
+                    .filter(w -> w <= width)
+                    .max(Comparator.naturalOrder())
+                    .orElse(FROM);
+            if (!reached.contains(turn)) {
+                continue;
+            }
             for (Element e : named) {
-                States states = PartLook.states(statesOf(o.id()), e);
+                States states = PartLook.states(statesOf(o.plain()), e);
                 PageStyles was = before.styles(there, Viewport.of(width, HEIGHT), states);
-                PageStyles is = after.styles(
-                        after.page(page.source().file()).orElseThrow(), Viewport.of(width, HEIGHT), states);
-                Element same = after.page(page.source().file())
-                        .orElseThrow()
-                        .elements()
-                        .get(there.elements().indexOf(e));
+                PageStyles is = after.styles(changed, Viewport.of(width, HEIGHT), states);
+                Element same = changed.elements().get(there.elements().indexOf(e));
                 if (was.of(e).computed(o.property()).equals(is.of(same).computed(o.property()))) {
                     return Optional.of(PartSelector.unique(there, e) + " stays at " + width + " px");
                 }
@@ -1291,6 +1447,11 @@ public final class PartGroup {
                 .filter(e -> !inside.contains(e))
                 .findFirst()
                 .map(e -> PartSelector.unique(there, e) + " changes as well");
+    }
+
+    /** Whether its value turns inside of a band, so that only what decides in the widest stretch follows. */
+    private static boolean turnsInside(Offer o) {
+        return o.note().startsWith(TURNS);
     }
 
     private static boolean lasts(Theme theme, String file) {

@@ -155,6 +155,13 @@ public final class Lengths {
                 : sum(part, ANY).isPresent();
     }
 
+    /** Whether a part is a length, and no percentage takes part in it. */
+    public static boolean isLength(ComponentValue part) {
+        return isMath(part)
+                ? MathType.of(part).filter(t -> t.isLength() && !t.percent()).isPresent()
+                : part.kind() != ComponentValue.Kind.PERCENTAGE && isLengthOrPercentage(part);
+    }
+
     /** Whether a part is a number or a calculation that gives one. */
     public static boolean isNumber(ComponentValue part) {
         return part.kind() == ComponentValue.Kind.NUMBER

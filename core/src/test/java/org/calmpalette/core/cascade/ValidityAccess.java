@@ -1,5 +1,7 @@
 package org.calmpalette.core.cascade;
 
+import java.util.Locale;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.value.Viewport;
 
 /** What the tests in the browser ask of classes that are not public. */
@@ -12,6 +14,13 @@ public final class ValidityAccess {
 
     public static boolean supports(String condition) {
         return SupportsQuery.matches(condition);
+    }
+
+    /** A colour of the system as the computed style writes it; "none" for a word that is none. */
+    public static String system(String word, boolean dark) {
+        return SystemColors.get(word.toLowerCase(Locale.ROOT), dark)
+                .map(Color::css)
+                .orElse("none");
     }
 
     public static boolean valid(String property, String value) {

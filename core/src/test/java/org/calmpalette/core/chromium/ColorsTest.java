@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import org.calmpalette.core.Generated;
+import org.calmpalette.core.cascade.ValidityAccess;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Contrast;
@@ -15,6 +16,70 @@ import org.junit.jupiter.api.Test;
 
 /** Colours against outside judges: Chromium's computed style, and colorjs.io 0.7.1 (npm, MIT). */
 public class ColorsTest {
+    /** System colours of CSS Color 4, sections 6.2 and its appendix A of deprecated ones, and words that were never any. */
+    public static final List<String> SYSTEM = List.of(
+            "AccentColor",
+            "AccentColorText",
+            "ActiveText",
+            "ButtonBorder",
+            "ButtonFace",
+            "ButtonText",
+            "Canvas",
+            "CanvasText",
+            "Field",
+            "FieldText",
+            "GrayText",
+            "Highlight",
+            "HighlightText",
+            "LinkText",
+            "Mark",
+            "MarkText",
+            "SelectedItem",
+            "SelectedItemText",
+            "VisitedText",
+            "ActiveBorder",
+            "ActiveCaption",
+            "AppWorkspace",
+            "Background",
+            "ButtonHighlight",
+            "ButtonShadow",
+            "CaptionText",
+            "InactiveBorder",
+            "InactiveCaption",
+            "InactiveCaptionText",
+            "InfoBackground",
+            "InfoText",
+            "Menu",
+            "MenuText",
+            "Scrollbar",
+            "ThreeDDarkShadow",
+            "ThreeDFace",
+            "ThreeDHighlight",
+            "ThreeDLightShadow",
+            "ThreeDShadow",
+            "Window",
+            "WindowFrame",
+            "WindowText",
+            "text",
+            "ButtonColor",
+            "-webkit-text");
+
+    @Test
+    void wordsOfTheSystemAreTheColoursThatChromiumHas() {
+        List<String> light = ANSWERS.to(question("system, light", SYSTEM));
+        List<String> dark = ANSWERS.to(question("system, dark", SYSTEM));
+        List<String> wrong = new ArrayList<>();
+        for (int i = 0; i < SYSTEM.size(); i++) {
+            String ours =
+                    ValidityAccess.system(SYSTEM.get(i), false) + " " + ValidityAccess.system(SYSTEM.get(i), true);
+            String theirs = light.get(i) + " " + dark.get(i);
+            if (!ours.equals(theirs)) {
+                wrong.add(SYSTEM.get(i) + ": " + ours + ", Chromium " + theirs);
+            }
+        }
+        assertThat(wrong).isEmpty();
+    }
+
     public static List<String> notations() {
         Random random = Generated.random(7);
         List<String> all = new ArrayList<>(List.of(

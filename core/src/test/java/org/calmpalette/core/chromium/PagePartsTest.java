@@ -269,7 +269,8 @@ public class PagePartsTest {
                                 o.bands(),
                                 o.now(),
                                 o.where(),
-                                o.note()));
+                                o.note(),
+                                o.once()));
             }
         }
         Map<String, Chosen> choices = new LinkedHashMap<>();

@@ -33,6 +33,7 @@ class SectionFromTest {
             .card:hover { background-color: #eeeeff }
             .card a::after { content: "x"; color: #ff0000 }
             h3 { color: #000080; font-size: 20px }
+            h2 { border: 0; border-left: 2px solid #000080 }
             @media (max-width: 600px) { .piers { padding: 4px } .piers .card { border-width: 3px } }
             .away { color: #123123 }
             """;
@@ -92,6 +93,12 @@ class SectionFromTest {
                 body main .card h3, body main h2 { color: #00ff00; font-size: 50px; margin-top: 9px; text-align: left }
                 #piers * { border: 9px solid #00ff00; padding-top: 7px; line-height: 3; background-color: #00ff00 }
                 #piers .card a::after { color: #00ff00; content: "o" }
+                h3, a, .elsewhere h2 { color: #00ff00 !important; margin-inline: 5px !important }
+                main * { border-top-width: 7px !important }
+                h2 { border-bottom: 7px solid #00ff00 !important }
+                article:hover { background: #00ff00 !important; padding: 1px !important }
+                p, .other { letter-spacing: 7px !important; z-index: 7 !important }
+                @media (prefers-reduced-motion: reduce) { * { transition: none !important; scroll-margin: 0 !important } }
                 """
                         .getBytes(StandardCharsets.UTF_8));
         Theme other = Theme.read(ThemeFiles.of(files), "O");
@@ -126,13 +133,16 @@ class SectionFromTest {
                             "background-color",
                             "padding-top",
                             "border-top-width",
+                            "border-left-width",
+                            "border-bottom-width",
                             "border-top-color",
                             "font-size",
                             "font-family",
                             "letter-spacing",
                             "line-height",
                             "text-align",
-                            "margin-top")) {
+                            "margin-top",
+                            "margin-left")) {
                         assertThat(b.computed(property))
                                 .as(then.get(i).cssSelector() + " " + property + " at " + width)
                                 .isEqualTo(a.computed(property));
@@ -143,7 +153,10 @@ class SectionFromTest {
         assertThat(Themes.text(other.files(), "sections.css"))
                 .contains("url(\"img/piers-p.svg\")")
                 .contains("::after")
-                .doesNotContain("#123123");
+                .doesNotContain("#123123")
+                .contains("\n  border-top-width: revert !important;\n")
+                .as("what reaches nothing in it, or is said for those who asked for less movement, is left alone")
+                .doesNotContain("z-index", "transition: revert", "scroll-margin");
     }
 
     @Test

@@ -479,6 +479,7 @@ class SectionsTest {
 
     private static List<String> order(Theme theme) {
         return Blocks.of(theme, theme.pages().get(0)).stream()
+                .filter(b -> b.sort() == Blocks.Sort.PART)
                 .map(b -> (b.inside() ? "in " : "") + b.words())
                 .toList();
     }
@@ -519,7 +520,12 @@ class SectionsTest {
                 .isEqualTo(Themes.text(after.files(), "index.html"));
         Theme top = moved(moved(moved(up, "Fog", -1), "Fog", -1), "Fog", -1);
         assertThat(order(top)).as("out at the other end").containsExactly("Hero", "Fog", "in p", "in p");
-        assertThat(order(moved(top, "Fog", -1))).containsExactly("Fog", "Hero", "in p", "in p");
+        Theme first = moved(top, "Fog", -1);
+        assertThat(order(first)).containsExactly("Fog", "Hero", "in p", "in p");
+        assertThat(Themes.text(moved(first, "Fog", -1).files(), "index.html"))
+                .as("above the header, which stays")
+                .contains("</aside>\n  <header>H</header>\n  <section>");
+        assertThatThrownBy(() -> moved(theme, "Hero", -1)).hasMessage("It cannot go further.");
         assertThat(order(moved(top, "Fog", 1))).containsExactly("Hero", "in Fog", "in p", "in p");
         assertThat(order(placed(after, "Fog", "Hero"))).containsExactly("Fog", "Hero", "in p", "in p");
         assertThat(order(placed(after, "Fog", "p"))).containsExactly("Hero", "in Fog", "in p", "in p");
@@ -529,7 +535,7 @@ class SectionsTest {
         assertThat(order(placed(copied, "Fog 2", "Hero"))).containsExactly("Fog 2", "Hero", "in p", "in p", "Fog");
         assertThatThrownBy(() -> moved(theme, "Hero", 1)).hasMessage("It cannot go further.");
         assertThatThrownBy(() -> placed(theme, "Hero", "p")).hasMessageStartingWith("Only sections go in and out");
-        assertThatThrownBy(() -> moved(after, "Fog", 1)).hasMessage("It cannot go further.");
+        assertThatThrownBy(() -> moved(moved(after, "Fog", 1), "Fog", 1)).hasMessage("It cannot go further.");
         for (Theme t : List.of(after, up, top, copied)) {
             Theme gone = t;
             for (String name : Sections.names(t)) {
@@ -538,6 +544,53 @@ class SectionsTest {
             assertThat(Themes.text(gone.files(), "index.html")
                             .replace("\n<link rel=\"stylesheet\" href=\"sections.css\">", ""))
                     .isEqualTo(COLUMN);
+        }
+    }
+
+    private static final String NESTED =
+            "<!doctype html>\n<html><head><link rel=stylesheet href=a.css></head><body>\n<main>\n  <div class=cards>\n    <p>One</p>\n    <div class=side></div>\n  </div>\n"
+                    + "  <table class=page><tr><td class=left>L</td><td><h2>Right</h2></td></tr></table>\n</main>\n</body></html>\n";
+
+    private static List<String> inside(Theme theme, int asked) {
+        return Blocks.of(theme, theme.pages().get(0), asked).stream()
+                .map(b -> " ".repeat(b.depth()) + b.words() + (b.canBeFilled() ? " +" : ""))
+                .toList();
+    }
+
+    /** Cards in a row, a column at the side, a cell of a table: whatever holds parts of a page may hold a section. */
+    @Test
+    void aSectionStandsInAnyContainer() {
+        Theme theme = Themes.of("index.html", NESTED, "a.css", "");
+        assertThat(inside(theme, 0)).containsExactly("div.cards +", "Right");
+        int cards = at(theme, "div.cards");
+        assertThat(inside(theme, cards)).containsExactly("div.cards +", " p", " div.side +", "Right");
+        int table = at(theme, "Right");
+        assertThat(inside(theme, table)).containsExactly("div.cards +", "Right", " td.left +", " Right +");
+        int side = cards + 2;
+        Theme after = put(theme, "notice", 0, "Fog", Blocks.endOf(side));
+        assertThat(Themes.text(after.files(), "index.html"))
+                .contains("    <div class=side>\n<aside class=\"notice-section\"", "</aside></div>\n  </div>");
+        assertThat(inside(after, 0)).containsExactly("div.cards +", " p", " div.side +", "  Fog", "Right");
+        Theme out = moved(after, "Fog", -1);
+        assertThat(inside(out, 0)).containsExactly("div.cards +", " p", " Fog", " div.side +", "Right");
+        assertThat(inside(moved(moved(out, "Fog", 1), "Fog", 1), 0))
+                .as("past what holds parts of its own, and out of it")
+                .containsExactly("div.cards +", "Fog", "Right");
+        Theme cell = put(theme, "notice", 0, "Fog", Blocks.endOf(table + 3));
+        assertThat(Themes.text(cell.files(), "index.html")).contains("<td class=left>L\n<aside", "</aside></td><td>");
+        assertThat(inside(moved(cell, "Fog", 1), 0))
+                .as("beside a cell only cells stand")
+                .containsExactly("div.cards +", "Right", "Fog");
+        assertThat(Themes.text(put(theme, "notice", 0, "Fog", table + 3).files(), "index.html"))
+                .as("nor before it")
+                .contains("</table>\n  <aside");
+        for (Theme t : List.of(after, out, cell)) {
+            assertThat(Themes.text(
+                            Sections.removed(t, t.pages().get(0), "fog")
+                                    .applied(t)
+                                    .files(),
+                            "index.html"))
+                    .isEqualTo(NESTED);
         }
     }
 

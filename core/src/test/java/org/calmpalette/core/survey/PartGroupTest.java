@@ -512,27 +512,44 @@ class PartGroupTest {
                 .containsExactly("60px", "40px");
     }
 
-    /** A header that a script changes on scrolling: what the setting does not reach then is said beside it. */
+    /** A header that a script changes on scrolling: what the setting does not reach then is said, and has one of its own. */
     @Test
-    void whatAScriptTakesOutOfReachIsSaid() {
+    void whatAScriptTakesOutOfReachHasASettingOfItsOwn() {
         Theme theme = Themes.of(
                 "index.html",
                 HTML.replace(
                         "</body>",
                         "<script>onscroll = () => document.querySelector('header').classList.toggle('low', scrollY > 0)</script></body>"),
                 "a.css",
-                CSS + "header.low a { color: #123456 }");
+                CSS
+                        + "header.low a { color: #123456 } header.low { background-color: #ffeedd } .low { padding-top: 3px }");
         List<PartGroup.Offer> offers = group(theme, PageParts.Kind.HEADER, 6).offers();
         assertThat(offers)
                 .filteredOn(o -> o.note().contains("class “low”"))
                 .extracting(PartGroup.Offer::property)
-                .containsExactly("color");
+                .containsExactly("background-color", "padding-top", "color");
         assertThat(offers)
                 .filteredOn(o -> o.property().equals("color"))
                 .first()
                 .extracting(PartGroup.Offer::note)
                 .asString()
-                .contains("Not once a script sets the class “low”: then header.low a in a.css, line 7, decides.");
+                .contains(
+                        "Not once a script sets the class “low”: then header.low a in a.css, line 7, decides; it has a setting of its own below.");
+        assertThat(offers)
+                .filteredOn(o -> !o.once().isEmpty())
+                .extracting(o -> o.id() + " · " + o.label() + " · " + o.where())
+                .containsExactly(
+                        "once-low-fill · Colour, once a script sets “low” · [a.css, line 7]",
+                        "once-low-above · Room above, once a script sets “low” · [a.css, line 7]",
+                        "once-low-link-color · Colour of the links, once a script sets “low” · [a.css, line 7]");
+        Change change =
+                group(theme, PageParts.Kind.HEADER, 6).take(Set.of("fill", "once-low-fill", "once-low-link-color"), "");
+        assertThat(Trial.of(new Rendered(theme), change).properties()).isEmpty();
+        Theme after = change.applied(theme);
+        assertThat(Themes.text(after.files(), "a.css"))
+                .contains(
+                        "header.low a { color: var(--header-once-low-link-color, #123456) } header.low { background-color: var(--header-once-low-fill, #ffeedd) }");
+        assertThat(ThemeBuild.settingsCss(after)).contains("--header-once-low-fill: #ffeedd;");
         assertThat(group(THEME, PageParts.Kind.HEADER, 6).offers())
                 .noneMatch(o -> o.note().contains("script"));
     }
