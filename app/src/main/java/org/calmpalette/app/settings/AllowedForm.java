@@ -134,7 +134,9 @@ final class AllowedForm {
                         "with",
                         Color.parse(with).isPresent() ? ColorKind.canonical(with) : with,
                         "atLeast",
-                        least == null ? new BigDecimal("4.5") : least));
+                        least == null ? new BigDecimal("4.5") : least,
+                        "over",
+                        fields.has("a." + prefix + "contrast" + i + ".over") ? "anything" : null));
             }
         }
         put("contrast", new Value.Many(needed));

@@ -1,7 +1,10 @@
 package org.calmpalette.core.cascade;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -83,19 +86,32 @@ public final class ChangedRules {
     private static void follow(List<FlatRule> before, List<FlatRule> after, List<FlatRule> changed) {
         Set<String> variables = new LinkedHashSet<>();
         changed.forEach(r -> declared(r, variables));
-        Set<Integer> added = new LinkedHashSet<>();
-        boolean more = !variables.isEmpty();
-        while (more) {
-            more = false;
-            for (List<FlatRule> rules : List.of(before, after)) {
-                for (FlatRule r : rules) {
-                    if (!added.contains(System.identityHashCode(r)) && reads(r, variables)) {
-                        added.add(System.identityHashCode(r));
-                        changed.add(r);
-                        more |= declared(r, variables);
-                    }
+        if (variables.isEmpty()) {
+            return;
+        }
+        Map<FlatRule, Set<String>> readers = new IdentityHashMap<>();
+        List<FlatRule> waiting = new ArrayList<>();
+        for (List<FlatRule> rules : List.of(before, after)) {
+            for (FlatRule r : rules) {
+                Set<String> reads = reads(r);
+                if (!reads.isEmpty() && readers.put(r, reads) == null) {
+                    waiting.add(r);
                 }
             }
+        }
+        boolean more = true;
+        while (more) {
+            more = false;
+            List<FlatRule> left = new ArrayList<>();
+            for (FlatRule r : waiting) {
+                if (Collections.disjoint(readers.get(r), variables)) {
+                    left.add(r);
+                } else {
+                    changed.add(r);
+                    more |= declared(r, variables);
+                }
+            }
+            waiting = left;
         }
     }
 
@@ -107,15 +123,15 @@ public final class ChangedRules {
         return more;
     }
 
-    private static boolean reads(FlatRule r, Set<String> variables) {
+    private static Set<String> reads(FlatRule r) {
+        Set<String> names = new HashSet<>();
         for (Node.Declaration d : r.declarations()) {
             String value = r.source().sheet().value(d);
-            if (CustomProperties.mentions(value)
-                    && CustomProperties.read(value).stream().anyMatch(variables::contains)) {
-                return true;
+            if (CustomProperties.mentions(value)) {
+                names.addAll(CustomProperties.read(value));
             }
         }
-        return false;
+        return names;
     }
 
     /** Tells which elements of a page a changed rule finds. */

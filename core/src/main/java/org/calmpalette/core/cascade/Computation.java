@@ -47,6 +47,11 @@ final class Computation {
         if (longhand.equals("font-size")) {
             return Lengths.px(style.fontSize().px());
         }
+        boolean border = longhand.startsWith("border-") && longhand.endsWith("-color");
+        if ((border || longhand.startsWith("padding-")) && style.isDrawnTick()) {
+            // As Chromium does it (from memory of its source; held to it by a page of such boxes).
+            return border ? of(style, longhand, "currentcolor") : "0px";
+        }
         String value = style.specified(longhand);
         if (value.equals("inherit")) {
             return style.parent() == null
@@ -187,6 +192,11 @@ final class Computation {
                 };
         if (display.equals("none") || display.equals("contents") && !style.isRoot()) {
             return display;
+        }
+        // What the browser draws is a box, inline or a block, as Chromium has it (held to it by a page of form parts).
+        if ((display.equals("inline") || display.equals("list-item") || display.contains("table"))
+                && style.isDrawnByBrowser()) {
+            display = display.equals("table") || display.equals("list-item") ? "block" : "inline-block";
         }
         boolean blockified =
                 style.isRoot() || isOutOfFlow(style) || !style.computed("float").equals("none") || isItem(style);

@@ -209,8 +209,13 @@ final class CustomProperties {
     }
 
     static boolean mentions(String value) {
-        return value.indexOf('(') >= 0
-                && (value.toLowerCase(java.util.Locale.ROOT).contains("var(") || value.contains("env("));
+        // Asked of every value of every sheet, data URLs among them.
+        for (int at = value.indexOf('('); at >= 0; at = value.indexOf('(', at + 1)) {
+            if (at >= 3 && (value.regionMatches(true, at - 3, "var", 0, 3) || value.startsWith("env", at - 3))) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** The custom properties that a value reads itself, in order. */

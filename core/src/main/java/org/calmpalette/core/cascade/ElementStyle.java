@@ -3,6 +3,7 @@ package org.calmpalette.core.cascade;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -100,7 +101,36 @@ public final class ElementStyle {
     }
 
     private static List<String> longhands(String property) {
-        return property.equals("-webkit-background-clip") ? List.of("background-clip") : Properties.longhands(property);
+        String alias = Properties.ALIASES.get(property);
+        return alias != null ? List.of(alias) : Properties.longhands(property);
+    }
+
+    private static final Set<String> FORM_PARTS = Set.of("input", "select", "button", "textarea", "meter", "progress");
+
+    /** Whether a browser draws it as its system has it: a form part or what {@code appearance} says so of. */
+    boolean isDrawnByBrowser() {
+        if (pseudoElement != null) {
+            return false;
+        }
+        boolean drawn = FORM_PARTS.contains(element.normalName()) && !isInput("file", "image", "hidden");
+        String said = winner("appearance")
+                .map(w -> w.value().strip().toLowerCase(Locale.ROOT))
+                .orElse("");
+        return switch (said) {
+            case "none", "initial", "unset" -> false;
+            case "", "revert", "revert-layer" -> drawn;
+            default -> true;
+        };
+    }
+
+    /** A check box or radio button that the browser draws: it has no border and no padding, whatever is said of them. */
+    boolean isDrawnTick() {
+        return isInput("checkbox", "radio") && isDrawnByBrowser();
+    }
+
+    private boolean isInput(String... types) {
+        return element.normalName().equals("input")
+                && Set.of(types).contains(element.attr("type").strip().toLowerCase(Locale.ROOT));
     }
 
     public Element element() {

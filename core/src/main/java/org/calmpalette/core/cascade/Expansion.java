@@ -83,6 +83,27 @@ final class Expansion {
             "math");
     private static final Set<String> LINE_STYLES =
             Set.of("none", "hidden", "dotted", "dashed", "solid", "double", "groove", "ridge", "inset", "outset");
+    /** CSS Basic User Interface 4, section 7.1, with those that only WebKit's line has. */
+    private static final Set<String> APPEARANCES = Set.of(
+            "none",
+            "auto",
+            "base-select",
+            "button",
+            "checkbox",
+            "listbox",
+            "menulist",
+            "menulist-button",
+            "meter",
+            "progress-bar",
+            "push-button",
+            "radio",
+            "searchfield",
+            "searchfield-cancel-button",
+            "slider-horizontal",
+            "square-button",
+            "textarea",
+            "textfield");
+
     private static final Set<String> BOXES = Set.of("border-box", "padding-box", "content-box");
 
     private Expansion() {}
@@ -249,6 +270,7 @@ final class Expansion {
                 case "background-origin" ->
                     valid = list(
                             parts, l -> l.size() == 1 && BOXES.contains(l.get(0).name()));
+                case "appearance", "-webkit-appearance" -> valid = single && APPEARANCES.contains(one.name());
                 case "background-clip", "-webkit-background-clip" ->
                     valid = list(
                             parts,
@@ -262,7 +284,7 @@ final class Expansion {
             }
         }
         if (valid) {
-            out.put(name.equals("-webkit-background-clip") ? "background-clip" : name, text);
+            out.put(Properties.ALIASES.getOrDefault(name, name), text);
         }
         return valid;
     }

@@ -17,6 +17,10 @@ final class Properties {
     private static final Set<String> INHERITED = read("inherited.txt");
     private static final Set<String> FOREIGN = read("foreign.txt");
     static final List<String> SIDES = List.of("top", "right", "bottom", "left");
+    /** Names of WebKit's line that mean a property of the standards. */
+    static final Map<String, String> ALIASES =
+            Map.of("-webkit-background-clip", "background-clip", "-webkit-appearance", "appearance");
+
     private static final Map<String, String> INITIAL = new LinkedHashMap<>();
     private static final Map<String, List<String>> SHORTHANDS = new LinkedHashMap<>();
     static final List<String> BACKGROUND = List.of(

@@ -20,6 +20,10 @@ import org.calmpalette.core.cascade.Origin;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.Escapes;
+import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Tokenizer;
+import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
@@ -615,7 +619,15 @@ public final class SectionFrom {
 
     /** Identifiers are taken out of the markup, since a section may stand on a page twice; they go on as classes. */
     private static String classes(String selector) {
-        return selector.replaceAll("#(-?[_a-zA-Z][\\w-]*)", ".$1");
+        Tokens tokens = Tokenizer.tokenize(selector);
+        StringBuilder out = new StringBuilder();
+        for (int i = 0; i < tokens.size(); i++) {
+            out.append(
+                    tokens.is(i, TokenType.HASH)
+                            ? "." + Escapes.identifier(tokens.value(i))
+                            : selector.substring(tokens.start(i), tokens.end(i)));
+        }
+        return out.toString();
     }
 
     /** As much of a selector, from its right, as lies inside of the part. */

@@ -209,7 +209,7 @@ public final class Sections {
                 s.label(),
                 s.help(),
                 name,
-                s.kind(),
+                s.kind().renamed(k -> own.contains(k) ? name + "-" + k : k),
                 givens.getOrDefault(s.key(), given(s.given(), own, name, texts)),
                 bands,
                 s.perBand(),
@@ -222,9 +222,7 @@ public final class Sections {
     private static Given given(Given g, Set<String> own, String name, Map<String, String> texts) {
         return g instanceof Given.Fixed f
                 ? new Given.Fixed(f.value().withTexts(texts))
-                : g instanceof Given.Follows f && own.contains(f.key())
-                        ? new Given.Follows(name + "-" + f.key(), f.how())
-                        : g;
+                : g.renamed(k -> own.contains(k) ? name + "-" + k : k);
     }
 
     /** The markup with the keys that its settings have here, filled with their values. */

@@ -140,13 +140,20 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
         }
     }
 
+    private static final String ANYTHING = "anything";
+
     /**
      * A contrast that has to be kept (WCAG 2.2, contrast ratio).
      *
      * @param with the key of another colour setting, or a CSS colour
      * @param atLeast from 1 to 21
+     * @param anything whether it has to be kept whatever lies under a colour that lets through, as a shade over pictures and films does
      */
-    public record Needed(String with, BigDecimal atLeast) {
+    public record Needed(String with, BigDecimal atLeast, boolean anything) {
+        public Needed(String with, BigDecimal atLeast) {
+            this(with, atLeast, false);
+        }
+
         Optional<Refusal> refusal(Color color, Around around) {
             Optional<Color> fixed = Color.parse(with);
             Optional<Color> other = fixed.isPresent()
@@ -156,11 +163,19 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
             if (other.isEmpty()) {
                 return Optional.empty();
             }
-            double ratio = ratio(color, other.get());
+            double ratio = anything ? leastBetween(color, other.get()) : ratio(color, other.get());
             return ratio >= atLeast.doubleValue()
                     ? Optional.empty()
                     : Optional.of(new Refusal.LowContrast(with, fixed.isEmpty(), other.get(), ratio, atLeast));
         }
+    }
+
+    @Override
+    public ColorKind renamed(UnaryOperator<String> name) {
+        List<Needed> named = contrasts.stream()
+                .map(n -> new Needed(name.apply(n.with()), n.atLeast(), n.anything()))
+                .toList();
+        return new ColorKind(swatches, bounds, named, opaque);
     }
 
     @Override
@@ -181,6 +196,28 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
         return Contrast.ratioOver(a, List.of(b, Color.WHITE));
     }
 
+    /**
+     * A contrast ratio that letters keep with a ground that lets through, over any picture: what the ground shows lies between it over black
+     * and over white, channel by channel, and so do letters that let through (source-over is linear in what is under it, Compositing 1,
+     * section 5; relative luminance grows with each channel, WCAG 2.2). Exact for opaque letters, else no more than what is kept.
+     */
+    static double leastOver(Color ground, Color letters) {
+        Color dark = Contrast.over(ground, Color.BLACK);
+        Color light = Contrast.over(ground, Color.WHITE);
+        double low = Contrast.relativeLuminance(Contrast.over(letters, dark));
+        double high = Contrast.relativeLuminance(Contrast.over(letters, light));
+        double from = Contrast.relativeLuminance(dark);
+        double to = Contrast.relativeLuminance(light);
+        return low > to ? (low + 0.05) / (to + 0.05) : from > high ? (from + 0.05) / (high + 0.05) : 1;
+    }
+
+    /** Of two colours the one that lets through is the ground; where both do, either may be. */
+    private static double leastBetween(Color a, Color b) {
+        return a.isOpaque()
+                ? leastOver(b, a)
+                : b.isOpaque() ? leastOver(a, b) : Math.min(leastOver(a, b), leastOver(b, a));
+    }
+
     static Kind read(JsonEntry e) {
         List<Needed> needed = e.entries("contrast").stream()
                 .map(c -> {
@@ -191,7 +228,12 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
                                 "a contrast ratio lies between 1 and 21",
                                 "Write 4.5 for text, 3 for large text.");
                     }
-                    return new Needed(c.text("with"), least);
+                    String over = c.has("over") ? c.text("over") : "";
+                    if (c.has("over") && !over.equals(ANYTHING)) {
+                        throw JsonEntry.bad(
+                                c.at("over"), "“" + over + "” is unknown", "Write \"anything\", or leave it out.");
+                    }
+                    return new Needed(c.text("with"), least, c.has("over"));
                 })
                 .toList();
         List<String> swatches = e.texts("swatches");
@@ -219,7 +261,13 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
                 contrasts.isEmpty()
                         ? null
                         : new Value.Many(contrasts.stream()
-                                .<Value>map(c -> Value.parts("with", c.with(), "atLeast", c.atLeast()))
+                                .<Value>map(c -> Value.parts(
+                                        "with",
+                                        c.with(),
+                                        "atLeast",
+                                        c.atLeast(),
+                                        "over",
+                                        c.anything() ? ANYTHING : null))
                                 .toList()),
                 "opaque",
                 opaque ? true : null);
@@ -246,7 +294,8 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
             all.add("opaque");
         }
         contrasts.forEach(c -> all.add(Range.plain(c.atLeast()) + " to 1 with "
-                + (Color.parse(c.with()).isPresent() ? c.with() : "“" + c.with() + "”")));
+                + (Color.parse(c.with()).isPresent() ? c.with() : "“" + c.with() + "”")
+                + (c.anything() ? " over any picture" : "")));
         return String.join(", ", all);
     }
 

@@ -3,6 +3,7 @@ package org.calmpalette.core.setting;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
@@ -18,12 +19,25 @@ public sealed interface Given {
     /** A value of the setting's kind. */
     record Fixed(Value value) implements Given {}
 
+    /** The same where other settings are called otherwise. */
+    default Given renamed(UnaryOperator<String> name) {
+        return this;
+    }
+
     /**
      * Follows another setting, at every window width what that one has there.
      *
      * @param key of the other setting
      */
     record Follows(String key, How how) implements Given {
+        @Override
+        public Given renamed(UnaryOperator<String> name) {
+            How read = how instanceof Mixed m && m.alsoReads().isPresent()
+                    ? new Mixed(name.apply(m.with()), m.share())
+                    : how;
+            return new Follows(name.apply(key), read);
+        }
+
         /** As {@code palette.json} writes it. */
         @Override
         public Value value() {

@@ -102,6 +102,11 @@ public sealed interface Kind
         return List.of();
     }
 
+    /** The same kind where other settings that its limits name are called otherwise. */
+    default Kind renamed(UnaryOperator<String> name) {
+        return this;
+    }
+
     /**
      * The same kind with other colours, wherever its limits list some.
      *

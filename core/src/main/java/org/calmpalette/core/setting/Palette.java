@@ -453,8 +453,10 @@ public record Palette(
         for (Setting s : settings) {
             Setting r = s.key().equals(key) ? s.withKey(to) : s;
             Map<String, Given> each = new LinkedHashMap<>();
-            r.bands().forEach((band, g) -> each.put(band, renamed(g, name)));
-            r = r.withGiven(renamed(r.given(), name)).withBands(each).withKind(renamed(r.kind(), name));
+            r.bands().forEach((band, g) -> each.put(band, g.renamed(name)));
+            r = r.withGiven(r.given().renamed(name))
+                    .withBands(each)
+                    .withKind(r.kind().renamed(name));
             all.add(
                     r.shown() == null || r.shown().isNever()
                             ? r
@@ -469,28 +471,6 @@ public record Palette(
                 })
                 .toList();
         return new Palette(this.name, bands, places, all, others, subjects, moved, sheets, faults);
-    }
-
-    private static Given renamed(Given given, UnaryOperator<String> name) {
-        if (!(given instanceof Given.Follows f)) {
-            return given;
-        }
-        Given.How how = f.how() instanceof Given.Mixed m && m.alsoReads().isPresent()
-                ? new Given.Mixed(name.apply(m.with()), m.share())
-                : f.how();
-        return new Given.Follows(name.apply(f.key()), how);
-    }
-
-    private static Kind renamed(Kind kind, UnaryOperator<String> name) {
-        return kind instanceof ColorKind c && !c.contrasts().isEmpty()
-                ? new ColorKind(
-                        c.swatches(),
-                        c.bounds(),
-                        c.contrasts().stream()
-                                .map(n -> new ColorKind.Needed(name.apply(n.with()), n.atLeast()))
-                                .toList(),
-                        c.opaque())
-                : kind;
     }
 
     public Palette withSettings(List<Setting> all) {

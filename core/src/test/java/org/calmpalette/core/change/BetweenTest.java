@@ -3,6 +3,8 @@ package org.calmpalette.core.change;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.Chars;
@@ -26,6 +28,25 @@ class BetweenTest {
             @ForAll @Chars({'a', 'b', '\n', '\r'}) @StringLength(max = 40) String a,
             @ForAll @Chars({'a', 'b', '\n', '\r'}) @StringLength(max = 40) String b) {
         assertThat(applied(a, Between.edits(a, b))).isEqualTo(b);
+    }
+
+    /** Lines have more names than a char has values. */
+    @Test
+    void changesFarDownInAVeryLongFileAreFound() {
+        String a = IntStream.range(0, 200_000)
+                .mapToObj(i -> ".r" + i + " { top: 1px }\n")
+                .collect(Collectors.joining());
+        String b = a.replace(".r69000 { top: 1px }", ".r69000 { top: 2px }")
+                .replace(".r199000 { top: 1px }\n", "")
+                .replace(".r70000 {", ".new { left: 0 }\n.r70000 {");
+        List<Edit> edits = Between.edits(a, b);
+        assertThat(edits).hasSize(3);
+        assertThat(applied(a, edits)).isEqualTo(b);
+        // Everything is in another order: one change, and at once.
+        String turned = IntStream.range(0, 60_000)
+                .mapToObj(i -> ".r" + (60_000 - i) + " { top: 1px }\n")
+                .collect(Collectors.joining());
+        assertThat(applied(a, Between.edits(a, turned))).isEqualTo(turned);
     }
 
     @Test

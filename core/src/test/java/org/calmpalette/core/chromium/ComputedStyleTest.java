@@ -102,6 +102,11 @@ public class ComputedStyleTest {
                         OutsideSheets.resource("/agreement/everything.css"),
                         "imported.css",
                         OutsideSheets.resource("/agreement/imported.css"))));
+        pages.put(
+                "ticks",
+                new TreeMap<>(Map.of(
+                        "index.html", OutsideSheets.resource("/agreement/ticks.html"),
+                        "ticks.css", OutsideSheets.resource("/agreement/ticks.css"))));
         Map<String, byte[]> demo = demo();
         for (String page : List.of("index.html", "timetable.html", "piers.html", "notices.html")) {
             Map<String, byte[]> files = new TreeMap<>(demo);

@@ -29,6 +29,7 @@ class SectionFromTest {
             .piers h2 { color: #800000; letter-spacing: 1px }
             main .piers .card h3 { color: var(--brand); margin: 0 }
             #special h3 { color: #006000 }
+            #special img[alt="A #one pier"] { padding-top: 3px }
             .card { padding: var(--room); background: #ffffff url(../img/p.svg) no-repeat; border: 1px solid #cccccc }
             .card:hover { background-color: #eeeeff }
             .card a::after { content: "x"; color: #ff0000 }
@@ -43,7 +44,7 @@ class SectionFromTest {
               <section class="piers" id="all">
                 <h2 style="text-align: center">Our piers</h2>
                 <div class="list">
-                  <article class="card" id="special"><h3>Harrow</h3><img src="../img/a.svg" alt="A pier"><a href="harrow.html">More</a></article>
+                  <article class="card" id="special"><h3>Harrow</h3><img src="../img/a.svg" alt="A #one pier"><a href="harrow.html">More</a></article>
                   <article class="card" id="other"><h3>Withy &amp; Reed</h3><img src="../img/b.svg" alt=""><a href="withy.html">More</a></article>
                 </div>
               </section>

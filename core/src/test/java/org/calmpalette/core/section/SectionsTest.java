@@ -119,6 +119,24 @@ class SectionsTest {
         assertThat(page.split("data-section-kind", -1)).hasSize(41);
     }
 
+    /** Words over a film are read on every picture of it, whatever shade and ink are taken. */
+    @Test
+    void aShadeThatWouldNotKeepTheWordsReadableIsRefused() {
+        for (String kind : List.of("film", "drift")) {
+            Theme theme = put(theme(), kind, 0, "Boat", 0);
+            for (Map<String, Chosen> bad :
+                    List.of(Map.of("boat-shade", Chosen.of("#10182040")), Map.of("boat-ink", Chosen.of("#203040")))) {
+                assertThat(ThemeBuild.chosen(theme, bad).leftOut())
+                        .as("%s of %s", bad, kind)
+                        .isNotEmpty();
+            }
+            // Words that nobody chose a colour for turn with the shade.
+            Map<String, Chosen> light = Map.of("boat-shade", Chosen.of("#ffffffcc"));
+            assertThat(ThemeBuild.chosen(theme, light).leftOut()).isEmpty();
+            assertThat(ThemeBuild.paletteCss(theme, light)).contains("--boat-ink: #101820;");
+        }
+    }
+
     /** A film at another place is a link and a picture: nothing of the page loads from there. */
     @Test
     void aFilmElsewhereLoadsNothingBeforeItIsAskedFor() {

@@ -2,6 +2,7 @@ package org.calmpalette.core.setting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import com.networknt.schema.InputFormat;
 import com.networknt.schema.Schema;
@@ -16,6 +17,8 @@ import java.util.Random;
 import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.Generated;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.Contrast;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -270,6 +273,46 @@ class KindsTest {
         var value = Kinds.plain(kind).readCss(css);
         assertThat(value.map(v -> Kinds.plain(kind).css(v, a -> a).get("")))
                 .isEqualTo(java.util.Optional.ofNullable(written));
+    }
+
+    /** A shade over pictures and films: what it promises holds over every picture, and one of them comes as near as is said. */
+    @Test
+    void aContrastOverAnythingIsTheLeastOverEveryPicture() {
+        Random random = new Random(5);
+        for (int n = 0; n < 400; n++) {
+            Color shade = color(random, random.nextDouble());
+            Color letters = color(random, random.nextInt(3) == 0 ? 0.5 + random.nextDouble() / 2 : 1);
+            double least = ColorKind.leastOver(shade, letters);
+            double found = 21;
+            for (int i = 0; i < 300; i++) {
+                int grey = i % 256;
+                Color picture = i < 256
+                        ? Color.parse("rgb(" + grey + " " + grey + " " + grey + ")")
+                                .orElseThrow()
+                        : color(random, 1);
+                found = Math.min(found, Contrast.ratioOver(letters, List.of(shade, picture)));
+            }
+            assertThat(found).as("%s on %s", letters.css(), shade.css()).isGreaterThanOrEqualTo(least - 1e-9);
+            if (letters.isOpaque()) {
+                assertThat(found).isCloseTo(least, within(0.06));
+            }
+        }
+        Kind kind = Kinds.read(
+                "color",
+                Value.parts("contrast", new Value.Many(List.of(Value.parts("with", "#ffffff", "over", "anything")))));
+        assertThat(kind.refusal(Value.of("#10182099"), Kind.Around.NOTHING)).isEmpty();
+        assertThat(kind.refusal(Value.of("#10182080"), Kind.Around.NOTHING)).isPresent();
+        assertThat(kind.inWords()).contains("over any picture");
+        assertThatThrownBy(() -> Kinds.read(
+                        "color",
+                        Value.parts("contrast", new Value.Many(List.of(Value.parts("with", "#fff", "over", "x"))))))
+                .hasMessageContaining("“x” is unknown");
+    }
+
+    private static Color color(Random random, double alpha) {
+        return Color.parse("rgb(" + random.nextInt(256) + " " + random.nextInt(256) + " " + random.nextInt(256) + " / "
+                        + alpha + ")")
+                .orElseThrow();
     }
 
     @Test
