@@ -87,8 +87,13 @@ class LiftsReachTest {
                 }
                 lifts++;
                 kinds.add(now.palette().settings().get(0).kind().name());
-                Set<Integer> seen = seen(now, looks.get("then"));
-                if (!seen.equals(said)) {
+                Map<Integer, Set<String>> seen = seen(now, looks.get("then"));
+                if (!d.declaration().property().startsWith("margin")) {
+                    // Of margins a browser tells what layout makes of auto (CSSOM 1, section 9): not what is computed.
+                    seen.values().forEach(s -> s.removeIf(x -> x.startsWith("margin-")));
+                    seen.values().removeIf(Set::isEmpty);
+                }
+                if (!seen.keySet().equals(said)) {
                     wrong.add(site.name() + ", " + d.sheet().sheet().value(d.declaration()) + " of "
                             + d.declaration().property() + " at " + d.start() + ": said " + said + ", seen " + seen);
                 }
@@ -166,14 +171,14 @@ class LiftsReachTest {
         return Theme.read(ThemeFiles.of(files), "T");
     }
 
-    /** Elements of which Chromium computes something otherwise, as indices among all of the page. */
+    /** Elements of which Chromium computes something otherwise, as indices among all of the page, with what. */
     @SuppressWarnings("unchecked")
-    private static Set<Integer> seen(Theme now, Theme then) {
+    private static Map<Integer, Set<String>> seen(Theme now, Theme then) {
         org.calmpalette.core.page.Page page = now.pages().get(0);
         List<org.jsoup.nodes.Element> elements =
                 new ArrayList<>(List.of(page.elements().get(1)));
         elements.addAll(page.document().body().getAllElements());
-        Set<Integer> all = new TreeSet<>();
+        Map<Integer, Set<String>> all = new TreeMap<>();
         for (int width : WIDTHS) {
             Page browser = Browsers.page(width, 900);
             List<List<String>> looks = new ArrayList<>();
@@ -187,8 +192,13 @@ class LiftsReachTest {
             }
             assertThat(looks.get(0)).hasSameSizeAs(elements).hasSameSizeAs(looks.get(1));
             for (int i = 0; i < elements.size(); i++) {
-                if (!looks.get(0).get(i).equals(looks.get(1).get(i))) {
-                    all.add(page.elements().indexOf(elements.get(i)));
+                String[] was = looks.get(0).get(i).split("\\|", -1);
+                String[] is = looks.get(1).get(i).split("\\|", -1);
+                for (int n = 0; n < was.length; n++) {
+                    if (!was[n].equals(is[n])) {
+                        all.computeIfAbsent(page.elements().indexOf(elements.get(i)), k -> new TreeSet<>())
+                                .add(ComputedStyleTest.PROPERTIES.get(n) + " " + was[n] + " → " + is[n]);
+                    }
                 }
             }
             browser.close();

@@ -46,6 +46,10 @@ class TrialTest {
                 CSS.replace("2rem", "3rem"),
                 ".a { background: red }" + CSS,
                 CSS.replace("@media (max-width: 500px) { .b { color: #789 } }", ""),
+                CSS + "p { display: flex }",
+                CSS + "div { display: inline-grid }",
+                CSS + "div { display: contents } body { display: flex }",
+                CSS + "body { display: grid } p { float: left; position: absolute }",
                 CSS + "@layer q { p { opacity: .5 } }",
                 CSS.replace("#z { font-size: 2rem }", "") + "#z { font-size: 2rem }");
         for (String css : changes) {

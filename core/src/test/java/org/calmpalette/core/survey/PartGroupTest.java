@@ -120,7 +120,8 @@ class PartGroupTest {
                 "<!doctype html><html><head><title>F</title><link rel=stylesheet href=a.css></head><body><header><a href=/>F</a></header>"
                         + "<section><div class=in><div class=box><h1>Cross</h1><p>x</p></div></div></section><main><p>1</p></main></body></html>";
         String css =
-                "section { padding: 0 } .in { min-height: 70vh; display: grid } .box { padding: 6rem 2rem 4rem } main { width: 960px; margin: 0 auto }\n";
+                "section { padding: 0 } .in { min-height: 70vh; display: grid } .box { padding: 6rem 2rem 4rem } main { width: 960px; margin: 0 auto }\n"
+                        + "@media (max-width: 767px) { .in { min-height: 50vh } .box { padding-top: 3rem } }\n";
         Theme theme = Themes.of("index.html", html, "a.css", css);
         List<PartGroup.Offer> hero =
                 group(theme, PageParts.Kind.HERO, at(theme, "section")).offers();
@@ -128,15 +129,17 @@ class PartGroupTest {
                 .filteredOn(o -> Set.of("height", "above", "below").contains(o.id()))
                 .extracting(o -> o.id() + " " + o.element() + " " + o.now())
                 .containsExactly(
-                        "height " + at(theme, ".in") + " 70vh",
-                        "above " + at(theme, ".box") + " 6rem",
+                        "height " + at(theme, ".in") + " phone 50vh, tablet 70vh, desktop 70vh",
+                        "above " + at(theme, ".box") + " phone 3rem, tablet 6rem, desktop 6rem",
                         "below " + at(theme, ".box") + " 4rem");
         Theme after = group(theme, PageParts.Kind.HERO, at(theme, "section"))
                 .take(Set.of("height", "above"), "Lake")
                 .applied(theme);
         assertThat(Themes.text(after.files(), "a.css"))
                 .contains(".in { min-height: var(--lake-height, 70vh); display: grid }")
-                .contains(".box { padding: var(--lake-above, 6rem) 2rem 4rem }");
+                .contains(".box { padding: var(--lake-above, 6rem) 2rem 4rem }")
+                .contains(".in { min-height: var(--lake-height, 50vh) } .box { padding-top: var(--lake-above, 3rem) }");
+        assertThat(ThemeBuild.settingsCss(after)).contains("--lake-height: 50vh;", "--lake-above: 3rem;");
         Theme wide = group(theme, PageParts.Kind.COLUMN, at(theme, "main"))
                 .take(Set.of("fixed-width"), "Column")
                 .applied(theme);
