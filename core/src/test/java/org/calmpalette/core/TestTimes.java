@@ -4,9 +4,9 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Collectors;
 import org.junit.platform.engine.TestExecutionResult;
@@ -21,7 +21,10 @@ import org.junit.platform.launcher.TestPlan;
  * seconds of each class, what failed and the counts are written there, for the words at the end of a run.
  */
 public final class TestTimes implements TestExecutionListener {
-    private final Map<String, Long> began = new HashMap<>();
+    /** Seconds from which on a single test stands in the file. */
+    private static final double SLOW = 5;
+
+    private final Map<String, Long> began = new ConcurrentHashMap<>();
     private final StringBuilder times = new StringBuilder();
     private final AtomicInteger passed = new AtomicInteger();
     private final AtomicInteger failed = new AtomicInteger();
@@ -29,9 +32,7 @@ public final class TestTimes implements TestExecutionListener {
 
     @Override
     public void executionStarted(TestIdentifier test) {
-        if (isClass(test)) {
-            began.put(test.getUniqueId(), System.nanoTime());
-        }
+        began.put(test.getUniqueId(), System.nanoTime());
     }
 
     @Override
@@ -53,8 +54,11 @@ public final class TestTimes implements TestExecutionListener {
             System.out.println(line);
             times.append(line).append('\n');
         }
+        double seconds = (System.nanoTime() - began.remove(test.getUniqueId())) / 1e9;
+        if (test.isTest() && seconds > SLOW) {
+            times.append(String.format(Locale.ROOT, "test %.1f s  %s%n", seconds, where(test)));
+        }
         if (isClass(test) && System.getProperty("calm.times") != null) {
-            double seconds = (System.nanoTime() - began.remove(test.getUniqueId())) / 1e9;
             String line = String.format(Locale.ROOT, "%6.1f s  %s", seconds, where(test));
             System.out.println(line);
             times.append(line).append('\n');
