@@ -135,7 +135,8 @@ class SectionsTest {
                     .filter(s -> s.place().equals("first"))
                     .forEach(s -> {
                         if (s.kind().name().equals("color")) {
-                            choices.put(s.key(), Chosen.of("#12cd56"));
+                            // A shade that these words are read on: another one would not be taken.
+                            choices.put(s.key(), Chosen.of(s.key().endsWith("-shade") ? "#0a1420" : "#12cd56"));
                         } else if (s.kind().name().equals("line")) {
                             choices.put(s.key(), Chosen.of("Other words"));
                         }
