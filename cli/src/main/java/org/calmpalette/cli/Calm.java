@@ -17,7 +17,8 @@ import picocli.CommandLine.Command;
             FamilyCommand.class,
             BuildCommand.class,
             ExportCommand.class,
-            PictureCommand.class
+            PictureCommand.class,
+            CheckCommand.class
         })
 public final class Calm {
     private Calm() {}

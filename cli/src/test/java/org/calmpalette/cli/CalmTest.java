@@ -1,6 +1,7 @@
 package org.calmpalette.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -279,6 +280,36 @@ class CalmTest {
                         .path("error")
                         .asString())
                 .contains("nowhere");
+    }
+
+    @Test
+    void checkTellsWhatIsKeptAndTheCaseThatBreaksIt() throws IOException {
+        file(
+                "t/index.html",
+                "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><h1>One</h1><p>Two</p><q>Three</q></body></html>");
+        file("t/a.css", "body { background: #ffffff } h1 { color: #000000 } p { color: var(--ink) } q { opacity: .5 }");
+        file(
+                "t/palette.json",
+                "{\"places\":[{\"key\":\"p\",\"label\":\"P\"}],\"settings\":[{\"key\":\"ink\",\"label\":\"Ink\",\"kind\":\"color\","
+                        + "\"place\":\"p\",\"default\":\"#000000\",\"allowed\":{\"swatches\":[\"#000000\",\"#999999\"]}}]}");
+        Answer answer = calm("check", folder.resolve("t").toString(), "--json");
+        assertThat(answer.exit()).isEqualTo(1);
+        JsonNode promises = answer.json().get("promises");
+        assertThat(promises.findValuesAsString("state")).containsExactly("broken", "unproven", "kept");
+        assertThat(promises.findValuesAsString("subject")).containsExactly("p", "q", "h1");
+        assertThat(promises.get(0).get("case").get("settings").toString()).isEqualTo("{\"ink\":\"#999999\"}");
+        // (1 + 0.05) / (0.3185 + 0.05) by WCAG 2.2, relative luminance of #999999.
+        assertThat(promises.get(0).get("worst").doubleValue()).isCloseTo(2.849, within(0.001));
+        assertThat(promises.get(2).get("worst").doubleValue()).isEqualTo(21);
+        assertThat(calm("check", folder.resolve("t").toString()).out())
+                .contains("2.84 to 1 at 320 px, 4.5 is needed, with ink #999999", "1 kept, 1 broken, 1 not decided");
+        Files.writeString(folder.resolve("t/a.css"), "body { background: #ffffff }");
+        assertThat(calm("check", folder.resolve("t").toString()).exit()).isZero();
+        Path sheet = Files.writeString(folder.resolve("alone.css"), "p { color: red }");
+        assertThat(calm("check", sheet.toString()).exit())
+                .as("a sheet has no text")
+                .isEqualTo(2);
+        assertThat(calm("check", folder.resolve("nowhere").toString()).exit()).isEqualTo(2);
     }
 
     @Test

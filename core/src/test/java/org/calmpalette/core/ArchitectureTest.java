@@ -33,6 +33,7 @@ class ArchitectureTest {
             "part",
             "section",
             "survey",
+            "promise",
             "intake",
             "formats");
     private static final JavaClasses CORE = new ClassFileImporter()

@@ -61,14 +61,21 @@ public final class Effective {
                             }
                         },
                         () -> leftOut.add(new LeftOut(key, words(chosen), new Refusal.NoSetting(key)))));
-        for (Problem p : new Effective(palette, good, media, List.of()).problems()) {
-            boolean owners = p.source() == Source.OWNER || p.source() == Source.OWNER_BAND;
-            if (owners && good.containsKey(p.setting().key())) {
+        // What one choice is judged beside may go itself, so it is judged again until nothing goes.
+        boolean more = true;
+        while (more) {
+            more = false;
+            for (Problem p : new Effective(palette, good, media, List.of()).problems()) {
+                boolean owners = p.source() == Source.OWNER || p.source() == Source.OWNER_BAND;
+                if (!owners || !good.containsKey(p.setting().key())) {
+                    continue;
+                }
                 String band = p.source() == Source.OWNER_BAND ? p.band().key() : "";
                 Chosen without = good.get(p.setting().key()).with(band, null);
                 if (good.get(p.setting().key()).in(band) != null) {
                     leftOut.add(
                             new LeftOut(p.setting().key(), p.setting().kind().words(p.value()), p.why()));
+                    more = true;
                 }
                 if (without.isEmpty()) {
                     good.remove(p.setting().key());

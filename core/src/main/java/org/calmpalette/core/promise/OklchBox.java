@@ -1,0 +1,177 @@
+package org.calmpalette.core.promise;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.PriorityQueue;
+import java.util.function.ToDoubleFunction;
+import org.calmpalette.core.setting.ColorKind;
+
+/**
+ * Colours between bounds in OKLCH (CSS Color 4, section 9.4), and between what their relative luminance lies (WCAG 2.2): by intervals of
+ * each step from OKLCH over OKLab and LMS to linear sRGB, which is clipped as browsers clip what sRGB cannot show.
+ *
+ * @param lightness from and to, 0 to 1
+ * @param chroma from and to, from 0 on
+ * @param hue from and to in degrees, to not before from
+ */
+record OklchBox(double[] lightness, double[] chroma, double[] hue) {
+    /** More than conversions to and fro make of a colour, in luminance. */
+    static final double SLACK = 2e-4;
+
+    private static final int MOST_BOXES = 12_000;
+    private static final double CLOSE = 0.001;
+    private static final double[] ALL_HUES = {0, 360};
+    /** As {@link ColorKind.Bounds}: grey has no hue, and what rounding makes of a colour is let pass. */
+    private static final double GREY = 0.004;
+
+    /**
+     * The luminances of all colours that bounds let pass.
+     *
+     * @param bounds with a chroma that ends somewhere; else every luminance can be reached by colours that no screen shows
+     */
+    static Luminances luminances(ColorKind.Bounds bounds) {
+        if (bounds == null || bounds.chroma() == null) {
+            return Luminances.of(0, 1);
+        }
+        double[] lightness = bounds.lightness() == null
+                ? new double[] {0, 1}
+                : new double[] {from(bounds.lightness()) / 100 - 0.0006, to(bounds.lightness()) / 100 + 0.0006};
+        double[] chroma = {Math.max(0, from(bounds.chroma()) - 0.0006), to(bounds.chroma()) + 0.0006};
+        double[] hue = ALL_HUES;
+        if (bounds.hue() != null) {
+            double start = from(bounds.hue());
+            double size = ((to(bounds.hue()) - start) % 360 + 360) % 360;
+            boolean whole = size == 0 && from(bounds.hue()) != to(bounds.hue());
+            hue = whole ? ALL_HUES : new double[] {start - 0.6, start + size + 0.6};
+        }
+        OklchBox box = new OklchBox(lightness, chroma, hue);
+        List<OklchBox> all = hue == ALL_HUES || chroma[0] > GREY
+                ? List.of(box)
+                : List.of(
+                        box,
+                        new OklchBox(lightness, new double[] {chroma[0], Math.min(chroma[1], GREY * 1.1)}, ALL_HUES));
+        double high = extreme(all, b -> b.luminance()[1], b -> b.middle());
+        double low = -extreme(all, b -> -b.luminance()[0], b -> -b.middle());
+        return Luminances.of(Math.max(0, low - SLACK), Math.min(1, high + SLACK));
+    }
+
+    private static double from(ColorKind.Span span) {
+        return span.from().doubleValue();
+    }
+
+    private static double to(ColorKind.Span span) {
+        return span.to().doubleValue();
+    }
+
+    /** An upper bound of a value over boxes, near the greatest: the box that promises most is halved first. */
+    private static double extreme(
+            List<OklchBox> boxes, ToDoubleFunction<OklchBox> bound, ToDoubleFunction<OklchBox> reached) {
+        PriorityQueue<OklchBox> open =
+                new PriorityQueue<>(Comparator.comparingDouble(bound).reversed());
+        open.addAll(boxes);
+        double best = boxes.stream().mapToDouble(reached).max().orElseThrow();
+        for (int i = 0; i < MOST_BOXES; i++) {
+            OklchBox first = open.poll();
+            if (bound.applyAsDouble(first) <= best + CLOSE) {
+                return bound.applyAsDouble(first);
+            }
+            for (OklchBox half : first.halves()) {
+                best = Math.max(best, reached.applyAsDouble(half));
+                open.add(half);
+            }
+        }
+        return bound.applyAsDouble(open.peek());
+    }
+
+    private List<OklchBox> halves() {
+        double l = lightness[1] - lightness[0];
+        double c = chroma[1] - chroma[0];
+        double h = Math.toRadians(hue[1] - hue[0]) * chroma[1];
+        if (h >= l && h >= c) {
+            double m = (hue[0] + hue[1]) / 2;
+            return List.of(
+                    new OklchBox(lightness, chroma, new double[] {hue[0], m}),
+                    new OklchBox(lightness, chroma, new double[] {m, hue[1]}));
+        }
+        if (c >= l) {
+            double m = (chroma[0] + chroma[1]) / 2;
+            return List.of(
+                    new OklchBox(lightness, new double[] {chroma[0], m}, hue),
+                    new OklchBox(lightness, new double[] {m, chroma[1]}, hue));
+        }
+        double m = (lightness[0] + lightness[1]) / 2;
+        return List.of(
+                new OklchBox(new double[] {lightness[0], m}, chroma, hue),
+                new OklchBox(new double[] {m, lightness[1]}, chroma, hue));
+    }
+
+    private double middle() {
+        double[] one = {(lightness[0] + lightness[1]) / 2, (chroma[0] + chroma[1]) / 2, (hue[0] + hue[1]) / 2};
+        return new OklchBox(new double[] {one[0], one[0]}, new double[] {one[1], one[1]}, new double[] {one[2], one[2]})
+                .luminance()[0];
+    }
+
+    /** Between what the luminance of every colour in the box lies. */
+    double[] luminance() {
+        double[] cos = cosine(hue[0], hue[1]);
+        double[] sin = cosine(hue[0] - 90, hue[1] - 90);
+        double[] a = times(chroma, cos);
+        double[] b = times(chroma, sin);
+        // OKLab to LMS, cubed, to linear sRGB: the matrices of CSS Color 4, section 10.
+        double[] l = cubed(sum(lightness, 0.3963377773761749, a, 0.2158037573099136, b));
+        double[] m = cubed(sum(lightness, -0.1055613458156586, a, -0.0638541728258133, b));
+        double[] s = cubed(sum(lightness, -0.0894841775298119, a, -1.2914855480194092, b));
+        double[] red = clipped(mixed(4.0767416360759583, l, -3.3077115392580629, m, 0.2309699031821043, s));
+        double[] green = clipped(mixed(-1.2684379732850315, l, 2.6097573492876882, m, -0.3413193760026573, s));
+        double[] blue = clipped(mixed(-0.0041960761386756, l, -0.7034186179359362, m, 1.7076146940746117, s));
+        return new double[] {
+            0.2126 * red[0] + 0.7152 * green[0] + 0.0722 * blue[0],
+            0.2126 * red[1] + 0.7152 * green[1] + 0.0722 * blue[1]
+        };
+    }
+
+    /** Of an interval of degrees. */
+    static double[] cosine(double from, double to) {
+        if (to - from >= 360) {
+            return new double[] {-1, 1};
+        }
+        double a = Math.cos(Math.toRadians(from));
+        double b = Math.cos(Math.toRadians(to));
+        boolean top = Math.floor(to / 360) > Math.floor(from / 360) || from % 360 == 0;
+        boolean bottom = Math.floor((to - 180) / 360) > Math.floor((from - 180) / 360) || (from - 180) % 360 == 0;
+        return new double[] {bottom ? -1 : Math.min(a, b), top ? 1 : Math.max(a, b)};
+    }
+
+    /** @param positive an interval from 0 on */
+    private static double[] times(double[] positive, double[] by) {
+        return new double[] {
+            by[0] * (by[0] < 0 ? positive[1] : positive[0]), by[1] * (by[1] < 0 ? positive[0] : positive[1])
+        };
+    }
+
+    private static double[] sum(double[] base, double x, double[] a, double y, double[] b) {
+        return new double[] {
+            base[0] + least(x, a) + least(y, b), base[1] + most(x, a) + most(y, b),
+        };
+    }
+
+    private static double[] mixed(double x, double[] a, double y, double[] b, double z, double[] c) {
+        return new double[] {least(x, a) + least(y, b) + least(z, c), most(x, a) + most(y, b) + most(z, c)};
+    }
+
+    private static double least(double x, double[] a) {
+        return Math.min(x * a[0], x * a[1]);
+    }
+
+    private static double most(double x, double[] a) {
+        return Math.max(x * a[0], x * a[1]);
+    }
+
+    private static double[] cubed(double[] a) {
+        return new double[] {a[0] * a[0] * a[0], a[1] * a[1] * a[1]};
+    }
+
+    private static double[] clipped(double[] a) {
+        return new double[] {Math.max(0, Math.min(1, a[0])), Math.max(0, Math.min(1, a[1]))};
+    }
+}

@@ -1,0 +1,316 @@
+package org.calmpalette.core.promise;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Random;
+import org.calmpalette.core.Generated;
+import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Backdrop;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.value.Viewport;
+import org.jsoup.nodes.Element;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What is promised of texts, against every choice that is tried: by the cascade, which knows nothing of proofs. */
+class ReadableTest {
+    private static final String PAGE =
+            "<!doctype html><html><head><title>T</title><link rel=stylesheet href=a.css></head><body><main><h1>One</h1><p>Two <a href=#>three</a></p></main><footer>Four</footer></body></html>";
+
+    private static Theme theme(String css, String settings) {
+        return Themes.of(
+                "index.html",
+                PAGE,
+                "a.css",
+                css,
+                "palette.json",
+                "{\"name\": \"T\", \"places\": [{\"key\": \"all\", \"label\": \"All\"}], \"settings\": [" + settings
+                        + "]}");
+    }
+
+    private static String color(String key, String made, String allowed) {
+        return String.format(
+                "{\"key\": \"%s\", \"label\": \"%s\", \"place\": \"all\", \"kind\": \"color\", \"default\": \"%s\", \"allowed\": {%s}}",
+                key, key, made, allowed);
+    }
+
+    private static Answer first(Theme theme, String selector) {
+        Page page = theme.pages().get(0);
+        int at = page.elements().indexOf(page.document().selectFirst(selector));
+        return Readable.of(theme).stream()
+                .filter(a -> a.element() == at)
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '`',
+            value = {
+                // Swatches: the worst of all pairs. Black and #333 on white and #eee: #333 on #eee is the least, 10.9
+                // to 1.
+                "\"swatches\": [\"#000000\", \"#333333\"] | \"swatches\": [\"#ffffff\", \"#eeeeee\"] | KEPT | 10.87 |",
+                "\"swatches\": [\"#000000\", \"#999999\"] | \"swatches\": [\"#ffffff\", \"#eeeeee\"] | BROKEN | 2.45 | {ink=#999999, paper=#eeeeee}",
+                // Any colour may be that of the ground.
+                "\"opaque\": true | \"swatches\": [\"#ffffff\"] | BROKEN | 1 |",
+                // A contrast that is demanded is enforced; of what is made it is not, and black on white is 21.
+                "\"opaque\": true, \"contrast\": [{\"with\": \"paper\", \"atLeast\": 4.5}] | \"swatches\": [\"#ffffff\"] | KEPT | 4.5 |",
+                "\"opaque\": true, \"contrast\": [{\"with\": \"#ffffff\", \"atLeast\": 7}] | \"swatches\": [\"#ffffff\"] | KEPT | 6.99 |",
+                // Demanded of one side only: the other may leave what is made behind.
+                "\"opaque\": true, \"contrast\": [{\"with\": \"paper\", \"atLeast\": 4.5}] | \"opaque\": true | BROKEN | 1 |",
+                "\"opaque\": true, \"contrast\": [{\"with\": \"paper\", \"atLeast\": 4.5}] | \"opaque\": true, \"contrast\": [{\"with\": \"ink\", \"atLeast\": 4.5}] | KEPT | 4.5 |",
+                // Dark and calm enough for white, by bounds in OKLCH; a chroma without end can be as light as it likes.
+                "\"opaque\": true, \"bounds\": {\"lightness\": [0, 45], \"chroma\": [0, 0.1]} | \"swatches\": [\"#ffffff\"] | KEPT | 5 |",
+                "\"opaque\": true, \"bounds\": {\"lightness\": [0, 70], \"chroma\": [0, 0.1]} | \"swatches\": [\"#ffffff\"] | BROKEN | 3 |",
+                // What lets through may let all through.
+                "\"opaque\": false, \"contrast\": [] | \"swatches\": [\"#ffffff\"] | BROKEN | 1 |"
+            })
+    void whatIsAllowedDecides(String ink, String paper, Answer.State state, double worst, String broken) {
+        Theme theme = theme(
+                "main { background: var(--paper); color: var(--ink) }",
+                color("ink", "#000000", ink) + "," + color("paper", "#ffffff", paper));
+        Answer a = first(theme, "main p");
+        assertThat(a.state()).as(a.toString()).isEqualTo(state);
+        assertThat(a.worst()).isBetween(worst - 1.5, worst + (state == Answer.State.KEPT ? 3.5 : 0.02));
+        if (broken != null) {
+            assertThat(a.broken().orElseThrow()).hasToString(broken.replaceAll("=(#\\w+)", "=Text[text=$1]"));
+        }
+        if (state == Answer.State.BROKEN) {
+            assertThat(a.worst()).isLessThan(4.5);
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "main { background: url(data:image/gif;base64,R0lGODlhAQABAAAAACw=); color: var(--ink) } | a picture lies behind it",
+                "main { background: linear-gradient(red, blue) } | a gradient lies behind it",
+                "main { opacity: .9 } | an opacity takes part",
+                "main { background: #fff } body { opacity: .9 } | an opacity, a filter or a blend mode around it takes part",
+                "p { position: absolute } | it was moved, and may lie over anything",
+                "main { background: #fff } p { float: left } | it floats, and may leave the box behind it",
+                "p { color: color-mix(in srgb, var(--ink), red) } | a colour follows a choice: color-mix(in srgb, var(--ink), red)",
+                "p { text-shadow: 0 0 1px red } | a shadow or a fill of the letters takes part",
+                "main { background: #fff; background-clip: text } | what is around it paints nothing there",
+                "p::before { content: ''; position: absolute; background: red } | a generated box lies there",
+                "@container (width > 3px) { p { color: red } } | rules hold by the size of a box"
+            })
+    void whatIsNotKnownIsNotPromised(String css, String why) {
+        Answer a = first(theme(css, color("ink", "#000000", "\"opaque\": true")), "p");
+        assertThat(a.state()).as(a.toString()).isEqualTo(Answer.State.UNPROVEN);
+        assertThat(a.why()).isEqualTo(why);
+    }
+
+    /** What is broken as made has no choices in its case. */
+    @Test
+    void whatIsBrokenAsMadeIsToldSo() {
+        Answer a = first(theme("p { color: #999999 }", ""), "p");
+        assertThat(a.state()).isEqualTo(Answer.State.BROKEN);
+        assertThat(a.broken()).contains(Map.of());
+        assertThat(a.worst()).isEqualTo(Contrast.ratio(Color.parse("#999999").orElseThrow(), Color.WHITE));
+        assertThat(a.needed()).isEqualTo(4.5);
+    }
+
+    private static String allowed(Random random, String other) {
+        List<String> parts = new ArrayList<>(List.of("\"opaque\": true"));
+        switch (random.nextInt(4)) {
+            case 0 -> parts.set(0, "\"swatches\": [\"#1d2b3a\", \"#ffffff\", \"#8a5a2b\", \"#f3efe6\"]");
+            case 1 ->
+                parts.add(String.format(
+                        Locale.ROOT,
+                        "\"bounds\": {\"lightness\": [%d, %d], \"chroma\": [0, %.2f], \"hue\": [%d, %d]}",
+                        random.nextInt(30),
+                        35 + random.nextInt(65),
+                        0.02 + random.nextDouble() * 0.3,
+                        random.nextInt(360),
+                        random.nextInt(360)));
+            case 2 -> parts.add("\"bounds\": {\"lightness\": [70, 100], \"chroma\": [0, 0.08]}");
+            default -> {}
+        }
+        if (random.nextInt(2) == 0) {
+            String with = random.nextBoolean() ? other : random.nextBoolean() ? "#ffffff" : "#101820";
+            parts.add("\"contrast\": [{\"with\": \"" + with + "\", \"atLeast\": " + (random.nextBoolean() ? "4.5" : "7")
+                    + "}]");
+        }
+        return String.join(", ", parts);
+    }
+
+    private static String sheet(Random random) {
+        List<String> colors =
+                List.of("var(--ink)", "var(--paper)", "#101820", "#ffffff", "inherit", "var(--brand, red)");
+        StringBuilder css = new StringBuilder(":root { --brand: var(--ink) }\n");
+        for (String selector : List.of("body", "main", "h1", "p", "a", "footer")) {
+            css.append(selector).append(" { color: ").append(colors.get(random.nextInt(colors.size())));
+            if (random.nextBoolean()) {
+                css.append("; background: ").append(colors.get(random.nextInt(4)));
+            }
+            css.append(" }\n");
+        }
+        return css.toString();
+    }
+
+    /** A colour that may or may not be allowed. */
+    private static Value any(Random random, ColorKind kind) {
+        if (!kind.swatches().isEmpty()) {
+            return Value.of(kind.swatches().get(random.nextInt(kind.swatches().size())));
+        }
+        String css = random.nextBoolean()
+                ? String.format("rgb(%d %d %d)", random.nextInt(256), random.nextInt(256), random.nextInt(256))
+                : String.format(
+                        Locale.ROOT,
+                        "oklch(%.3f %.3f %.1f)",
+                        random.nextDouble(),
+                        random.nextDouble() * 0.3,
+                        random.nextDouble() * 360);
+        return Value.of(ColorKey.of(Color.parse(css).orElseThrow()));
+    }
+
+    @Tag("generated")
+    @Test
+    void noAllowedChoiceContradictsWhatIsKept() {
+        Random random = Generated.random(71);
+        int kept = 0;
+        int broken = 0;
+        int tried = 0;
+        for (int n = 0; n < Generated.times(15); n++) {
+            String css = sheet(random);
+            String settings = color("ink", random.nextBoolean() ? "#1d2b3a" : "#101820", allowed(random, "paper")) + ","
+                    + color("paper", "#ffffff", allowed(random, "ink"));
+            Theme theme = theme(css, settings);
+            List<Answer> answers = Readable.of(theme);
+            for (Answer a : answers) {
+                kept += a.state() == Answer.State.KEPT ? 1 : 0;
+                if (a.state() == Answer.State.BROKEN) {
+                    broken++;
+                    Map<String, Chosen> chosen = new LinkedHashMap<>();
+                    a.broken().orElseThrow().forEach((k, v) -> chosen.put(k, Chosen.of(v)));
+                    assertThat(Effective.of(theme.palette(), chosen, theme.media())
+                                    .leftOut())
+                            .isEmpty();
+                    assertThat(new Shown(theme, chosen).ratio(a))
+                            .as("%s %s %s", css, settings, a)
+                            .isLessThan(a.needed());
+                }
+            }
+            for (int i = 0; i < 40; i++) {
+                Map<String, Chosen> chosen = new LinkedHashMap<>();
+                for (Setting s : theme.palette().settings()) {
+                    if (random.nextInt(4) > 0) {
+                        chosen.put(s.key(), Chosen.of(any(random, (ColorKind) s.kind())));
+                    }
+                }
+                // What is not allowed is left out by whoever builds the page.
+                Shown shown = new Shown(theme, chosen);
+                tried++;
+                for (Answer a : answers) {
+                    if (a.state() == Answer.State.KEPT) {
+                        assertThat(shown.ratio(a))
+                                .as("%s %s %s %s", css, settings, chosen, a)
+                                .isGreaterThanOrEqualTo(a.worst() - 1e-9)
+                                .isGreaterThanOrEqualTo(a.needed());
+                    }
+                }
+            }
+        }
+        assertThat(tried).isEqualTo(40 * Generated.times(15));
+        assertThat(kept).as("texts that are kept").isGreaterThan(Generated.times(15) / 2);
+        assertThat(broken).as("texts that are broken").isGreaterThan(Generated.times(15));
+    }
+
+    /** A theme as the cascade has it with choices, each window read once. */
+    private static final class Shown {
+        private final Rendered rendered;
+        private final Map<Integer, PageStyles> styles = new HashMap<>();
+
+        Shown(Theme theme, Map<String, Chosen> chosen) {
+            rendered = new Rendered(theme, chosen);
+        }
+
+        double ratio(Answer a) {
+            Page page = rendered.page(a.page()).orElseThrow();
+            PageStyles here =
+                    styles.computeIfAbsent(a.width(), w -> rendered.styles(page, Viewport.of(w, 900), States.NONE));
+            Element e = page.elements().get(a.element());
+            return new Backdrop.Reader(here, p -> true)
+                    .of(e)
+                    .under(here.of(e).colorOf("color").orElseThrow())
+                    .ratio();
+        }
+    }
+
+    /** Every colour that bounds let pass has a luminance within what is said of them, and some come near both ends. */
+    @Tag("generated")
+    @Test
+    void boundsOfLuminanceHoldAllColors() {
+        Random random = Generated.random(72);
+        for (int n = 0; n < Generated.times(12); n++) {
+            double from = random.nextDouble() * 60;
+            double least = 0.02 * random.nextInt(3);
+            ColorKind.Bounds bounds = new ColorKind.Bounds(
+                    span(from, from + random.nextDouble() * 40),
+                    span(least, least + 0.02 + random.nextDouble() * 0.3),
+                    random.nextBoolean() ? null : span(random.nextInt(360), random.nextInt(360)));
+            ColorKind kind = new ColorKind(List.of(), bounds, List.of(), true);
+            double[] range = OklchBox.luminances(kind.bounds()).intervals().get(0);
+            double low = 1;
+            double high = 0;
+            double[] l = ends(kind.bounds().lightness());
+            double[] c = ends(kind.bounds().chroma());
+            for (int i = 0; i < 1_500; i++) {
+                Color color = Color.parse(String.format(
+                                Locale.ROOT,
+                                "oklch(%.6f %.6f %.4f)",
+                                (l[0] + edged(random) * (l[1] - l[0])) / 100,
+                                c[0] + edged(random) * (c[1] - c[0]),
+                                random.nextDouble() * 360))
+                        .orElseThrow();
+                if (kind.refusal(Value.of(ColorKey.of(color)), org.calmpalette.core.setting.Kind.Around.NOTHING)
+                        .isEmpty()) {
+                    double y = Contrast.relativeLuminance(ColorKind.parse(ColorKey.of(color)));
+                    assertThat(y).as("%s of %s", color.css(), bounds).isBetween(range[0], range[1]);
+                    low = Math.min(low, y);
+                    high = Math.max(high, y);
+                }
+            }
+            if (high > low) {
+                assertThat(range[0]).as("%s", bounds).isGreaterThan(low - 0.08);
+                assertThat(range[1]).as("%s", bounds).isLessThan(high + 0.12);
+            }
+        }
+    }
+
+    private static ColorKind.Span span(double from, double to) {
+        return new ColorKind.Span(BigDecimal.valueOf(from), BigDecimal.valueOf(to));
+    }
+
+    private static double edged(Random random) {
+        return Math.max(0, Math.min(1, random.nextDouble() * 1.4 - 0.2));
+    }
+
+    private static double[] ends(ColorKind.Span span) {
+        return new double[] {span.from().doubleValue(), span.to().doubleValue()};
+    }
+}
