@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.cascade.ColorExpression;
@@ -98,6 +99,7 @@ public final class Readable {
     private final ColorExpression.Choices choices;
     private final Map<List<Object>, Asked> asked = new LinkedHashMap<>();
     private final boolean containers;
+    private final boolean byPlace;
 
     private Readable(Theme theme) {
         this.theme = theme;
@@ -108,6 +110,8 @@ public final class Readable {
             boolean color = setting.kind() instanceof ColorKind && property.equals(setting.property());
             (color ? colors : others).add(property);
         });
+        byPlace = theme.sheets().stream()
+                .anyMatch(s -> BY_PLACE.matcher(s.file().text()).find());
         // What holds by the size of a box is known by layout alone.
         containers = theme.sheets().stream().anyMatch(s -> s.file().text().contains("@container"));
         choices = new ColorExpression.Choices(colors, others, Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
@@ -175,8 +179,40 @@ public final class Readable {
                 }
                 continue;
             }
+            if (mayMatchOtherwise(e)) {
+                ask(
+                        page,
+                        i,
+                        width,
+                        band,
+                        4.5,
+                        null,
+                        List.of(),
+                        "other rules may hold where a choice changes parts or their order");
+                continue;
+            }
             text(page, i, width, last, styles, backdrops.of(e));
         }
+    }
+
+    /** What is bound to a choice so that it comes, goes, is repeated or becomes another element. */
+    private static final String SHAPED =
+            "[data-setting-show], [data-setting-items], [data-setting-level], [data-setting-in]";
+
+    /** Selectors that look at what stands beside or inside of something; more rather than fewer. */
+    private static final Pattern BY_PLACE = Pattern.compile(":(nth|first|last|only|empty|has)|[+~]\\s*[.#\\[\\w*:]");
+
+    /** Whether a choice may change which rules hold for an element, since it or something beside or around it becomes another. */
+    private boolean mayMatchOtherwise(Element e) {
+        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
+            if (a.hasAttr("data-setting-level") || a.hasAttr("data-setting-in")) {
+                return true;
+            }
+            if (byPlace && a.parent().children().stream().anyMatch(c -> c.is(SHAPED))) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private boolean mayBeShown(PageStyles styles, Element e) {

@@ -124,6 +124,22 @@ class ReadableTest {
         assertThat(a.why()).isEqualTo(why);
     }
 
+    /** A heading whose level is chosen is another element then; and what comes and goes beside a text changes which one is the first. */
+    @Test
+    void whatAChoiceMakesOfThePageIsNotPassedOver() {
+        String html = "<!doctype html><html><head><title>T</title><link rel=stylesheet href=a.css></head><body><main>"
+                + "<h2 data-setting-level=\"rank\">One</h2></main><footer><p>Two</p><b data-setting-show=\"there\">Three</b></footer></body></html>";
+        String palette = "{\"name\": \"T\", \"places\": [{\"key\": \"all\", \"label\": \"All\"}], \"settings\": ["
+                + "{\"key\": \"rank\", \"label\": \"Rank\", \"place\": \"all\", \"kind\": \"level\", \"default\": 2},"
+                + "{\"key\": \"there\", \"label\": \"There\", \"place\": \"all\", \"kind\": \"yes-no\", \"default\": true}]}";
+        for (String css : List.of("h4 { color: #eeeeee }", "p:last-child { color: #eeeeee }")) {
+            Theme theme = Themes.of("index.html", html, "a.css", css, "palette.json", palette);
+            assertThat(first(theme, "h2").state()).isEqualTo(Answer.State.UNPROVEN);
+            assertThat(first(theme, "footer p").state())
+                    .isEqualTo(css.startsWith("p") ? Answer.State.UNPROVEN : Answer.State.KEPT);
+        }
+    }
+
     /** What is broken as made has no choices in its case. */
     @Test
     void whatIsBrokenAsMadeIsToldSo() {
