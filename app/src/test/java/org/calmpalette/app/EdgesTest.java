@@ -11,8 +11,11 @@ import java.net.URI;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
@@ -20,6 +23,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicLong;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.storage.SweepAccess;
@@ -303,14 +307,29 @@ class EdgesTest {
         assertThat(size(temporary)).isLessThan(before + 5_000_000);
     }
 
+    /** Others have their files there too, which come and go meanwhile. */
     private static long size(Path folder) throws IOException {
-        try (var all = Files.walk(folder)) {
-            return all.filter(f -> f.getFileName().toString().startsWith("upload_")
-                            || f.toString().contains("tomcat."))
-                    .filter(Files::isRegularFile)
-                    .mapToLong(f -> f.toFile().length())
-                    .sum();
-        }
+        AtomicLong all = new AtomicLong();
+        Files.walkFileTree(folder, new SimpleFileVisitor<>() {
+            @Override
+            public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) {
+                boolean uploaded = file.getFileName().toString().startsWith("upload_")
+                        || file.toString().contains("tomcat.");
+                all.addAndGet(uploaded && attributes.isRegularFile() ? attributes.size() : 0);
+                return FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult visitFileFailed(Path file, IOException gone) {
+                return FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult postVisitDirectory(Path folder, IOException gone) {
+                return FileVisitResult.CONTINUE;
+            }
+        });
+        return all.get();
     }
 
     @Test
