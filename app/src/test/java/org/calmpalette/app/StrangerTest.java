@@ -249,6 +249,8 @@ class StrangerTest {
         page.waitForSelector("#notice >> text=cannot be the name of a custom property");
         assertThat(page.inputValue("#f-key")).as("what was entered stays").isEqualTo("no key");
         page.fill("#f-key", "fine");
+        // It is tried when one leaves the field.
+        page.press("#f-key", "Tab");
         page.waitForSelector("#card [data-reach] >> text=Tried with");
         page.click("#card >> text=Swatches");
         page.fill("#card [data-swatch-lines]", "#ff0000\nrgb(1,2");
