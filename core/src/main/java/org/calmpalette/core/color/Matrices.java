@@ -72,6 +72,19 @@ final class Matrices {
         };
     }
 
+    /** What two steps come to, the second one first. */
+    static double[][] product(double[][] second, double[][] first) {
+        double[][] both = new double[3][3];
+        for (int row = 0; row < 3; row++) {
+            for (int column = 0; column < 3; column++) {
+                for (int i = 0; i < 3; i++) {
+                    both[row][column] += second[row][i] * first[i][column];
+                }
+            }
+        }
+        return both;
+    }
+
     private static double[][] inverse(double[][] m) {
         double[][] inverse = new double[3][3];
         double determinant = 0;

@@ -6,7 +6,7 @@ import java.util.List;
 /**
  * Relative luminances (WCAG 2.2) that a colour may have, as closed intervals: at least all that it does have.
  *
- * @param intervals from and to, 0 to 1, in their order, none of them touching another
+ * @param intervals from and to, 0 to 1, in any order
  */
 record Luminances(List<double[]> intervals) {
     static Luminances of(double from, double to) {
@@ -33,10 +33,6 @@ record Luminances(List<double[]> intervals) {
         List<double[]> all = new ArrayList<>(intervals);
         all.add(new double[] {luminance, luminance});
         return new Luminances(all);
-    }
-
-    boolean isEmpty() {
-        return intervals.isEmpty();
     }
 
     /** A contrast ratio that two colours keep whatever they are of these: no more than the least that is met, 1 to 21. */

@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
 import java.util.function.ToDoubleFunction;
+import org.calmpalette.core.color.OklabSteps;
 import org.calmpalette.core.setting.ColorKind;
 
 /**
@@ -17,6 +18,9 @@ import org.calmpalette.core.setting.ColorKind;
 record OklchBox(double[] lightness, double[] chroma, double[] hue) {
     /** More than conversions to and fro make of a colour, in luminance. */
     static final double SLACK = 2e-4;
+
+    /** Of red, green and blue: WCAG 2.2, relative luminance. */
+    private static final double[] LUMINANCE = {0.2126, 0.7152, 0.0722};
 
     private static final int MOST_BOXES = 12_000;
     private static final double CLOSE = 0.001;
@@ -117,17 +121,15 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
         double[] sin = cosine(hue[0] - 90, hue[1] - 90);
         double[] a = times(chroma, cos);
         double[] b = times(chroma, sin);
-        // OKLab to LMS, cubed, to linear sRGB: the matrices of CSS Color 4, section 10.
-        double[] l = cubed(sum(lightness, 0.3963377773761749, a, 0.2158037573099136, b));
-        double[] m = cubed(sum(lightness, -0.1055613458156586, a, -0.0638541728258133, b));
-        double[] s = cubed(sum(lightness, -0.0894841775298119, a, -1.2914855480194092, b));
-        double[] red = clipped(mixed(4.0767416360759583, l, -3.3077115392580629, m, 0.2309699031821043, s));
-        double[] green = clipped(mixed(-1.2684379732850315, l, 2.6097573492876882, m, -0.3413193760026573, s));
-        double[] blue = clipped(mixed(-0.0041960761386756, l, -0.7034186179359362, m, 1.7076146940746117, s));
-        return new double[] {
-            0.2126 * red[0] + 0.7152 * green[0] + 0.0722 * blue[0],
-            0.2126 * red[1] + 0.7152 * green[1] + 0.0722 * blue[1]
-        };
+        double[][] lms = new double[3][];
+        double[][] rgb = new double[3][];
+        for (int row = 0; row < 3; row++) {
+            lms[row] = cubed(mixed(OklabSteps.lms(row), lightness, a, b));
+        }
+        for (int row = 0; row < 3; row++) {
+            rgb[row] = clipped(mixed(OklabSteps.linearSrgb(row), lms[0], lms[1], lms[2]));
+        }
+        return mixed(LUMINANCE, rgb[0], rgb[1], rgb[2]);
     }
 
     /** Of an interval of degrees. */
@@ -149,14 +151,11 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
         };
     }
 
-    private static double[] sum(double[] base, double x, double[] a, double y, double[] b) {
+    private static double[] mixed(double[] shares, double[] a, double[] b, double[] c) {
         return new double[] {
-            base[0] + least(x, a) + least(y, b), base[1] + most(x, a) + most(y, b),
+            least(shares[0], a) + least(shares[1], b) + least(shares[2], c),
+            most(shares[0], a) + most(shares[1], b) + most(shares[2], c)
         };
-    }
-
-    private static double[] mixed(double x, double[] a, double y, double[] b, double z, double[] c) {
-        return new double[] {least(x, a) + least(y, b) + least(z, c), most(x, a) + most(y, b) + most(z, c)};
     }
 
     private static double least(double x, double[] a) {

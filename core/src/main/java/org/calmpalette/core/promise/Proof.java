@@ -97,7 +97,7 @@ final class Proof {
                 if (!domains.containsKey(c.property())) {
                     Optional<Domain> domain = domain(s, band);
                     if (domain.isEmpty()) {
-                        return Outcome.unproven(Readable.label(s) + " follows another setting");
+                        return Outcome.unproven("“" + s.label() + "” follows another setting");
                     }
                     domains.put(c.property(), domain.get());
                 }

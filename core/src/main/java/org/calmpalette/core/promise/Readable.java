@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.calmpalette.core.Budget;
@@ -62,37 +63,17 @@ public final class Readable {
             "color-scheme");
 
     /** A text whose colours are known as far as choices go, and where the first one like it stands. */
-    private static final class Asked {
-        final Page page;
-        final int element;
-        final int width;
-        final Band band;
-        final double needed;
-        final ColorExpression letters;
-        final List<ColorExpression> grounds;
-        final String why;
-        final Set<String> pages = new TreeSet<>();
-        int parts;
-
-        Asked(
-                Page page,
-                int element,
-                int width,
-                Band band,
-                double needed,
-                ColorExpression letters,
-                List<ColorExpression> grounds,
-                String why) {
-            this.page = page;
-            this.element = element;
-            this.width = width;
-            this.band = band;
-            this.needed = needed;
-            this.letters = letters;
-            this.grounds = grounds;
-            this.why = why;
-        }
-    }
+    private record Asked(
+            Page page,
+            int element,
+            int width,
+            Band band,
+            double needed,
+            ColorExpression letters,
+            List<ColorExpression> grounds,
+            String why,
+            AtomicInteger parts,
+            Set<String> pages) {}
 
     private final Theme theme;
     private final Rendered rendered;
@@ -375,8 +356,19 @@ public final class Readable {
             }
         }
         Asked a = asked.computeIfAbsent(
-                key, k -> new Asked(page, element, width, band, needed, letters, List.copyOf(grounds), why));
-        a.parts++;
+                key,
+                k -> new Asked(
+                        page,
+                        element,
+                        width,
+                        band,
+                        needed,
+                        letters,
+                        List.copyOf(grounds),
+                        why,
+                        new AtomicInteger(),
+                        new TreeSet<>()));
+        a.parts.incrementAndGet();
         a.pages.add(page.source().file());
     }
 
@@ -397,7 +389,7 @@ public final class Readable {
                 PartSelector.unique(a.page, e),
                 words.length() > 60 ? words.substring(0, 60) + "…" : words,
                 a.width,
-                a.parts,
+                a.parts.get(),
                 a.pages,
                 a.needed,
                 o.state(),
@@ -416,10 +408,5 @@ public final class Readable {
         return backdrop.unknown() != null
                 ? Optional.empty()
                 : styles.of(e).colorOf("color").map(c -> backdrop.under(c).ratio());
-    }
-
-    /** Of a setting's label. */
-    static String label(Setting s) {
-        return "“" + s.label() + "”";
     }
 }

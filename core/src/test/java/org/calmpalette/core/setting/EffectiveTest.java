@@ -7,6 +7,7 @@ import java.math.BigDecimal;
 import java.util.Map;
 import java.util.Set;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -19,6 +20,25 @@ class EffectiveTest {
     private static String value(Map<String, Chosen> choices, String key, String band) {
         return Effective.of(PALETTE, choices, Media.NONE)
                 .words(PALETTE.known(key), BANDS.band(band).orElseThrow());
+    }
+
+    /** What is judged beside a choice that is left out itself is judged again beside what is made. */
+    @Test
+    void aChoiceIsJudgedBesideWhatIsLeft() {
+        Palette palette = Themes.of(
+                        "palette.json",
+                        """
+                        {"name": "T", "places": [{"key": "all", "label": "All"}], "settings": [
+                          {"key": "ink", "label": "Ink", "place": "all", "kind": "color", "default": "#000000",
+                           "allowed": {"contrast": [{"with": "paper", "atLeast": 4.5}]}},
+                          {"key": "paper", "label": "Paper", "place": "all", "kind": "color", "default": "#ffffff",
+                           "allowed": {"swatches": ["#ffffff", "#f4f4f4"]}}]}
+                        """)
+                .palette();
+        Effective both =
+                Effective.of(palette, Map.of("ink", Chosen.of("#ffffff"), "paper", Chosen.of("#000000")), Media.NONE);
+        assertThat(both.leftOut()).extracting(LeftOut::key).containsExactly("ink", "paper");
+        assertThat(both.value(palette.known("ink"), palette.bands().widest())).isEqualTo(Value.of("#000000"));
     }
 
     /** Half way from blue to green in OKLab lies outside of sRGB, at color(srgb -0.317 0.666 0.748): it is brought in before it is written. */

@@ -1,0 +1,30 @@
+package org.calmpalette.app.settings;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.util.Map;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Value;
+import org.junit.jupiter.api.Test;
+
+class AllowedFormTest {
+    @Test
+    void contrastsAreDemandedOverPaperOrOverAnyPicture() {
+        Fields fields = new Fields(Map.of(
+                "a.given", new String[] {"1"},
+                "a.mode", new String[] {"any"},
+                "a.contrast0.with", new String[] {"ink"},
+                "a.contrast0.atLeast", new String[] {"7"},
+                "a.contrast0.over", new String[] {"1"},
+                "a.contrast1.with", new String[] {"white"}));
+        ColorKind kind = (ColorKind) AllowedForm.read("color", fields, Value.parts(), Value.of("#123456"));
+        assertThat(kind.contrasts())
+                .containsExactly(
+                        new ColorKind.Needed("ink", new BigDecimal("7"), true),
+                        new ColorKind.Needed("#ffffff", new BigDecimal("4.5"), false));
+        // What was kept is what the form shows again.
+        assertThat(AllowedForm.read("color", new Fields(Map.of()), (Value.Parts) kind.allowed(), Value.of("#123456")))
+                .isEqualTo(kind);
+    }
+}
