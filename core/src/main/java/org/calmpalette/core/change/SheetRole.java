@@ -64,7 +64,7 @@ public record SheetRole(Kind kind, String because, String source) {
             SheetRole role = !file ? MINE : said == null ? of(theme, part) : said(said);
             roles.merge(part.path(), role, (first, second) -> first.lasts() ? second : first);
         }
-        theme.attributes().forEach(part -> roles.put(part.path(), MINE));
+        // Style attributes come after: they are the maker's, and say nothing of whose the stylesheets are.
         if (roles.values().stream().noneMatch(SheetRole::lasts)) {
             mostNeeded(theme, files, roles)
                     .ifPresent(path -> roles.put(
@@ -76,6 +76,7 @@ public record SheetRole(Kind kind, String because, String source) {
                                             : "the pages' own markup needs it most",
                                     "")));
         }
+        theme.attributes().forEach(part -> roles.put(part.path(), MINE));
         return roles;
     }
 

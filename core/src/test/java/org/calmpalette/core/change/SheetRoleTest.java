@@ -50,6 +50,12 @@ class SheetRoleTest {
                 Themes.of("index.html", "<link rel=stylesheet href=a.css>", "a.css", LICENSED + "p { color: red }");
         assertThat(SheetRole.of(theme).get("a.css"))
                 .isEqualTo(new SheetRole(Kind.OWN, "it is the only stylesheet", ""));
+        String page = "<link rel=stylesheet href=a.css><p style='color: red'>x";
+        Theme written = Themes.of("index.html", page, "a.css", LICENSED + "p { color: red }");
+        assertThat(SheetRole.of(written).get("a.css"))
+                .as("a style attribute says nothing of it")
+                .isEqualTo(new SheetRole(Kind.OWN, "it is the only stylesheet", ""));
+        assertThat(SheetRole.of(written).get("index.html").lasts()).isTrue();
     }
 
     @Test
