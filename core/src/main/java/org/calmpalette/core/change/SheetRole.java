@@ -35,6 +35,9 @@ public record SheetRole(Kind kind, String because, String source) {
         BUILT
     }
 
+    /** The attribute that marks a page, and what in it shows one class, as made here from a stylesheet. */
+    public static final String SPECIMEN = "data-specimen";
+
     private static final Set<String> FOLDERS =
             Set.of("vendor", "vendors", "lib", "libs", "node_modules", "third-party", "webjars");
     private static final Pattern VERSION = Pattern.compile("\\bv?\\d+\\.\\d+(\\.\\d+)?\\b");
@@ -49,8 +52,9 @@ public record SheetRole(Kind kind, String because, String source) {
     /**
      * The roles of all stylesheets of a theme by path. What the maker said of one counts (see {@link Palette#sheets()}), then its
      * signs. A theme has a sheet of its maker's: where the signs speak against all of them, it is the one that the markup of the
-     * pages needs most, since theme sheets name a version and a licence in their first comment as frameworks do. Sheets inside of
-     * pages and style attributes are the maker's own.
+     * pages needs most, since theme sheets name a version and a licence in their first comment as frameworks do. Pages that were made
+     * from a sheet ({@link #SPECIMEN}) are no markup of the maker's: of a theme without any other, the signs count. Sheets inside
+     * of pages and style attributes are the maker's own.
      */
     public static Map<String, SheetRole> of(Theme theme) {
         Map<String, SheetRole> roles = new LinkedHashMap<>();
@@ -65,7 +69,9 @@ public record SheetRole(Kind kind, String because, String source) {
             roles.merge(part.path(), role, (first, second) -> first.lasts() ? second : first);
         }
         // Style attributes come after: they are the maker's, and say nothing of whose the stylesheets are.
-        if (roles.values().stream().noneMatch(SheetRole::lasts)) {
+        boolean written = theme.pages().isEmpty()
+                || !theme.pages().stream().allMatch(p -> p.elements().stream().anyMatch(e -> e.hasAttr(SPECIMEN)));
+        if (written && roles.values().stream().noneMatch(SheetRole::lasts)) {
             mostNeeded(theme, files, roles)
                     .ifPresent(path -> roles.put(
                             path,

@@ -97,7 +97,7 @@ public final class Specimen {
             """
       <!DOCTYPE html>
       <html lang="en">
-      <head>
+      <head data-specimen>
         <meta charset="utf-8">
         <meta name="viewport" content="width=device-width, initial-scale=1">
         <title>Specimen of %s</title>

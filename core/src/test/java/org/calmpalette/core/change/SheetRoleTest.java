@@ -2,7 +2,11 @@ package org.calmpalette.core.change;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
+import java.util.List;
 import org.calmpalette.core.change.SheetRole.Kind;
+import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.intake.Specimen;
 import org.calmpalette.core.setting.SheetOwner;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
@@ -56,6 +60,15 @@ class SheetRoleTest {
                 .as("a style attribute says nothing of it")
                 .isEqualTo(new SheetRole(Kind.OWN, "it is the only stylesheet", ""));
         assertThat(SheetRole.of(written).get("index.html").lasts()).isTrue();
+    }
+
+    @Test
+    void aPageThatWasMadeFromASheetIsNoWitnessOfWhoseItIs() {
+        for (String rules : List.of(".alert { color: red }", "p { margin: 0 }")) {
+            byte[] page = Specimen.page(Stylesheet.read("a.css", (LICENSED + rules).getBytes(StandardCharsets.UTF_8)));
+            Theme theme = Themes.of("index.html", new String(page, StandardCharsets.UTF_8), "a.css", LICENSED + rules);
+            assertThat(SheetRole.of(theme).get("a.css").kind()).as(rules).isEqualTo(Kind.LIBRARY);
+        }
     }
 
     @Test
