@@ -74,8 +74,8 @@ final class CheckCommand implements Callable<Integer> {
 
     private static Map<String, Object> answer(Answer a) {
         Map<String, Object> one = new LinkedHashMap<>();
-        one.put("id", "readable " + a.page() + " " + a.selector() + " at " + a.width());
-        one.put("promise", "readable");
+        one.put("id", a.id());
+        one.put("promise", a.promise().key());
         one.put("subject", a.selector());
         one.put("page", a.page());
         one.put("words", a.words());

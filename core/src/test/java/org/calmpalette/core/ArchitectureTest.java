@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Test;
 class ArchitectureTest {
     private static final List<String> ORDER = List.of(
             "color",
+            "paint",
             "css",
             "value",
             "page",

@@ -11,6 +11,8 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.value.ComponentValue;
+import org.calmpalette.core.value.Image;
 
 /**
  * What a colour of an element comes to whatever is chosen: it still holds the custom properties that choices go to. It is read from the
@@ -54,6 +56,32 @@ public sealed interface ColorExpression {
                 .anyMatch(a -> reading.touches(style, a.value(), 0) && !reading.passesBy(style, longhand, a));
     }
 
+    /**
+     * An image of {@code background-image} that reads what is chosen as colours.
+     *
+     * @param image with colours that nothing else has in place of those that are chosen; {@link Image.Url} as it is written
+     * @param stands the custom properties by the colours that stand for them
+     */
+    record Drawn(Image image, Map<Color, String> stands) {
+        /** A colour of the image. */
+        public ColorExpression of(Color color) {
+            return stands.containsKey(color) ? new Chosen(stands.get(color)) : new Fixed(color);
+        }
+    }
+
+    /** The images of an element's background, the uppermost first; empty where they follow what is chosen otherwise than in their colours. */
+    static Optional<List<Drawn>> images(ElementStyle style, Choices choices) {
+        return new Reading(choices).images(style);
+    }
+
+    /**
+     * The custom property that decides all of an element's background, colour and images, and nothing else does; empty where there is no
+     * such.
+     */
+    static Optional<String> background(ElementStyle style, Choices choices) {
+        return new Reading(choices).background(style);
+    }
+
     /** One walk from a colour to what it is made of. */
     final class Reading {
         private static final int DEEPEST = 32;
@@ -88,6 +116,45 @@ public sealed interface ColorExpression {
             return winner.get().invalidAtComputedValueTime()
                     ? new Unread(written)
                     : component(style, longhand, won, depth);
+        }
+
+        /** The winning declaration of a longhand, if no stronger one might win with another choice. */
+        private Optional<CascadedDeclaration> sure(ElementStyle style, String longhand) {
+            List<CascadedDeclaration> candidates = style.candidates(longhand);
+            Optional<ElementStyle.Winner> winner = style.winner(longhand).filter(w -> !w.invalidAtComputedValueTime());
+            CascadedDeclaration won = winner.map(ElementStyle.Winner::applied).orElse(null);
+            for (int i = candidates.size() - 1; i >= 0 && candidates.get(i) != won; i--) {
+                if (touches(style, candidates.get(i).value(), 0)) {
+                    return Optional.empty();
+                }
+            }
+            return Optional.ofNullable(won);
+        }
+
+        private Optional<List<Drawn>> images(ElementStyle style) {
+            Optional<CascadedDeclaration> won = sure(style, "background-image");
+            Marked marked = won.map(a -> marked(style, a, 0)).orElse(null);
+            if (marked == null || marked.others()) {
+                return Optional.empty();
+            }
+            Map<Color, String> stands = new LinkedHashMap<>();
+            marked.stands()
+                    .forEach((css, property) -> stands.put(Color.parse(css).orElseThrow(), property));
+            return marked.part(style, "background-image", won.get())
+                    .map(part -> ComponentValue.commaSeparated(ComponentValue.read(part)))
+                    .filter(all -> all.stream().allMatch(one -> one.size() == 1))
+                    .map(all -> all.stream()
+                            .map(one -> new Drawn(Image.read(one.get(0)), stands))
+                            .toList());
+        }
+
+        private Optional<String> background(ElementStyle style) {
+            Optional<CascadedDeclaration> image = sure(style, "background-image");
+            return image.filter(a -> a.property().equals("background")
+                            && sure(style, "background-color")
+                                    .filter(b -> b == a)
+                                    .isPresent())
+                    .flatMap(a -> reference(style, a.value(), choices.others(), 0));
         }
 
         private ColorExpression handed(ElementStyle style, String longhand, boolean inherits, int depth) {
@@ -160,24 +227,33 @@ public sealed interface ColorExpression {
             Map<String, String> stands = new LinkedHashMap<>();
             boolean others = false;
             for (int i = 0; i < tokens.size(); ) {
-                int end = tokens.opens(i) ? tokens.afterBlock(i, tokens.size()) : i + 1;
+                // What stands in other functions is looked at one by one: a gradient has its colours in brackets.
+                boolean reads =
+                        tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var");
+                int end = reads ? tokens.afterBlock(i, tokens.size()) : i + 1;
                 String text = a.value().substring(tokens.start(i), tokens.end(end - 1));
-                Optional<String> chosen = reference(style, text, depth);
+                Optional<String> chosen = reads ? reference(style, text, choices.colors(), depth) : Optional.empty();
                 if (chosen.isPresent()) {
                     String color = "rgb(" + (1 + stands.size()) + " 2 3)";
                     stands.put(color, chosen.get());
                     out.append(color);
-                } else {
+                } else if (reads) {
                     others |= touches(style, text, 0);
                     out.append(style.variables().substitute(text).orElse(""));
+                } else {
+                    out.append(text);
                 }
                 i = end;
             }
             return new Marked(out.toString(), stands, others);
         }
 
-        /** The custom property of a choice that a text means, where it is one {@code var()} and leads there and nowhere else. */
-        private Optional<String> reference(ElementStyle style, String text, int depth) {
+        /**
+         * The custom property of a choice that a text means, where it is one {@code var()} and leads there and nowhere else.
+         *
+         * @param among the properties that are looked for
+         */
+        private Optional<String> reference(ElementStyle style, String text, Set<String> among, int depth) {
             Tokens tokens = Tokenizer.tokenize(text.strip());
             boolean one = tokens.size() > 1
                     && tokens.is(0, TokenType.FUNCTION)
@@ -198,13 +274,14 @@ public sealed interface ColorExpression {
                         ? reference(
                                 style,
                                 text.strip().substring(tokens.end(comma), tokens.start(tokens.size() - 1)),
+                                among,
                                 depth + 1)
                         : Optional.empty();
             }
             if (isChosen(at, property)) {
-                return choices.colors().contains(property) ? Optional.of(property) : Optional.empty();
+                return among.contains(property) ? Optional.of(property) : Optional.empty();
             }
-            return reference(at, last(at, property).value(), depth + 1);
+            return reference(at, last(at, property).value(), among, depth + 1);
         }
 
         /** Whether a value reads what is chosen, through whatever; more rather than fewer. */

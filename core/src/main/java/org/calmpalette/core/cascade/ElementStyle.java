@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.value.BackgroundLayer;
@@ -161,6 +162,17 @@ public final class ElementStyle {
 
     List<CascadedDeclaration> matchedDeclarations() {
         return matched;
+    }
+
+    /** Whether the same declarations hold for both, in the same order. */
+    public boolean isDecidedAs(ElementStyle other) {
+        return matched.size() == other.matched.size()
+                && IntStream.range(0, matched.size())
+                        .allMatch(i -> matched.get(i).declaration()
+                                        == other.matched.get(i).declaration()
+                                && matched.get(i)
+                                        .value()
+                                        .equals(other.matched.get(i).value()));
     }
 
     private boolean isRightToLeft() {

@@ -11,6 +11,8 @@ import javax.imageio.ImageReadParam;
 import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.paint.ColorRange;
+import org.calmpalette.core.paint.Paint.Veil;
 
 /**
  * What a picture of pixels looks like, to be asked for the colour at a place. Upright, as it is shown. A large picture is read in
@@ -33,16 +35,18 @@ public final class Pixels {
     private final int width;
     private final int height;
     private final boolean stretches;
+    private final boolean whole;
     private final List<Copy> copies = new ArrayList<>();
 
     private Pixels(BufferedImage image, int width, int height) {
-        this(image, width, height, true);
+        this(image, width, height, true, image.getWidth() == width && image.getHeight() == height);
     }
 
-    private Pixels(BufferedImage image, int width, int height, boolean stretches) {
+    private Pixels(BufferedImage image, int width, int height, boolean stretches, boolean whole) {
         this.width = width;
         this.height = height;
         this.stretches = stretches;
+        this.whole = whole;
         int w = image.getWidth();
         int h = image.getHeight();
         float[] data = new float[w * h * 4];
@@ -69,7 +73,7 @@ public final class Pixels {
     /** Empty if the bytes are no picture that is decoded here (PNG, JPEG, GIF, BMP, WebP, and SVG of shapes alone), are broken, or have more than {@link #LARGEST} pixels. */
     public static Optional<Pixels> read(byte[] bytes) {
         if (SvgDrawing.isSvg(bytes)) {
-            return SvgDrawing.of(bytes).map(d -> new Pixels(d.image(), d.width(), d.height(), d.stretches()));
+            return SvgDrawing.of(bytes).map(d -> new Pixels(d.image(), d.width(), d.height(), d.stretches(), false));
         }
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
             ImageReader reader = Engine.reader(in).orElse(null);
@@ -203,6 +207,32 @@ public final class Pixels {
     public Color middle() {
         float[] one = copies.get(copies.size() - 1).data();
         return one[3] == 0 ? Color.WHITE : Color.rgb(one[0] / one[3], one[1] / one[3], one[2] / one[3]);
+    }
+
+    /**
+     * Between what the colours and the alpha of its pixels lie, and so those of the picture at any size that is drawn by averaging; what is
+     * wholly clear has no colour. Empty where not every pixel was read, as of a large picture, or there are none to read, as in SVG.
+     */
+    public Optional<Veil> range() {
+        if (!whole) {
+            return Optional.empty();
+        }
+        float[] data = copies.get(0).data();
+        double[] low = {1, 1, 1};
+        double[] high = {0, 0, 0};
+        double thin = 1;
+        double dense = 0;
+        for (int i = 0; i < data.length; i += 4) {
+            double alpha = data[i + 3];
+            thin = Math.min(thin, alpha);
+            dense = Math.max(dense, alpha);
+            for (int c = 0; alpha > 0 && c < 3; c++) {
+                double v = Math.min(1, data[i + c] / alpha);
+                low[c] = Math.min(low[c], v);
+                high[c] = Math.max(high[c], v);
+            }
+        }
+        return Optional.of(new Veil(dense == 0 ? ColorRange.ANY : new ColorRange(low, high), thin, dense));
     }
 
     /** Whether some pixel lets something through. */

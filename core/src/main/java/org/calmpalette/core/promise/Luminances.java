@@ -29,10 +29,29 @@ record Luminances(List<double[]> intervals) {
         return new Luminances(left);
     }
 
-    Luminances and(double luminance) {
+    Luminances and(Luminances other) {
         List<double[]> all = new ArrayList<>(intervals);
-        all.add(new double[] {luminance, luminance});
+        all.addAll(other.intervals);
         return new Luminances(all);
+    }
+
+    /**
+     * A contrast ratio that one keeps with these who takes, of a dark and a light colour, the one with the higher ratio: it is least where
+     * both have the same.
+     */
+    double better(double dark, double light) {
+        double least = 21;
+        double even = Math.sqrt((dark + 0.05) * (light + 0.05)) - 0.05;
+        for (double[] i : intervals) {
+            for (double y : new double[] {i[0], i[1], Math.max(i[0], Math.min(i[1], even))}) {
+                least = Math.min(least, Math.max(at(y).ratio(at(dark)), at(y).ratio(at(light))));
+            }
+        }
+        return least;
+    }
+
+    static Luminances at(double luminance) {
+        return of(luminance, luminance);
     }
 
     /** A contrast ratio that two colours keep whatever they are of these: no more than the least that is met, 1 to 21. */

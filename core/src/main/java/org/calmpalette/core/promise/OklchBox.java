@@ -3,8 +3,12 @@ package org.calmpalette.core.promise;
 import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
+import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.OklabSteps;
+import org.calmpalette.core.paint.ColorRange;
 import org.calmpalette.core.setting.ColorKind;
 
 /**
@@ -18,6 +22,9 @@ import org.calmpalette.core.setting.ColorKind;
 record OklchBox(double[] lightness, double[] chroma, double[] hue) {
     /** More than conversions to and fro make of a colour, in luminance. */
     static final double SLACK = 2e-4;
+
+    /** The same in a channel as it is encoded: half a step of eight bits, by which a choice is rounded, and a little. */
+    private static final double CHANNEL_SLACK = 0.6 / 255;
 
     /** Of red, green and blue: WCAG 2.2, relative luminance. */
     private static final double[] LUMINANCE = {0.2126, 0.7152, 0.0722};
@@ -37,6 +44,33 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
         if (bounds == null || bounds.chroma() == null) {
             return Luminances.of(0, 1);
         }
+        double[] ends = extremes(boxes(bounds), OklchBox::luminance);
+        return Luminances.of(Math.max(0, ends[0] - SLACK), Math.min(1, ends[1] + SLACK));
+    }
+
+    /** The colours that bounds let pass, as sRGB shows them: each channel from its least to its greatest. */
+    static ColorRange channels(ColorKind.Bounds bounds) {
+        if (bounds == null || bounds.chroma() == null) {
+            return ColorRange.ANY;
+        }
+        double[] low = new double[3];
+        double[] high = new double[3];
+        for (int i = 0; i < 3; i++) {
+            int channel = i;
+            double[] ends = extremes(boxes(bounds), b -> b.linear()[channel]);
+            low[i] = encoded(ends[0]);
+            high[i] = encoded(ends[1]);
+        }
+        return new ColorRange(low, high).wider(CHANNEL_SLACK);
+    }
+
+    private static double encoded(double linear) {
+        return new Color(ColorSpace.SRGB_LINEAR, linear, linear, linear, 1)
+                .toGamut()
+                .c0();
+    }
+
+    private static List<OklchBox> boxes(ColorKind.Bounds bounds) {
         double[] lightness = bounds.lightness() == null
                 ? new double[] {0, 1}
                 : new double[] {from(bounds.lightness()) / 100 - 0.0006, to(bounds.lightness()) / 100 + 0.0006};
@@ -49,14 +83,18 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
             hue = whole ? ALL_HUES : new double[] {start - 0.6, start + size + 0.6};
         }
         OklchBox box = new OklchBox(lightness, chroma, hue);
-        List<OklchBox> all = hue == ALL_HUES || chroma[0] > GREY
+        return hue == ALL_HUES || chroma[0] > GREY
                 ? List.of(box)
                 : List.of(
                         box,
                         new OklchBox(lightness, new double[] {chroma[0], Math.min(chroma[1], GREY * 1.1)}, ALL_HUES));
-        double high = extreme(all, b -> b.luminance()[1], b -> b.middle());
-        double low = -extreme(all, b -> -b.luminance()[0], b -> -b.middle());
-        return Luminances.of(Math.max(0, low - SLACK), Math.min(1, high + SLACK));
+    }
+
+    /** Between the least and the greatest of a value over boxes, near to both. */
+    private static double[] extremes(List<OklchBox> all, Function<OklchBox, double[]> value) {
+        double high = extreme(all, b -> value.apply(b)[1], b -> value.apply(b.middle())[0]);
+        double low = -extreme(all, b -> -value.apply(b)[0], b -> -value.apply(b.middle())[0]);
+        return new double[] {low, high};
     }
 
     private static double from(ColorKind.Span span) {
@@ -109,14 +147,20 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
                 new OklchBox(new double[] {m, lightness[1]}, chroma, hue));
     }
 
-    private double middle() {
+    private OklchBox middle() {
         double[] one = {(lightness[0] + lightness[1]) / 2, (chroma[0] + chroma[1]) / 2, (hue[0] + hue[1]) / 2};
-        return new OklchBox(new double[] {one[0], one[0]}, new double[] {one[1], one[1]}, new double[] {one[2], one[2]})
-                .luminance()[0];
+        return new OklchBox(
+                new double[] {one[0], one[0]}, new double[] {one[1], one[1]}, new double[] {one[2], one[2]});
     }
 
     /** Between what the luminance of every colour in the box lies. */
     double[] luminance() {
+        double[][] rgb = linear();
+        return mixed(LUMINANCE, rgb[0], rgb[1], rgb[2]);
+    }
+
+    /** Between what red, green and blue of every colour in the box lie, linear in light and clipped. */
+    private double[][] linear() {
         double[] cos = cosine(hue[0], hue[1]);
         double[] sin = cosine(hue[0] - 90, hue[1] - 90);
         double[] a = times(chroma, cos);
@@ -129,7 +173,7 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
         for (int row = 0; row < 3; row++) {
             rgb[row] = clipped(mixed(OklabSteps.linearSrgb(row), lms[0], lms[1], lms[2]));
         }
-        return mixed(LUMINANCE, rgb[0], rgb[1], rgb[2]);
+        return rgb;
     }
 
     /** Of an interval of degrees. */

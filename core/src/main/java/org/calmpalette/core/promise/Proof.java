@@ -1,21 +1,24 @@
 package org.calmpalette.core.promise;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
+import java.util.Random;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.paint.ColorRange;
+import org.calmpalette.core.paint.Paint;
+import org.calmpalette.core.paint.Paint.Veil;
+import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKey;
@@ -23,20 +26,24 @@ import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.Media;
+import org.calmpalette.core.setting.NumberKind;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 
 /**
  * Decides whether letters keep a contrast ratio with what is behind them, for every allowed choice of the settings that both hold. Finite
- * lists are gone through; of colours between bounds the luminances that they can have are enclosed ({@link OklchBox}); contrasts that
- * settings demand of each other count as far as they are enforced, which is when a value is chosen and not when it is a default. What is
- * said to be broken has been looked at with the whole cascade.
+ * lists are gone through; of colours between bounds the luminances and channels that they can have are enclosed ({@link OklchBox}), and so
+ * are pictures and gradients by what their pixels can be; contrasts that settings demand of each other count as far as they are enforced,
+ * which is when a value is chosen and not when it is a default. What is said to be broken has been looked at with the whole cascade.
  */
 final class Proof {
     private static final int MOST_COMBINATIONS = 100_000;
     private static final int MOST_TRIES = 20_000;
     private static final int MOST_LOOKED_AT = 12;
+    /** Combinations of lists beside colours between bounds. */
+    private static final int MOST_CASES = 2_000;
     /** Of those that would break it, among which the worst is taken. */
     private static final int ENOUGH = 300;
 
@@ -51,11 +58,14 @@ final class Proof {
         }
     }
 
-    /** What a setting may be in a band. @param finite all of it; null for colours between bounds */
-    private record Domain(Setting setting, ColorKind kind, Color made, List<Color> finite) {}
-
     /** A way to break it that has to be looked at. */
-    private record Try(Map<Domain, Color> colors, double ratio) {}
+    private record Try(Map<String, Color> chosen, double ratio) {}
+
+    /** Looks at a choice as a browser would. */
+    interface Look {
+        /** The contrast of the text with choices; empty if it cannot be told. */
+        Optional<Double> at(Map<String, Chosen> chosen);
+    }
 
     private final Theme theme;
 
@@ -63,329 +73,485 @@ final class Proof {
         this.theme = theme;
     }
 
-    /** Whether all that may be chosen of a setting, and all that it is without a choice, hides what is behind it. */
-    static boolean isOpaque(Setting s, ColorKind kind) {
-        List<Given> all = new ArrayList<>(s.bands().values());
-        all.add(s.given());
-        boolean chosen = kind.opaque()
-                || !kind.swatches().isEmpty()
-                        && kind.swatches().stream()
-                                .allMatch(c -> ColorKind.parse(c).isOpaque());
-        return chosen
-                && all.stream()
-                        .allMatch(g -> g instanceof Given.Fixed f
-                                && f.value() instanceof Value.Text t
-                                && ColorKind.parse(t.text()).isOpaque());
-    }
-
-    /** @param look the contrast that the whole cascade has with choices; empty if it cannot tell */
-    Outcome decide(
-            ColorExpression letters,
-            List<ColorExpression> grounds,
-            double needed,
-            Band band,
-            Function<Map<String, Chosen>, Optional<Double>> look) {
-        Map<String, Domain> domains = new LinkedHashMap<>();
-        List<ColorExpression> all = new ArrayList<>(grounds);
-        all.add(0, letters);
-        for (ColorExpression e : all) {
-            if (e instanceof ColorExpression.Unread u) {
-                return Outcome.unproven("a colour follows a choice: " + u.why());
-            }
-            if (e instanceof ColorExpression.Chosen c) {
-                Setting s = theme.palette().properties().get(c.property());
-                if (!domains.containsKey(c.property())) {
-                    Optional<Domain> domain = domain(s, band);
-                    if (domain.isEmpty()) {
-                        return Outcome.unproven("“" + s.label() + "” follows another setting");
-                    }
-                    domains.put(c.property(), domain.get());
-                }
-            }
-        }
-        List<Domain> variables = List.copyOf(domains.values());
-        Function<Map<Domain, Color>, Double> ratio = colors -> {
-            List<Color> layers = new ArrayList<>();
-            grounds.forEach(g -> layers.add(color(g, domains, colors)));
-            // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
-            layers.add(Color.WHITE);
-            return Contrast.ratioOver(color(letters, domains, colors), layers);
-        };
-        long combinations = 1;
-        for (Domain d : variables) {
-            // Each list is shorter than a million, and more than so many are not gone through.
-            combinations = d.finite() == null
-                    ? Long.MAX_VALUE / 1_000_000
-                    : Math.min(Long.MAX_VALUE / 1_000_000, combinations)
-                            * (combinations >= Long.MAX_VALUE / 1_000_000
-                                    ? 1
-                                    : d.finite().size());
-        }
-        return combinations <= MOST_COMBINATIONS
-                ? finite(variables, needed, band, ratio, look)
-                : bounded(letters, grounds, domains, needed, band, ratio, look);
-    }
-
-    private static Color color(ColorExpression e, Map<String, Domain> domains, Map<Domain, Color> colors) {
-        return e instanceof ColorExpression.Chosen c
-                ? colors.get(domains.get(c.property()))
-                : ((ColorExpression.Fixed) e).color();
-    }
-
-    /** Empty where its default is worked out from another setting. */
-    private Optional<Domain> domain(Setting s, Band band) {
-        ColorKind kind = (ColorKind) s.kind();
-        if (!(s.givenIn(band) instanceof Given.Fixed f)) {
-            return Optional.empty();
-        }
-        Color made = ColorKind.parse(((Value.Text) f.value()).text());
-        boolean fixed = s.shown() != null && s.shown().isNever() || s.bands().containsKey(band.key()) && !s.perBand();
-        Set<Color> all = new LinkedHashSet<>(List.of(made));
-        if (!fixed) {
-            kind.swatches().forEach(c -> all.add(ColorKind.parse(c)));
-        }
-        return Optional.of(new Domain(s, kind, made, fixed || !kind.swatches().isEmpty() ? List.copyOf(all) : null));
-    }
-
-    private Outcome finite(
-            List<Domain> variables,
-            double needed,
-            Band band,
-            Function<Map<Domain, Color>, Double> ratio,
-            Function<Map<String, Chosen>, Optional<Double>> look) {
-        List<Try> broken = new ArrayList<>();
-        double[] worst = {21};
-        each(variables, d -> d.finite(), MOST_COMBINATIONS + 1, colors -> {
-            if (mayBe(colors)) {
-                double r = ratio.apply(colors);
-                worst[0] = Math.min(worst[0], r);
-                if (r < needed) {
-                    broken.add(new Try(Map.copyOf(colors), r));
-                }
-            }
-        });
-        return broken.isEmpty()
-                ? Outcome.kept(worst[0])
-                : looked(broken, needed, band, look)
-                        .orElseGet(() -> Outcome.unproven(String.format(
-                                Locale.ROOT,
-                                "%d combinations would break it, and none of those that were looked at is allowed by itself",
-                                broken.size())));
-    }
-
-    /** Whether no limit of a value, among those that are chosen and not as made, speaks against a combination. */
-    private static boolean mayBe(Map<Domain, Color> colors) {
-        Kind.Around around = new Effective.MediaOnly(org.calmpalette.core.setting.Media.NONE) {
-            @Override
-            public Optional<Value> value(String key) {
-                return colors.entrySet().stream()
-                        .filter(e -> e.getKey().setting().key().equals(key))
-                        .findFirst()
-                        .map(e -> Value.of(ColorKey.of(e.getValue())));
-            }
-        };
-        return colors.entrySet().stream()
-                .allMatch(e -> e.getValue().equals(e.getKey().made())
-                        || e.getKey()
-                                .kind()
-                                .refusal(Value.of(ColorKey.of(e.getValue())), around)
-                                .isEmpty());
-    }
-
-    private interface Visitor {
-        void at(Map<Domain, Color> colors);
-    }
-
-    private static void each(List<Domain> variables, Function<Domain, List<Color>> values, long most, Visitor visitor) {
-        int[] at = new int[variables.size()];
-        List<List<Color>> lists = variables.stream().map(values).toList();
-        for (long n = 0; n < most; n++) {
-            Budget.step();
-            Map<Domain, Color> colors = new LinkedHashMap<>();
-            for (int i = 0; i < at.length; i++) {
-                colors.put(variables.get(i), lists.get(i).get(at[i]));
-            }
-            visitor.at(colors);
-            int i = 0;
-            while (i < at.length && ++at[i] == lists.get(i).size()) {
-                at[i++] = 0;
-            }
-            if (i == at.length) {
-                return;
-            }
-        }
-    }
-
-    /** The worst of what would break it that the theme allows and the cascade confirms. */
-    private Optional<Outcome> looked(
-            List<Try> broken, double needed, Band band, Function<Map<String, Chosen>, Optional<Double>> look) {
-        broken.sort(Comparator.comparingDouble(Try::ratio));
-        for (Try t : broken.subList(0, Math.min(MOST_LOOKED_AT, broken.size()))) {
-            Map<String, Chosen> chosen = new LinkedHashMap<>();
-            Map<String, Value> values = new TreeMap<>();
-            t.colors().forEach((d, color) -> {
-                Value v = Value.of(ColorKey.of(color));
-                if (!color.equals(d.made())) {
-                    values.put(d.setting().key(), v);
-                    chosen.put(
-                            d.setting().key(),
-                            d.setting().bands().containsKey(band.key())
-                                    ? new Chosen(null, Map.of(band.key(), v))
-                                    : Chosen.of(v));
-                }
-            });
-            Effective effective = Effective.of(theme.palette(), chosen, theme.media());
-            Optional<Double> seen =
-                    effective.leftOut().isEmpty() ? look.apply(chosen).filter(r -> r < needed) : Optional.empty();
-            if (seen.isPresent()) {
-                return Optional.of(new Outcome(Answer.State.BROKEN, seen.get(), Optional.of(values), ""));
-            }
-        }
-        return Optional.empty();
-    }
-
-    private Outcome bounded(
-            ColorExpression letters,
-            List<ColorExpression> grounds,
-            Map<String, Domain> domains,
-            double needed,
-            Band band,
-            Function<Map<Domain, Color>, Double> ratio,
-            Function<Map<String, Chosen>, Optional<Double>> look) {
-        List<Domain> variables = List.copyOf(domains.values());
-        ColorExpression ground = grounds.isEmpty() ? new ColorExpression.Fixed(Color.WHITE) : grounds.get(0);
-        Domain front = letters instanceof ColorExpression.Chosen c ? domains.get(c.property()) : null;
-        Domain back = ground instanceof ColorExpression.Chosen c ? domains.get(c.property()) : null;
-        boolean plain = isPlain(letters, front) && isPlain(ground, back) && front != back;
-        if (plain) {
-            double least = least(letters, front, ground, back, needed);
-            if (least >= needed) {
-                return Outcome.kept(least);
-            }
-        }
-        List<Try> broken = new ArrayList<>();
-        each(variables, Proof::samples, MOST_TRIES, colors -> {
-            double r = broken.size() < ENOUGH ? ratio.apply(colors) : needed;
-            if (r < needed && mayBe(colors)) {
-                broken.add(new Try(Map.copyOf(colors), r));
-            }
-        });
-        return looked(broken, needed, band, look)
-                .orElseGet(() -> Outcome.unproven(
-                        plain
-                                ? "colours between these bounds are not told apart closely enough"
-                                : "a colour that may let through lies between bounds"));
-    }
-
-    private static boolean isPlain(ColorExpression e, Domain d) {
-        return d == null ? ((ColorExpression.Fixed) e).color().isOpaque() : isOpaque(d.setting(), d.kind());
-    }
-
-    /** A ratio that is kept: chosen colours among each other, and each with the others as they are made. */
-    private static double least(
-            ColorExpression letters, Domain front, ColorExpression ground, Domain back, double needed) {
-        // What a setting demands of the other is enforced when it is chosen, so that only what is made is left to look
-        // at.
-        boolean frontAsks = front != null && back != null && demands(front, back, needed);
-        boolean backAsks = front != null && back != null && demands(back, front, needed);
-        Luminances a = front == null
-                ? at(((ColorExpression.Fixed) letters).color())
-                : frontAsks ? at(front.made()) : chosen(front).and(luminance(front.made()));
-        Luminances b = back == null
-                ? at(((ColorExpression.Fixed) ground).color())
-                : backAsks ? at(back.made()) : chosen(back).and(luminance(back.made()));
-        double least = a.ratio(b);
-        return frontAsks || backAsks ? Math.min(least, demanded(front, back, needed)) : least;
-    }
-
-    private static double luminance(Color c) {
+    static double luminance(Color c) {
         return Contrast.relativeLuminance(c);
     }
 
-    private static Luminances at(Color c) {
-        return Luminances.of(luminance(c), luminance(c));
+    /** Whether all that may be chosen of a setting, and all that it is without a choice, hides what is behind it. */
+    boolean isOpaque(Setting s) {
+        for (Band band : theme.palette().bands().list()) {
+            if (!isOpaque(Domain.of(s, band), band, 0)) {
+                return false;
+            }
+        }
+        return true;
     }
 
-    private static boolean demands(Domain one, Domain other, double needed) {
-        return one.kind().contrasts().stream()
-                .anyMatch(n ->
-                        n.with().equals(other.setting().key()) && n.atLeast().doubleValue() >= needed);
+    private boolean isOpaque(Domain d, Band band, int depth) {
+        return d.isOpaqueWhenChosen() && isOpaque(d.given(), band, depth);
     }
 
-    private static double demanded(Domain one, Domain other, double needed) {
-        double least = 21;
-        for (Domain d : List.of(one, other)) {
-            Domain against = d == one ? other : one;
-            for (ColorKind.Needed n : d.kind().contrasts()) {
-                if (n.with().equals(against.setting().key()) && n.atLeast().doubleValue() >= needed) {
-                    least = Math.min(least, n.atLeast().doubleValue());
+    private boolean isOpaque(Given given, Band band, int depth) {
+        if (given instanceof Given.Fixed f) {
+            return Domain.color(f).isOpaque();
+        }
+        Given.Follows f = (Given.Follows) given;
+        boolean second = f.how().alsoReads().isEmpty();
+        return depth < 20
+                && second
+                && !(f.how() instanceof Given.Translucent)
+                && theme.palette()
+                        .setting(f.key())
+                        .filter(s -> s.kind() instanceof ColorKind)
+                        .filter(s -> isOpaque(Domain.of(s, band), band, depth + 1))
+                        .isPresent();
+    }
+
+    Outcome decide(ColorExpression letters, Ply under, double needed, Band band, Look look) {
+        return new Deciding(letters, under, needed, band, look).outcome();
+    }
+
+    /** One text in one band. */
+    private final class Deciding {
+        private final ColorExpression letters;
+        private final Ply under;
+        private final double needed;
+        private final Band band;
+        private final Look look;
+        private final Map<String, Domain> domains = new LinkedHashMap<>();
+
+        Deciding(ColorExpression letters, Ply under, double needed, Band band, Look look) {
+            this.letters = letters;
+            this.under = under;
+            this.needed = needed;
+            this.band = band;
+            this.look = look;
+        }
+
+        Outcome outcome() {
+            List<ColorExpression> all = new ArrayList<>(under.colors());
+            all.add(0, letters);
+            for (ColorExpression e : all) {
+                if (e instanceof ColorExpression.Unread u) {
+                    return Outcome.unproven("a colour follows a choice: " + u.why());
                 }
-            }
-        }
-        return least;
-    }
-
-    /** Of what may be chosen. */
-    private static Luminances chosen(Domain d) {
-        if (d.finite() != null) {
-            List<double[]> all = new ArrayList<>();
-            d.finite().forEach(c -> all.add(new double[] {luminance(c), luminance(c)}));
-            return new Luminances(all);
-        }
-        Luminances all = OklchBox.luminances(d.kind().bounds());
-        for (ColorKind.Needed n : d.kind().contrasts()) {
-            Optional<Color> fixed = Color.parse(n.with()).filter(Color::isOpaque);
-            if (fixed.isPresent()) {
-                all = all.keeping(n.atLeast().doubleValue(), luminance(fixed.get()), OklchBox.SLACK);
-            }
-        }
-        return all;
-    }
-
-    /** Colours to try: as made, greys, the corners of what screens show, and those at the bounds. */
-    private static List<Color> samples(Domain d) {
-        if (d.finite() != null) {
-            return d.finite();
-        }
-        Set<Color> all = new LinkedHashSet<>(List.of(d.made()));
-        for (int i = 0; i <= 16; i++) {
-            all.add(Color.rgb(i / 16.0, i / 16.0, i / 16.0));
-        }
-        for (int i = 0; i < 27; i++) {
-            all.add(Color.rgb(i % 3 / 2.0, i / 3 % 3 / 2.0, i / 9 / 2.0));
-        }
-        if (!d.kind().opaque()) {
-            all.add(Color.rgb(1, 1, 1).withAlpha(0));
-            all.add(Color.rgb(0, 0, 0).withAlpha(0.5));
-        }
-        ColorKind.Bounds b = d.kind().bounds();
-        if (b != null) {
-            double[] l = ends(b.lightness(), 0, 100);
-            double[] c = ends(b.chroma(), 0, 0.4);
-            double[] h = ends(b.hue(), 0, 360);
-            double turn = b.hue() == null ? 360 : ((h[1] - h[0]) % 360 + 360) % 360;
-            for (double light : new double[] {l[0], (l[0] + l[1]) / 2, l[1]}) {
-                for (double chroma : new double[] {c[0], (c[0] + c[1]) / 2, c[1]}) {
-                    for (int i = 0; i <= 12; i++) {
-                        Color.parse(String.format(
-                                        Locale.ROOT,
-                                        "oklch(%.4f %.4f %.3f)",
-                                        light / 100,
-                                        chroma,
-                                        h[0] + turn * i / 12))
-                                .ifPresent(x -> all.add(ColorKind.parse(ColorKey.of(x))));
+                if (e instanceof ColorExpression.Chosen c) {
+                    String open = read(theme.palette().properties().get(c.property()));
+                    if (!open.isEmpty()) {
+                        return Outcome.unproven(open);
                     }
                 }
             }
+            long combinations = 1;
+            for (Domain d : domains.values()) {
+                combinations *= d.isFinite() ? d.chosen().size() + 1 : MOST_COMBINATIONS + 1L;
+                combinations = Math.min(combinations, 1L << 40);
+            }
+            return combinations <= MOST_COMBINATIONS ? finite() : bounded();
         }
-        return List.copyOf(all);
+
+        /** Takes up a setting and all that it follows. @return why it cannot be; empty if it can */
+        private String read(Setting s) {
+            if (s == null || !(s.kind() instanceof ColorKind)) {
+                return "what a colour follows is no colour";
+            }
+            if (domains.containsKey(s.key())) {
+                return "";
+            }
+            Domain d = Domain.of(s, band);
+            domains.put(s.key(), d);
+            if (d.given() instanceof Given.Follows f) {
+                List<String> keys = new ArrayList<>(List.of(f.key()));
+                f.how().alsoReads().ifPresent(keys::add);
+                for (String key : keys) {
+                    String open = read(theme.palette().setting(key).orElse(null));
+                    if (!open.isEmpty()) {
+                        return open;
+                    }
+                }
+            }
+            return "";
+        }
+
+        /** The colour of a setting, as made where it is not chosen. */
+        private Color color(String key, Map<String, Color> chosen) {
+            Color own = chosen.get(key);
+            if (own != null) {
+                return own;
+            }
+            Given given = domains.get(key).given();
+            if (given instanceof Given.Fixed f) {
+                return Domain.color(f);
+            }
+            Given.Follows f = (Given.Follows) given;
+            Value value = f.how()
+                    .of(
+                            Value.of(ColorKey.of(color(f.key(), chosen))),
+                            f.how().alsoReads().map(k -> Value.of(ColorKey.of(color(k, chosen)))));
+            return ColorKind.parse(((Value.Text) value).text());
+        }
+
+        private String key(ColorExpression e) {
+            return theme.palette()
+                    .properties()
+                    .get(((ColorExpression.Chosen) e).property())
+                    .key();
+        }
+
+        private double ratio(Map<String, Color> chosen) {
+            return bound(key -> Veil.of(color(key, chosen)));
+        }
+
+        /** A ratio that is kept while each setting is what it is said to be. */
+        private double bound(Function<String, Veil> settings) {
+            Function<ColorExpression, Veil> colors =
+                    e -> e instanceof ColorExpression.Fixed f ? Veil.of(f.color()) : settings.apply(key(e));
+            // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
+            return Paint.seen(paint(under, colors), colors.apply(letters), ColorRange.WHITE)
+                    .leastRatio();
+        }
+
+        private Paint paint(Ply ply, Function<ColorExpression, Veil> colors) {
+            if (ply instanceof Ply.Group g) {
+                return new Paint.Group(
+                        g.all().stream().map(p -> paint(p, colors)).toList(), g.from(), g.to());
+            }
+            return ply instanceof Ply.Letters
+                    ? new Paint.Letters()
+                    : ply instanceof Ply.Plain p
+                            ? colors.apply(p.color())
+                            : ply instanceof Ply.Range r
+                                    ? r.veil()
+                                    : ply instanceof Ply.Gradient g
+                                            ? gradient(g, colors)
+                                            : background(((Ply.Background) ply).property());
+        }
+
+        /** Mixed with premultiplied alpha (CSS Images 3, section 3.4.2): what is wholly clear adds no colour. */
+        private static Veil gradient(Ply.Gradient g, Function<ColorExpression, Veil> colors) {
+            List<Veil> stops = g.colors().stream().map(colors).toList();
+            Veil all = stops.stream().reduce(Veil::and).orElse(Veil.ANYTHING);
+            return stops.stream()
+                    .filter(v -> v.densest() > 0)
+                    .map(Veil::colors)
+                    .reduce(ColorRange::and)
+                    .map(c -> new Veil(c, all.thinnest(), all.densest()))
+                    .orElse(all);
+        }
+
+        /** Its colour alone, or any picture under its shade. */
+        private Paint background(String property) {
+            Setting s = theme.palette().properties().get(property);
+            if (!(s.kind() instanceof BackgroundKind kind) || !(s.givenIn(band) instanceof Given.Fixed made)) {
+                return Veil.ANYTHING;
+            }
+            Value.Parts now = (Value.Parts) made.value();
+            Map<String, Value> fixed = kind.parts().fixed();
+            double least = now.number("strength").doubleValue();
+            double most = least;
+            if (!fixed.containsKey("strength")) {
+                NumberKind strength = (NumberKind) kind.parts().kinds().get("strength");
+                least = Math.min(least, strength.range().lower().doubleValue());
+                most = Math.max(most, strength.range().upper().doubleValue());
+            }
+            Veil overlay = part(kind, now, "overlay");
+            // Rounded to two digits of alpha as it is written: a hundredth at most.
+            Veil shade = new Veil(
+                    overlay.colors(),
+                    Math.max(0, overlay.thinnest() * least / 100 - 0.005),
+                    Math.min(1, overlay.densest() * most / 100 + 0.005));
+            Veil color = part(kind, now, "color");
+            return new Paint.Either(List.of(color, new Paint.Group(List.of(shade, Veil.ANYTHING, color), 1, 1)));
+        }
+
+        private Veil part(BackgroundKind kind, Value.Parts now, String name) {
+            Veil made = Veil.of(ColorKind.parse(now.text(name)));
+            if (kind.parts().fixed().containsKey(name)) {
+                return made;
+            }
+            ColorKind colors = (ColorKind) kind.parts().kinds().get(name);
+            Veil chosen = colors.swatches().isEmpty()
+                    ? new Veil(OklchBox.channels(colors.bounds()), colors.opaque() ? 1 : 0, 1)
+                    : colors.swatches().stream()
+                            .map(c -> Veil.of(ColorKind.parse(c)))
+                            .reduce(Veil::and)
+                            .orElseThrow();
+            return made.and(chosen);
+        }
+
+        private Outcome finite() {
+            List<Try> broken = new ArrayList<>();
+            double[] worst = {21};
+            each(List.copyOf(domains.values()), Domain::chosen, MOST_COMBINATIONS, chosen -> {
+                if (mayBe(chosen)) {
+                    double r = ratio(chosen);
+                    worst[0] = Math.min(worst[0], r);
+                    if (r < needed) {
+                        broken.add(new Try(Map.copyOf(chosen), r));
+                    }
+                }
+            });
+            return broken.isEmpty()
+                    ? Outcome.kept(worst[0])
+                    : looked(broken)
+                            .orElseGet(() -> Outcome.unproven(open(
+                                    worst[0],
+                                    String.format(
+                                            Locale.ROOT,
+                                            "%d combinations would break it, and none of those that were looked at is allowed by itself",
+                                            broken.size()))));
+        }
+
+        /** Why it stays open. */
+        private String open(double worst, String otherwise) {
+            List<String> unsure = under.unsure();
+            return unsure.isEmpty()
+                    ? otherwise
+                    : String.format(
+                            Locale.ROOT,
+                            "%s lies behind it: %s",
+                            String.join(" and ", unsure),
+                            worst < 1.005
+                                    ? "it may be as light or as dark as the text"
+                                    : String.format(
+                                            Locale.ROOT,
+                                            "%.2f to 1 where that is worst, and layout tells whether the text stands there",
+                                            Math.floor(worst * 100) / 100));
+        }
+
+        /** Whether no limit of a value, among those that are chosen, speaks against a combination. */
+        private boolean mayBe(Map<String, Color> chosen) {
+            if (chosen.isEmpty()) {
+                return true;
+            }
+            Kind.Around around = new Effective.MediaOnly(Media.NONE) {
+                @Override
+                public Optional<Value> value(String key) {
+                    return domains.containsKey(key)
+                            ? Optional.of(Value.of(ColorKey.of(color(key, chosen))))
+                            : Optional.empty();
+                }
+            };
+            return chosen.entrySet().stream().allMatch(e -> domains.get(e.getKey())
+                    .kind()
+                    .refusal(Value.of(ColorKey.of(e.getValue())), around)
+                    .isEmpty());
+        }
+
+        /** The worst of what would break it that the theme allows and the cascade confirms. */
+        private Optional<Outcome> looked(List<Try> broken) {
+            broken.sort(Comparator.comparingDouble(Try::ratio)
+                    .thenComparingInt(t -> t.chosen().size()));
+            for (Try t : broken.subList(0, Math.min(MOST_LOOKED_AT, broken.size()))) {
+                Map<String, Chosen> chosen = new LinkedHashMap<>();
+                Map<String, Value> values = new TreeMap<>();
+                t.chosen().forEach((key, color) -> {
+                    Value v = Value.of(ColorKey.of(color));
+                    values.put(key, v);
+                    chosen.put(
+                            key,
+                            domains.get(key).setting().bands().containsKey(band.key())
+                                    ? new Chosen(null, Map.of(band.key(), v))
+                                    : Chosen.of(v));
+                });
+                Effective effective = Effective.of(theme.palette(), chosen, theme.media());
+                if (!effective.leftOut().isEmpty()) {
+                    continue;
+                }
+                // What only layout could tell the cascade, but is known to fill its box, is as it was put together
+                // here.
+                Optional<Double> seen = look.at(chosen)
+                        .or(() -> under.unsure().isEmpty() ? Optional.of(t.ratio()) : Optional.empty())
+                        .filter(r -> r < needed);
+                if (seen.isPresent()) {
+                    return Optional.of(new Outcome(Answer.State.BROKEN, seen.get(), Optional.of(values), ""));
+                }
+            }
+            return Optional.empty();
+        }
+
+        private Outcome bounded() {
+            double least = least();
+            if (least >= needed) {
+                return Outcome.kept(least);
+            }
+            List<Try> broken = new ArrayList<>();
+            each(List.copyOf(domains.values()), Domain::samples, MOST_TRIES, chosen -> {
+                double r = broken.size() < ENOUGH ? ratio(chosen) : needed;
+                if (r < needed && mayBe(chosen)) {
+                    broken.add(new Try(Map.copyOf(chosen), r));
+                }
+            });
+            return looked(broken)
+                    .orElseGet(() -> Outcome.unproven(
+                            open(least, "colours between these bounds are not told apart closely enough")));
+        }
+
+        /** A ratio that is kept, of all ways in which the letters and what lies right under them are chosen or as made. */
+        private double least() {
+            List<Ply> below = Ply.under(under);
+            ColorExpression ground = below == null
+                    ? null
+                    : below.isEmpty()
+                            ? new ColorExpression.Fixed(Color.WHITE)
+                            : below.get(0) instanceof Ply.Plain p ? p.color() : null;
+            Domain front = domain(letters);
+            Domain back = domain(ground);
+            if (front != null && front == back) {
+                return 1;
+            }
+            boolean plain = ground != null && isOpaque(letters) && isOpaque(ground);
+            double least = 21;
+            for (boolean a :
+                    front == null || !front.mayBeChosen() ? new boolean[] {false} : new boolean[] {true, false}) {
+                for (boolean b :
+                        back == null || !back.mayBeChosen() ? new boolean[] {false} : new boolean[] {true, false}) {
+                    double demanded =
+                            Math.max(a ? demanded(front, back, plain) : 0, b ? demanded(back, front, plain) : 0);
+                    least = Math.min(
+                            least,
+                            demanded >= needed
+                                    ? demanded
+                                    : plain ? ratio(front, a, back, b, ground) : cases(front, a, back, b));
+                }
+            }
+            return least;
+        }
+
+        private Domain domain(ColorExpression e) {
+            return e instanceof ColorExpression.Chosen ? domains.get(key(e)) : null;
+        }
+
+        private boolean isOpaque(ColorExpression e) {
+            Domain d = domain(e);
+            return d == null ? ((ColorExpression.Fixed) e).color().isOpaque() : Proof.this.isOpaque(d, band, 0);
+        }
+
+        /** What one demands of the other where it is chosen, 0 for nothing; over whatever lies below, where they do not meet plainly. */
+        private double demanded(Domain one, Domain other, boolean plain) {
+            return one == null || other == null
+                    ? 0
+                    : one.kind().contrasts().stream()
+                            .filter(n -> n.with().equals(other.key()) && (plain || n.anything()))
+                            .mapToDouble(n -> n.atLeast().doubleValue())
+                            .max()
+                            .orElse(0);
+        }
+
+        private double ratio(Domain front, boolean a, Domain back, boolean b, ColorExpression ground) {
+            Luminances behind = back == null
+                    ? Luminances.at(luminance(((ColorExpression.Fixed) ground).color()))
+                    : b ? back.luminances() : made(back);
+            if (front == null) {
+                return Luminances.at(luminance(((ColorExpression.Fixed) letters).color()))
+                        .ratio(behind);
+            }
+            boolean turns = !a
+                    && front.given() instanceof Given.Follows f
+                    && back != null
+                    && f.key().equals(back.key())
+                    && f.how() instanceof Given.Readable;
+            if (turns) {
+                Given.Readable r = (Given.Readable) ((Given.Follows) front.given()).how();
+                return behind.better(luminance(ColorKind.parse(r.dark())), luminance(ColorKind.parse(r.light())));
+            }
+            return (a ? front.luminances() : made(front)).ratio(behind);
+        }
+
+        /** Of what is made, which may follow another one. */
+        private Luminances made(Domain d) {
+            Veil v = madeVeil(d);
+            return v.thinnest() < 1
+                    ? Luminances.of(0, 1)
+                    : Luminances.of(v.colors().darkest(), v.colors().lightest());
+        }
+
+        private Veil madeVeil(Domain d) {
+            if (d.given() instanceof Given.Fixed f) {
+                return Veil.of(Domain.color(f));
+            }
+            Given.Follows f = (Given.Follows) d.given();
+            if (f.how() instanceof Given.Same) {
+                return all(domains.get(f.key()));
+            }
+            if (f.how() instanceof Given.Readable r) {
+                return Veil.of(ColorKind.parse(r.dark())).and(Veil.of(ColorKind.parse(r.light())));
+            }
+            return new Veil(ColorRange.ANY, isOpaque(d.given(), band, 0) ? 1 : 0, 1);
+        }
+
+        private boolean isOpaque(Given given, Band band, int depth) {
+            return Proof.this.isOpaque(given, band, depth);
+        }
+
+        private Veil all(Domain d) {
+            return d.mayBeChosen() ? madeVeil(d).and(d.veil()) : madeVeil(d);
+        }
+
+        /** With lists gone through as far as they are short, and ranges for the rest. */
+        private double cases(Domain front, boolean a, Domain back, boolean b) {
+            List<Domain> listed = new ArrayList<>();
+            long count = 1;
+            for (Domain d : domains.values()) {
+                boolean plainList = d.isFinite() && d.given() instanceof Given.Fixed;
+                if (plainList && count * (d.chosen().size() + 1) <= MOST_CASES) {
+                    count *= d.chosen().size() + 1;
+                    listed.add(d);
+                }
+            }
+            Map<String, Veil> ranges = new LinkedHashMap<>();
+            for (Domain d : domains.values()) {
+                if (!listed.contains(d)) {
+                    ranges.put(
+                            d.key(),
+                            d == front && a || d == back && b
+                                    ? d.veil()
+                                    : d == front || d == back ? madeVeil(d) : all(d));
+                }
+            }
+            double[] least = {21};
+            each(listed, Domain::chosen, MOST_COMBINATIONS, chosen -> {
+                boolean here = (front == null || !listed.contains(front) || chosen.containsKey(front.key()) == a)
+                        && (back == null || !listed.contains(back) || chosen.containsKey(back.key()) == b);
+                if (here) {
+                    least[0] = Math.min(
+                            least[0],
+                            bound(key -> ranges.containsKey(key) ? ranges.get(key) : Veil.of(color(key, chosen))));
+                }
+            });
+            return least[0];
+        }
     }
 
-    private static double[] ends(ColorKind.Span span, double from, double to) {
-        return span == null ? new double[] {from, to} : new double[] {number(span.from()), number(span.to())};
-    }
-
-    private static double number(BigDecimal n) {
-        return n.doubleValue();
+    /** Goes through combinations, each setting as made or as one of its values; some of them at random where there are more than {@code most}. */
+    private static void each(
+            List<Domain> variables,
+            Function<Domain, List<Color>> values,
+            int most,
+            Consumer<Map<String, Color>> visitor) {
+        List<List<Color>> lists = variables.stream().map(values).toList();
+        double all = lists.stream().mapToDouble(l -> l.size() + 1.0).reduce(1, (a, b) -> a * b);
+        boolean some = all > most;
+        Random random = new Random(1);
+        int[] at = new int[lists.size()];
+        for (long n = 0; n < (some ? most : all); n++) {
+            Budget.step();
+            Map<String, Color> chosen = new LinkedHashMap<>();
+            for (int i = 0; i < at.length; i++) {
+                if (at[i] > 0) {
+                    chosen.put(variables.get(i).key(), lists.get(i).get(at[i] - 1));
+                }
+            }
+            visitor.accept(chosen);
+            if (some) {
+                for (int i = 0; i < at.length; i++) {
+                    at[i] = random.nextInt(lists.get(i).size() + 1);
+                }
+            } else {
+                for (int i = 0; i < at.length && ++at[i] > lists.get(i).size(); i++) {
+                    at[i] = 0;
+                }
+            }
+        }
     }
 }

@@ -1,6 +1,7 @@
 package org.calmpalette.core.promise;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -16,13 +17,16 @@ import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.Inactive;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.paint.Paint.Veil;
 import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Breakpoint;
+import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
@@ -46,22 +50,6 @@ public final class Readable {
     private static final int FROM = 320;
     private static final int TO = 2560;
 
-    /** What of a layer must not follow a choice, so that it is the same layer whatever is chosen. */
-    private static final List<String> LAYER = List.of(
-            "background-image",
-            "background-clip",
-            "background-blend-mode",
-            "opacity",
-            "mix-blend-mode",
-            "filter",
-            "backdrop-filter",
-            "position",
-            "transform",
-            "margin-top",
-            "margin-left",
-            "z-index",
-            "color-scheme");
-
     /** A text whose colours are known as far as choices go, and where the first one like it stands. */
     private record Asked(
             Page page,
@@ -70,8 +58,9 @@ public final class Readable {
             Band band,
             double needed,
             ColorExpression letters,
-            List<ColorExpression> grounds,
+            Ply under,
             String why,
+            String state,
             AtomicInteger parts,
             Set<String> pages) {}
 
@@ -80,11 +69,24 @@ public final class Readable {
     private final ColorExpression.Choices choices;
     private final Map<List<Object>, Asked> asked = new LinkedHashMap<>();
     private final boolean containers;
+    private final Gallery gallery;
+    private final Proof proof;
+    private final Map<String, Veil> pictures = new HashMap<>();
+    /** States that some stylesheet looks at. */
+    private final Set<String> states = new TreeSet<>();
+
     private final boolean byPlace;
 
     private Readable(Theme theme) {
         this.theme = theme;
         this.rendered = new Rendered(theme, Map.of());
+        this.gallery = new Gallery(theme);
+        this.proof = new Proof(theme);
+        for (String state : STATES.keySet()) {
+            if (theme.sheets().stream().anyMatch(s -> s.file().text().contains(":" + state))) {
+                states.add(state);
+            }
+        }
         Set<String> colors = new LinkedHashSet<>();
         Set<String> others = new LinkedHashSet<>();
         theme.palette().properties().forEach((property, setting) -> {
@@ -107,15 +109,12 @@ public final class Readable {
                 readable.texts(page, widths.get(i), i + 1 < widths.size() ? widths.get(i + 1) - 1 : TO);
             }
         }
-        Proof proof = new Proof(theme);
         List<Answer> all = new ArrayList<>();
         for (Asked a : readable.asked.values()) {
             Budget.step();
-            all.add(readable.answer(a, proof));
+            all.add(readable.answer(a));
         }
-        all.sort(java.util.Comparator.comparingInt(
-                x -> List.of(Answer.State.BROKEN, Answer.State.UNPROVEN, Answer.State.KEPT)
-                        .indexOf(x.state())));
+        all.sort(java.util.Comparator.comparing(Answer::state));
         return List.copyOf(all);
     }
 
@@ -130,49 +129,165 @@ public final class Readable {
 
     /** @param last width at which the same rules hold */
     private void texts(Page page, int width, int last) {
-        PageStyles styles = rendered.styles(page, Viewport.of(width, HEIGHT), States.NONE);
-        Backdrop.Reader backdrops = new Backdrop.Reader(styles, theme.files()::has);
+        Seen rest = new Seen(page, width, last, States.NONE, "");
+        Map<String, PageStyles> inState = new LinkedHashMap<>();
+        STATES.forEach((state, pseudoClasses) -> {
+            if (states.contains(state)) {
+                inState.put(
+                        state, rendered.styles(page, Viewport.of(width, HEIGHT), (e, s) -> pseudoClasses.contains(s)));
+            }
+        });
         List<Element> all = page.elements();
-        Band band = theme.palette().bands().at(width);
         for (int i = 1; i < all.size(); i++) {
             Element e = all.get(i);
-            boolean says = e.textNodes().stream().anyMatch(t -> !t.isBlank());
-            boolean inBody = e.normalName().equals("body")
-                    || e.parents().stream().anyMatch(p -> p.normalName().equals("body"));
-            if (!says
-                    || !inBody
-                    || Set.of("script", "style", "option", "template", "noscript")
-                            .contains(e.normalName())
-                    || Inactive.holds(e)) {
+            if (!isText(e)) {
                 continue;
             }
+            rest.ask(i, e);
+            for (Map.Entry<String, PageStyles> s : inState.entrySet()) {
+                Element holder = holder(e, s.getKey());
+                if (holder != null && isDecidedOtherwise(e, s.getValue(), rest.styles)) {
+                    new Seen(page, width, last, on(holder, STATES.get(s.getKey())), s.getKey()).ask(i, e);
+                }
+            }
+        }
+    }
+
+    private static boolean isText(Element e) {
+        boolean inBody = e.normalName().equals("body")
+                || e.parents().stream().anyMatch(p -> p.normalName().equals("body"));
+        return inBody
+                && e.textNodes().stream().anyMatch(t -> !t.isBlank())
+                && !Set.of("script", "style", "option", "template", "noscript").contains(e.normalName())
+                && !Inactive.holds(e);
+    }
+
+    /** The pseudo-classes of each state that is asked for. */
+    private static final Map<String, Set<String>> STATES = new java.util.TreeMap<>(Map.of(
+            "active",
+            Set.of("active", "hover", "focus", "focus-within"),
+            "focus",
+            Set.of("focus", "focus-visible", "focus-within"),
+            "hover",
+            Set.of("hover"),
+            "visited",
+            Set.of("visited")));
+
+    private static final Set<String> OF_ALL_AROUND = Set.of("hover", "active", "focus-within");
+
+    /** What has to be in a state for a text to be seen in it: under the pointer it is the text itself, else what can be focused or visited. */
+    private static Element holder(Element e, String state) {
+        if (state.equals("hover")) {
+            return e;
+        }
+        String which = state.equals("visited")
+                ? "a[href]"
+                : "a[href], button, summary, [tabindex], input, select, textarea, label";
+        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
+            if (a.is(which)) {
+                return a;
+            }
+        }
+        return null;
+    }
+
+    private static States on(Element holder, Set<String> pseudoClasses) {
+        return (e, s) -> pseudoClasses.contains(s)
+                && (e == holder || OF_ALL_AROUND.contains(s) && holder.parents().contains(e));
+    }
+
+    /** Whether other declarations hold for an element or what is around it; what holds for boxes of their content is looked at with it. */
+    private static boolean isDecidedOtherwise(Element e, PageStyles one, PageStyles other) {
+        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
+            if (!one.of(a).isDecidedAs(other.of(a))
+                    || !one.of(a, "before").isDecidedAs(other.of(a, "before"))
+                    || !one.of(a, "after").isDecidedAs(other.of(a, "after"))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** A page in one window and state. */
+    private final class Seen {
+        private final Page page;
+        private final int width;
+        private final int last;
+        private final States states;
+        private final String state;
+        private final Band band;
+        private final PageStyles styles;
+        private final Backdrop.Reader backdrops;
+        private final Grounds grounds;
+
+        Seen(Page page, int width, int last, States states, String state) {
+            this.page = page;
+            this.width = width;
+            this.last = last;
+            this.states = states;
+            this.state = state;
+            band = theme.palette().bands().at(width);
+            styles = rendered.styles(page, Viewport.of(width, HEIGHT), states);
+            backdrops = new Backdrop.Reader(styles, theme.files()::has);
+            grounds = new Grounds(styles, choices, gallery, pictures, Readable.this::isOpaque);
+        }
+
+        void ask(int index, Element e) {
             if (styles.isHidden(e)) {
                 if (mayBeShown(styles, e)) {
-                    ask(
-                            page,
-                            i,
-                            width,
-                            band,
-                            4.5,
-                            null,
-                            List.of(),
-                            "it is not shown as made, and a choice may show it");
+                    open(index, "it is not shown as made, and a choice may show it");
                 }
-                continue;
+                return;
             }
             if (mayMatchOtherwise(e)) {
-                ask(
-                        page,
-                        i,
-                        width,
-                        band,
-                        4.5,
-                        null,
-                        List.of(),
-                        "other rules may hold where a choice changes parts or their order");
-                continue;
+                open(index, "other rules may hold where a choice changes parts or their order");
+                return;
             }
-            text(page, i, width, last, styles, backdrops.of(e));
+            Backdrop backdrop = backdrops.of(e);
+            ElementStyle style = styles.of(e);
+            ColorExpression letters = ColorExpression.of(style, "color", choices);
+            if (letters instanceof ColorExpression.Fixed f && f.color().alpha() == 0) {
+                // Letters that nobody is to see: a picture stands for them.
+                return;
+            }
+            if (backdrop.isInvisible() && !followsAround(styles, e, "opacity")) {
+                open(index, "it is wholly clear as made; what shows it is not read");
+                return;
+            }
+            boolean painted = isDeclared(style, "-webkit-text-fill-color", "currentcolor")
+                    || isDeclared(style, "text-shadow", "none")
+                    || ColorExpression.follows(style, "-webkit-text-fill-color", choices)
+                    || ColorExpression.follows(style, "text-shadow", choices);
+            if (painted) {
+                open(index, "a shadow or a fill of the letters takes part");
+                return;
+            }
+            Grounds.Found found = containers
+                    ? Grounds.Found.not("rules hold by the size of a box")
+                    : followsAround(styles, e, "color-scheme")
+                            ? Grounds.Found.not("the scheme follows a choice")
+                            : grounds.under(backdrop);
+            Readable.this.ask(page, index, width, band, needed(e), letters, found.under(), found.why(), state);
+        }
+
+        private void open(int index, String why) {
+            Readable.this.ask(page, index, width, band, 4.5, null, null, why, state);
+        }
+
+        private boolean isDeclared(ElementStyle style, String longhand, String without) {
+            return Painting.declared(style, longhand)
+                    .filter(v -> !v.equalsIgnoreCase(without))
+                    .isPresent();
+        }
+
+        private double needed(Element e) {
+            double needed = Readable.this.needed(styles, e);
+            if (needed < 4.5 && last > width) {
+                // A size may follow the window's width.
+                needed = Math.max(
+                        needed, Readable.this.needed(rendered.styles(page, Viewport.of(last, HEIGHT), states), e));
+            }
+            return needed;
         }
     }
 
@@ -205,115 +320,12 @@ public final class Readable {
         return followsAround(styles, e, "display") || followsAround(styles, e, "visibility");
     }
 
-    private void text(Page page, int index, int width, int last, PageStyles styles, Backdrop backdrop) {
-        Element e = page.elements().get(index);
-        Band band = theme.palette().bands().at(width);
-        ElementStyle style = styles.of(e);
-        double needed = needed(styles, e);
-        if (needed < 4.5 && last > width) {
-            // A size may follow the window's width.
-            needed = Math.max(needed, needed(rendered.styles(page, Viewport.of(last, HEIGHT), States.NONE), e));
-        }
-        ColorExpression letters = ColorExpression.of(style, "color", choices);
-        boolean painted = Painting.declared(style, "-webkit-text-fill-color").isPresent()
-                || Painting.declared(style, "text-shadow")
-                        .filter(s -> !s.equals("none"))
-                        .isPresent()
-                || ColorExpression.follows(style, "-webkit-text-fill-color", choices)
-                || ColorExpression.follows(style, "text-shadow", choices);
-        if (painted) {
-            ask(page, index, width, band, needed, letters, List.of(), "a shadow or a fill of the letters takes part");
-            return;
-        }
-        List<ColorExpression> grounds = new ArrayList<>();
-        String why = containers
-                ? "rules hold by the size of a box"
-                : followsAround(styles, e, "color-scheme")
-                        ? "the scheme follows a choice"
-                        : grounds(styles, backdrop, grounds);
-        ask(page, index, width, band, needed, letters, grounds, why);
-    }
-
-    /** Fills in what lies behind, down to what hides all else. @return why it is not known; empty where it is */
-    private String grounds(PageStyles styles, Backdrop backdrop, List<ColorExpression> grounds) {
-        List<Backdrop.Layer> layers = backdrop.layers();
-        boolean floats = false;
-        for (int i = 0; i < layers.size(); i++) {
-            Backdrop.Layer layer = layers.get(i);
-            ElementStyle style = styles.of(layer.element());
-            if (style.is("visibility", "hidden")
-                    || style.is("display", "contents")
-                    || style.computed("background-clip").contains("text")) {
-                return "what is around it paints nothing there";
-            }
-            if (layer.generated() != null) {
-                return "a generated box lies there";
-            }
-            if (!layer.beneath().isEmpty()) {
-                return "the page below it changes, or something lies below it";
-            }
-            if (layer.unknown() != null && layer.unknown() != Backdrop.Unknown.MOVED) {
-                return switch (layer.unknown()) {
-                    case PICTURE -> "a picture lies behind it";
-                    case GRADIENT -> "a gradient lies behind it";
-                    case FILTER -> "a filter changes it";
-                    case BLEND_MODE -> "it is blended with what is behind it";
-                    default -> "a background that is not read lies behind it";
-                };
-            }
-            for (String longhand : LAYER) {
-                if (ColorExpression.follows(style, longhand, choices)) {
-                    return longhand + " of what is behind it follows a choice";
-                }
-            }
-            if (layer.opacity() != 1) {
-                return "an opacity takes part";
-            }
-            ColorExpression ground = ColorExpression.of(style, "background-color", choices);
-            boolean clear =
-                    ground instanceof ColorExpression.Fixed f && f.color().alpha() == 0;
-            if (floats && !clear) {
-                return "it floats, and may leave the box behind it";
-            }
-            floats |= !style.is("float", "none");
-            if (!clear) {
-                grounds.add(ground);
-            }
-            if (isOpaque(ground)) {
-                return around(styles, layers.subList(i + 1, layers.size()));
-            }
-            if (layer.unknown() == Backdrop.Unknown.MOVED) {
-                return "it was moved, and may lie over anything";
-            }
-        }
-        return "";
-    }
-
-    /** What is hidden may still change what hides it. */
-    private String around(PageStyles styles, List<Backdrop.Layer> layers) {
-        for (Backdrop.Layer layer : layers) {
-            boolean changes = layer.generated() == null
-                    && (layer.opacity() != 1
-                            || layer.unknown() == Backdrop.Unknown.FILTER
-                            || layer.unknown() == Backdrop.Unknown.BLEND_MODE);
-            if (changes) {
-                return "an opacity, a filter or a blend mode around it takes part";
-            }
-            for (String longhand : List.of("opacity", "filter", "mix-blend-mode")) {
-                if (ColorExpression.follows(styles.of(layer.element()), longhand, choices)) {
-                    return longhand + " around it follows a choice";
-                }
-            }
-        }
-        return "";
-    }
-
     private boolean isOpaque(ColorExpression e) {
         return e instanceof ColorExpression.Fixed f
                 ? f.color().isOpaque()
                 : e instanceof ColorExpression.Chosen c
-                        && theme.palette().properties().get(c.property()).kind() instanceof ColorKind kind
-                        && Proof.isOpaque(theme.palette().properties().get(c.property()), kind);
+                        && theme.palette().properties().get(c.property()).kind() instanceof ColorKind
+                        && proof.isOpaque(theme.palette().properties().get(c.property()));
     }
 
     /** 4.5 where a choice may make a large text a small one. */
@@ -339,21 +351,25 @@ public final class Readable {
             Band band,
             double needed,
             ColorExpression letters,
-            List<ColorExpression> grounds,
-            String why) {
-        List<Object> key = new ArrayList<>(List.of(String.valueOf(letters), List.copyOf(grounds), needed, why));
+            Ply under,
+            String why,
+            String state) {
+        List<Object> key = new ArrayList<>(List.of(String.valueOf(letters), String.valueOf(under), needed, why));
         if (!why.isEmpty()) {
             key.add(page.source().file() + " " + element);
         } else {
             // The same question in two bands, unless the settings are made otherwise in one of them.
-            for (ColorExpression e :
-                    Stream.concat(Stream.of(letters), grounds.stream()).toList()) {
-                if (e instanceof ColorExpression.Chosen c) {
-                    Setting s = theme.palette().properties().get(c.property());
-                    key.add(s.givenIn(band));
-                    key.add(s.bands().containsKey(band.key()));
-                }
-            }
+            Stream.concat(
+                            Stream.concat(Stream.of(letters), under.colors().stream())
+                                    .filter(ColorExpression.Chosen.class::isInstance)
+                                    .map(e -> ((ColorExpression.Chosen) e).property()),
+                            under.backgrounds().stream())
+                    .distinct()
+                    .flatMap(p -> withFollowed(theme.palette().properties().get(p)).stream())
+                    .forEach(s -> {
+                        key.add(s.givenIn(band));
+                        key.add(s.bands().containsKey(band.key()));
+                    });
         }
         Asked a = asked.computeIfAbsent(
                 key,
@@ -364,17 +380,32 @@ public final class Readable {
                         band,
                         needed,
                         letters,
-                        List.copyOf(grounds),
+                        under,
                         why,
+                        state,
                         new AtomicInteger(),
                         new TreeSet<>()));
         a.parts.incrementAndGet();
         a.pages.add(page.source().file());
     }
 
-    private Answer answer(Asked a, Proof proof) {
+    /** A setting and all that it follows. */
+    private Set<Setting> withFollowed(Setting s) {
+        Set<Setting> all = new LinkedHashSet<>();
+        List<Setting> open = new ArrayList<>(List.of(s));
+        while (!open.isEmpty()) {
+            Setting next = open.remove(open.size() - 1);
+            if (all.add(next)) {
+                next.following().forEach(f -> Stream.concat(Stream.of(f.key()), f.how().alsoReads().stream())
+                        .forEach(k -> theme.palette().setting(k).ifPresent(open::add)));
+            }
+        }
+        return all;
+    }
+
+    private Answer answer(Asked a) {
         Proof.Outcome o = a.why.isEmpty()
-                ? proof.decide(a.letters, a.grounds, a.needed, a.band, chosen -> ratio(a, chosen))
+                ? proof.decide(a.letters, a.under, a.needed, a.band, chosen -> ratio(a, chosen))
                 : Proof.Outcome.unproven(a.why);
         Element e = a.page.elements().get(a.element);
         String words = e.textNodes().stream()
@@ -384,11 +415,13 @@ public final class Readable {
                 .findFirst()
                 .orElse("");
         return new Answer(
+                Promise.READABLE,
                 a.page.source().file(),
                 a.element,
                 PartSelector.unique(a.page, e),
                 words.length() > 60 ? words.substring(0, 60) + "…" : words,
                 a.width,
+                a.state,
                 a.parts.get(),
                 a.pages,
                 a.needed,
@@ -402,11 +435,15 @@ public final class Readable {
     private Optional<Double> ratio(Asked a, Map<String, org.calmpalette.core.setting.Chosen> chosen) {
         Rendered with = new Rendered(theme, chosen);
         Page page = with.page(a.page.source().file()).orElseThrow();
-        PageStyles styles = with.styles(page, Viewport.of(a.width, HEIGHT), States.NONE);
         Element e = page.elements().get(a.element);
+        Element holder = a.state.isEmpty() ? null : holder(e, a.state);
+        States states = holder == null ? States.NONE : on(holder, STATES.get(a.state));
+        PageStyles styles = with.styles(page, Viewport.of(a.width, HEIGHT), states);
         Backdrop backdrop = new Backdrop.Reader(styles, theme.files()::has).of(e);
-        return backdrop.unknown() != null
-                ? Optional.empty()
-                : styles.of(e).colorOf("color").map(c -> backdrop.under(c).ratio());
+        Optional<Color> letters = styles.of(e).colorOf("color");
+        // Of a gradient the best place is told: where the text stands on it, layout decides.
+        return backdrop.unknown() == null
+                ? letters.map(c -> backdrop.under(c).ratio())
+                : letters.flatMap(backdrop::range).map(Backdrop.Range::most);
     }
 }

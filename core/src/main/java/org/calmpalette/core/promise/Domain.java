@@ -1,0 +1,134 @@
+package org.calmpalette.core.promise;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.paint.ColorRange;
+import org.calmpalette.core.paint.Paint.Veil;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+
+/**
+ * What a colour setting may be in a band.
+ *
+ * @param given what it is where nobody chooses
+ * @param chosen all that may be chosen; null for colours between bounds
+ */
+record Domain(Setting setting, ColorKind kind, Given given, List<Color> chosen) {
+    static Domain of(Setting s, Band band) {
+        ColorKind kind = (ColorKind) s.kind();
+        Given given = s.givenIn(band);
+        boolean fixed = s.shown() != null && s.shown().isNever() || s.bands().containsKey(band.key()) && !s.perBand();
+        List<Color> swatches = kind.swatches().stream().map(ColorKind::parse).toList();
+        Color made = given instanceof Given.Fixed f ? color(f) : null;
+        List<Color> others = swatches.stream().filter(c -> !c.equals(made)).toList();
+        return new Domain(s, kind, given, fixed ? List.of() : swatches.isEmpty() ? null : others);
+    }
+
+    static Color color(Given.Fixed given) {
+        return ColorKind.parse(((Value.Text) given.value()).text());
+    }
+
+    String key() {
+        return setting.key();
+    }
+
+    boolean isFinite() {
+        return chosen != null;
+    }
+
+    boolean mayBeChosen() {
+        return chosen == null || !chosen.isEmpty();
+    }
+
+    /** Whether it hides what is behind it, whatever is chosen of it. */
+    boolean isOpaqueWhenChosen() {
+        return chosen == null ? kind.opaque() : chosen.stream().allMatch(Color::isOpaque);
+    }
+
+    /** Luminances of what may be chosen, whatever alpha it has. */
+    Luminances luminances() {
+        if (isFinite()) {
+            return chosen.stream()
+                    .map(c -> Luminances.at(Proof.luminance(c)))
+                    .reduce(Luminances::and)
+                    .orElseThrow();
+        }
+        Luminances all = OklchBox.luminances(kind.bounds());
+        for (ColorKind.Needed n : kind.contrasts()) {
+            // A colour that lets through is judged over white there, and may be another one here.
+            if (!n.anything() && kind.opaque()) {
+                Color fixed = Color.parse(n.with()).filter(Color::isOpaque).orElse(null);
+                if (fixed != null) {
+                    all = all.keeping(n.atLeast().doubleValue(), Proof.luminance(fixed), OklchBox.SLACK);
+                }
+            }
+        }
+        return all;
+    }
+
+    /** The range of what may be chosen. */
+    Veil veil() {
+        if (isFinite()) {
+            return chosen.stream().map(Veil::of).reduce(Veil::and).orElseThrow();
+        }
+        ColorRange range = OklchBox.channels(kind.bounds());
+        return new Veil(range, kind.opaque() ? 1 : 0, 1);
+    }
+
+    /** Colours to try: greys, the corners of what screens show, and those at the bounds. */
+    List<Color> samples() {
+        if (isFinite()) {
+            return chosen;
+        }
+        Set<Color> all = new LinkedHashSet<>();
+        for (int i = 0; i <= 16; i++) {
+            all.add(Color.rgb(i / 16.0, i / 16.0, i / 16.0));
+        }
+        for (int i = 0; i < 27; i++) {
+            all.add(Color.rgb(i % 3 / 2.0, i / 3 % 3 / 2.0, i / 9 / 2.0));
+        }
+        if (!kind.opaque()) {
+            all.add(Color.rgb(1, 1, 1).withAlpha(0));
+            all.add(Color.rgb(0, 0, 0).withAlpha(0.5));
+            all.add(Color.rgb(1, 1, 1).withAlpha(0.5));
+        }
+        ColorKind.Bounds b = kind.bounds();
+        if (b != null) {
+            double[] l = ends(b.lightness(), 0, 100);
+            double[] c = ends(b.chroma(), 0, 0.4);
+            double[] h = ends(b.hue(), 0, 360);
+            double turn = b.hue() == null ? 360 : ((h[1] - h[0]) % 360 + 360) % 360;
+            for (double light : new double[] {l[0], (l[0] + l[1]) / 2, l[1]}) {
+                for (double chroma : new double[] {c[0], (c[0] + c[1]) / 2, c[1]}) {
+                    for (int i = 0; i <= 12; i++) {
+                        Color.parse(String.format(
+                                        Locale.ROOT,
+                                        "oklch(%.4f %.4f %.3f)",
+                                        light / 100,
+                                        chroma,
+                                        h[0] + turn * i / 12))
+                                .ifPresent(x -> all.add(ColorKind.parse(ColorKey.of(x))));
+                    }
+                }
+            }
+        }
+        return new ArrayList<>(all);
+    }
+
+    private static double[] ends(ColorKind.Span span, double from, double to) {
+        return span == null ? new double[] {from, to} : new double[] {number(span.from()), number(span.to())};
+    }
+
+    private static double number(BigDecimal n) {
+        return n.doubleValue();
+    }
+}

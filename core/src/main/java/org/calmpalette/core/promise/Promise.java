@@ -1,0 +1,39 @@
+package org.calmpalette.core.promise;
+
+import java.util.Locale;
+
+/** What a theme promises its owners: it holds for every choice that is allowed, at every window width from 320 to 2560 px. */
+public enum Promise {
+    READABLE(
+            "Readable",
+            "Every text keeps its contrast with what lies behind it: 4.5 to 1, or 3 to 1 where it is large."),
+    WHOLE(
+            "Whole",
+            "Nothing that is chosen leaves a link or a picture without words, a second first heading, or a link to nowhere."),
+    STILL("Still", "Every movement stops for visitors who ask for less of it, and every video has a poster."),
+    LIGHT("Light", "The pictures that a page loads stay within a weight."),
+    EFFECTIVE("Effective", "Each setting changes something on some page."),
+    SOUND("Sound", "Defaults and schemes are allowed, and what follows another setting finds it.");
+
+    private final String label;
+    private final String holds;
+
+    Promise(String label, String holds) {
+        this.label = label;
+        this.holds = holds;
+    }
+
+    /** As answers name it, such as {@code readable}. */
+    public String key() {
+        return name().toLowerCase(Locale.ROOT);
+    }
+
+    public String label() {
+        return label;
+    }
+
+    /** When it holds, in a sentence. */
+    public String holds() {
+        return holds;
+    }
+}
