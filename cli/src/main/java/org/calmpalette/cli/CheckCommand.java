@@ -11,7 +11,8 @@ import java.util.concurrent.Callable;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.intake.ThemeFolder;
 import org.calmpalette.core.promise.Answer;
-import org.calmpalette.core.promise.Readable;
+import org.calmpalette.core.promise.Promise;
+import org.calmpalette.core.promise.Promises;
 import org.calmpalette.core.theme.Theme;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -23,7 +24,8 @@ import picocli.CommandLine.Spec;
         name = "check",
         mixinStandardHelpOptions = true,
         description = {
-            "Whether every text of a theme (folder or zip) can be read, whatever an owner chooses of what is allowed.",
+            "What a theme (folder or zip) promises its owners, whatever they choose of what is allowed: that texts can be read, nothing is "
+                    + "left empty, movement stops for who asks for it, settings do something and are allowed.",
             "Exit 0 when nothing is broken, 1 when something is, 2 when the theme cannot be read. What is not decided is told."
         })
 final class CheckCommand implements Callable<Integer> {
@@ -36,6 +38,15 @@ final class CheckCommand implements Callable<Integer> {
     @Option(names = "--json", description = "Answer as JSON.")
     private boolean json;
 
+    @Option(names = "--junit", paramLabel = "FILE", description = "Also write JUnit XML, a test case for each.")
+    private Path junit;
+
+    @Option(
+            names = "--sarif",
+            paramLabel = "FILE",
+            description = "Also write SARIF 2.1.0, with file and line of what is broken.")
+    private Path sarif;
+
     @Option(names = "--cases", paramLabel = "FILE", description = "JSON Lines with \"path\".")
     private Path cases;
 
@@ -44,28 +55,37 @@ final class CheckCommand implements Callable<Integer> {
         PrintWriter out = spec.commandLine().getOut();
         if (cases != null) {
             return Answers.each(
-                    cases, out, given -> answer(check(Path.of(given.path("path").asString("")))));
+                    cases,
+                    out,
+                    given -> answer(Promises.of(read(Path.of(given.path("path").asString(""))))));
         }
         if (path == null) {
             throw new BadInputException("A path is needed.", "Name a theme's folder or zip.");
         }
-        List<Answer> answers = check(path);
+        Theme theme = read(path);
+        List<Answer> answers = Promises.of(theme);
+        if (junit != null) {
+            Reports.write(junit, Reports.junit(theme, answers));
+        }
+        if (sarif != null) {
+            Reports.write(sarif, Reports.sarif(theme, answers));
+        }
         if (json) {
             Answers.print(out, answer(answers));
         } else {
             print(answers, out);
         }
-        return answers.stream().anyMatch(a -> a.state() == Answer.State.BROKEN) ? 1 : 0;
+        return answers.stream().anyMatch(Answer::isBroken) ? 1 : 0;
     }
 
-    private static List<Answer> check(Path path) throws IOException {
+    private static Theme read(Path path) throws IOException {
         Theme theme = ThemeFolder.read(path);
         if (theme.pages().isEmpty()) {
             throw new BadInputException(
                     path + " holds no page, so there is no text to promise anything of.",
                     "Name a theme with its HTML pages, as a folder or zip.");
         }
-        return Readable.of(theme);
+        return theme;
     }
 
     private static Map<String, Object> answer(List<Answer> answers) {
@@ -73,16 +93,18 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private static Map<String, Object> answer(Answer a) {
+        boolean counted = a.promise() == Promise.READABLE;
         Map<String, Object> one = new LinkedHashMap<>();
         one.put("id", a.id());
         one.put("promise", a.promise().key());
         one.put("subject", a.selector());
         one.put("page", a.page());
         one.put("words", a.words());
+        one.put("pseudoClass", a.pseudoClass());
         one.put("parts", a.parts());
         one.put("state", a.state().name().toLowerCase(Locale.ROOT));
-        one.put("worst", a.state() == Answer.State.UNPROVEN ? null : a.worst());
-        one.put("needed", a.needed());
+        one.put("worst", !counted || a.state() == Answer.State.UNPROVEN ? null : a.worst());
+        one.put("needed", counted ? a.needed() : null);
         one.put(
                 "case",
                 a.broken()
@@ -98,46 +120,32 @@ final class CheckCommand implements Callable<Integer> {
 
     private static void print(List<Answer> answers, PrintWriter out) {
         for (Answer a : answers) {
-            String where = a.page() + "  " + a.selector() + "  “" + a.words() + "”";
-            switch (a.state()) {
-                case BROKEN ->
-                    out.printf(
-                            Locale.ROOT,
-                            "broken    %s%n          %.2f to 1 at %d px, %s is needed, %s%n",
-                            where,
-                            Math.floor(a.worst() * 100) / 100,
-                            a.width(),
-                            a.needed() == 3 ? "3" : "4.5",
-                            chosen(a));
-                case UNPROVEN -> out.printf("unproven  %s%n          %s%n", where, a.why());
-                default ->
-                    out.printf(
-                            Locale.ROOT,
-                            "kept      %s%n          never below %.2f to 1%n",
-                            where,
-                            Math.floor(a.worst() * 100) / 100);
+            out.printf(
+                    "%-9s %-9s %s%s  “%s”%n",
+                    a.state().name().toLowerCase(Locale.ROOT),
+                    a.promise().key(),
+                    a.page().isEmpty() ? "" : a.page() + "  ",
+                    a.selector(),
+                    a.words());
+            if (!a.inWords().isEmpty()) {
+                out.printf("          %s%n", a.inWords());
             }
         }
-        long broken =
-                answers.stream().filter(a -> a.state() == Answer.State.BROKEN).count();
-        long open =
-                answers.stream().filter(a -> a.state() == Answer.State.UNPROVEN).count();
-        out.printf(
-                "%nReadable, at rest and in a light scheme: %d kept, %d broken, %d not decided.%n",
-                answers.size() - broken - open, broken, open);
+        out.println();
+        for (Promise p : Promise.values()) {
+            List<Answer> of = answers.stream().filter(a -> a.promise() == p).toList();
+            out.printf(
+                    "%-10s %d kept, %d broken, %d not decided. %s%n",
+                    p.label(),
+                    count(of, Answer.State.KEPT),
+                    count(of, Answer.State.BROKEN),
+                    count(of, Answer.State.UNPROVEN),
+                    p.holds());
+        }
         out.flush();
     }
 
-    private static String chosen(Answer a) {
-        Map<String, ?> values = a.broken().orElseThrow();
-        return values.isEmpty()
-                ? "as made"
-                : "with "
-                        + String.join(
-                                ", ",
-                                a.broken().orElseThrow().entrySet().stream()
-                                        .map(e -> e.getKey() + " "
-                                                + e.getValue().json().toString().replace("\"", ""))
-                                        .toList());
+    private static long count(List<Answer> answers, Answer.State state) {
+        return answers.stream().filter(a -> a.state() == state).count();
     }
 }

@@ -287,7 +287,9 @@ class CalmTest {
         file(
                 "t/index.html",
                 "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><h1>One</h1><p>Two</p><q>Three</q></body></html>");
-        file("t/a.css", "body { background: #ffffff } h1 { color: #000000 } p { color: var(--ink) } q { opacity: .5 }");
+        file(
+                "t/a.css",
+                "body { background: #ffffff } h1 { color: #000000 } p { color: var(--ink) } q { filter: blur(1px) }");
         file(
                 "t/palette.json",
                 "{\"places\":[{\"key\":\"p\",\"label\":\"P\"}],\"settings\":[{\"key\":\"ink\",\"label\":\"Ink\",\"kind\":\"color\","
@@ -295,15 +297,50 @@ class CalmTest {
         Answer answer = calm("check", folder.resolve("t").toString(), "--json");
         assertThat(answer.exit()).isEqualTo(1);
         JsonNode promises = answer.json().get("promises");
-        assertThat(promises.findValuesAsString("state")).containsExactly("broken", "unproven", "kept");
-        assertThat(promises.findValuesAsString("subject")).containsExactly("p", "q", "h1");
+        assertThat(promises.findValuesAsString("state"))
+                .containsExactly("broken", "unproven", "kept", "kept", "kept", "kept", "kept");
+        assertThat(promises.findValuesAsString("subject"))
+                .containsExactly("p", "q", "h1", "html", "html", "ink", "ink");
+        assertThat(promises.findValuesAsString("promise"))
+                .containsExactly("readable", "readable", "readable", "whole", "still", "effective", "sound");
         assertThat(promises.get(0).get("case").get("settings").toString()).isEqualTo("{\"ink\":\"#999999\"}");
         // (1 + 0.05) / (0.3185 + 0.05) by WCAG 2.2, relative luminance of #999999.
         assertThat(promises.get(0).get("worst").doubleValue()).isCloseTo(2.849, within(0.001));
         assertThat(promises.get(2).get("worst").doubleValue()).isEqualTo(21);
         assertThat(calm("check", folder.resolve("t").toString()).out())
                 .contains("2.84 to 1 at 320 px, 4.5 is needed, with ink #999999", "1 kept, 1 broken, 1 not decided");
+        Path junit = folder.resolve("j.xml");
+        Path sarif = folder.resolve("s.sarif");
+        assertThat(calm(
+                                "check",
+                                folder.resolve("t").toString(),
+                                "--junit",
+                                junit.toString(),
+                                "--sarif",
+                                sarif.toString())
+                        .exit())
+                .isEqualTo(1);
+        assertThat(Files.readString(junit))
+                .contains(
+                        "<testsuite name=\"readable\" tests=\"3\" failures=\"1\" skipped=\"1\">",
+                        "file=\"index.html\" line=\"1\"",
+                        "<failure message=\"2.84 to 1 at 320 px");
+        JsonNode run = JsonMapper.shared()
+                .readTree(Files.readString(sarif))
+                .get("runs")
+                .get(0);
+        assertThat(run.get("results").findValuesAsString("kind")).containsExactly("fail", "open");
+        assertThat(run.get("results").get(0).toString()).contains("\"uri\":\"index.html\"", "\"startLine\":1");
+        assertThat(run.get("tool").get("driver").get("rules")).hasSize(5);
+        assertThat(calm(
+                                "check",
+                                folder.resolve("t").toString(),
+                                "--junit",
+                                folder.resolve("none/j.xml").toString())
+                        .exit())
+                .isEqualTo(2);
         Files.writeString(folder.resolve("t/a.css"), "body { background: #ffffff }");
+        Files.delete(folder.resolve("t/palette.json"));
         assertThat(calm("check", folder.resolve("t").toString()).exit()).isZero();
         Path sheet = Files.writeString(folder.resolve("alone.css"), "p { color: red }");
         assertThat(calm("check", sheet.toString()).exit())

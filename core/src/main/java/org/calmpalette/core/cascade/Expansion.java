@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSyntax;
 import org.calmpalette.core.value.ComponentValue;
@@ -146,6 +147,9 @@ final class Expansion {
             case "font" -> {
                 return font(parts, out);
             }
+            case "animation" -> {
+                return animation(parts, out);
+            }
             case "padding", "margin", "inset", "border-color", "border-style", "border-width" -> {
                 return box(Properties.longhands(property), parts, out);
             }
@@ -167,6 +171,69 @@ final class Expansion {
                 return border(longhands, parts, out);
             }
         }
+    }
+
+    private static final List<String> NO_ANIMATION =
+            List.of("0s", "ease", "0s", "1", "normal", "none", "running", "none");
+
+    /** CSS Animations 1, section 4.9: a word that another longhand knows is no name, and of two times the first is the duration. */
+    private static boolean animation(List<ComponentValue> parts, Map<String, String> out) {
+        List<String> longhands = Properties.longhands("animation");
+        List<List<String>> all = new ArrayList<>();
+        for (List<ComponentValue> one : ComponentValue.commaSeparated(parts)) {
+            String[] found = new String[longhands.size()];
+            for (ComponentValue p : one) {
+                int at = animationPart(p, found);
+                if (at < 0) {
+                    return false;
+                }
+                found[at] = p.text();
+            }
+            if (one.isEmpty()) {
+                return false;
+            }
+            List<String> whole = new ArrayList<>();
+            for (int i = 0; i < found.length; i++) {
+                whole.add(found[i] == null ? NO_ANIMATION.get(i) : found[i]);
+            }
+            all.add(whole);
+        }
+        for (int i = 0; i < longhands.size(); i++) {
+            int at = i;
+            out.put(longhands.get(i), all.stream().map(w -> w.get(at)).collect(Collectors.joining(", ")));
+        }
+        return true;
+    }
+
+    /** Which longhand a part is for, of those that have none yet; -1 for none. */
+    private static int animationPart(ComponentValue p, String[] found) {
+        boolean time =
+                p.kind() == Kind.DIMENSION && oneOf(p.name().toLowerCase(Locale.ROOT), "s", "ms") || Lengths.isMath(p);
+        if (time) {
+            return found[0] == null ? 0 : found[2] == null ? 2 : -1;
+        }
+        boolean easing = p.kind() == Kind.FUNCTION
+                || oneOf(p, "linear", "ease", "ease-in", "ease-out", "ease-in-out", "step-start", "step-end");
+        if (easing && found[1] == null) {
+            return 1;
+        }
+        if (found[3] == null && (oneOf(p, "infinite") || p.kind() == Kind.NUMBER && p.number() >= 0)) {
+            return 3;
+        }
+        if (found[4] == null && oneOf(p, "normal", "reverse", "alternate", "alternate-reverse")) {
+            return 4;
+        }
+        if (found[5] == null && oneOf(p, "none", "forwards", "backwards", "both")) {
+            return 5;
+        }
+        if (found[6] == null && oneOf(p, "running", "paused")) {
+            return 6;
+        }
+        return found[7] == null && (p.kind() == Kind.IDENT || p.kind() == Kind.STRING) ? 7 : -1;
+    }
+
+    private static boolean oneOf(String word, String... words) {
+        return List.of(words).contains(word);
     }
 
     private static boolean box(List<String> sides, List<ComponentValue> parts, Map<String, String> out) {

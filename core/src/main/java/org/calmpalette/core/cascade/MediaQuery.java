@@ -238,10 +238,8 @@ public final class MediaQuery {
                     case "hover", "any-hover" -> "hover";
                     case "pointer", "any-pointer" -> "fine";
                     case "prefers-color-scheme" -> "light";
-                    case "prefers-reduced-motion",
-                            "prefers-reduced-transparency",
-                            "prefers-contrast",
-                            "prefers-reduced-data" -> "no-preference";
+                    case "prefers-reduced-motion" -> window.lessMotion() ? "reduce" : "no-preference";
+                    case "prefers-reduced-transparency", "prefers-contrast", "prefers-reduced-data" -> "no-preference";
                     case "forced-colors" -> "none";
                     case "display-mode" -> "browser";
                     case "scripting" -> "enabled";

@@ -89,6 +89,18 @@ final class Properties {
             both.addAll(SHORTHANDS.get("border-" + axis + "-end"));
             SHORTHANDS.put("border-" + axis, both);
         }
+        // CSS Animations 1, section 4.9.
+        SHORTHANDS.put(
+                "animation",
+                List.of(
+                        "animation-duration",
+                        "animation-timing-function",
+                        "animation-delay",
+                        "animation-iteration-count",
+                        "animation-direction",
+                        "animation-fill-mode",
+                        "animation-play-state",
+                        "animation-name"));
         // CSS Box Alignment 3, section 8.1.
         SHORTHANDS.put("gap", List.of("row-gap", "column-gap"));
         List<String> border = new ArrayList<>();

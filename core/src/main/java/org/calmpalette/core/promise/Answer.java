@@ -1,9 +1,15 @@
 package org.calmpalette.core.promise;
 
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.jsoup.nodes.Element;
 
 /**
  * What a promise comes to for one subject: a text with all others in the same colours on the same grounds, a part, a setting, or a page.
@@ -46,6 +52,64 @@ public record Answer(
         KEPT
     }
 
+    /** What a promise speaks of. */
+    record Subject(String page, int element, String selector, String words, int width) {
+        static Subject part(Page page, Element e, int width) {
+            return new Subject(
+                    page.source().file(),
+                    page.elements().indexOf(e),
+                    PartSelector.unique(page, e),
+                    brief(e.text().isBlank() ? PartSelector.name(e) : e.text()),
+                    width);
+        }
+
+        static Subject page(Page page) {
+            return new Subject(page.source().file(), -1, "html", page.document().title(), 0);
+        }
+
+        static Subject setting(Setting s) {
+            return new Subject("", -1, s.key(), s.label(), 0);
+        }
+    }
+
+    private static final int LONGEST = 60;
+
+    static String brief(String words) {
+        String all = words.strip();
+        return all.length() > LONGEST ? all.substring(0, LONGEST) + "…" : all;
+    }
+
+    static Answer of(Promise promise, Subject s, State state, Map<String, Value> broken, String why) {
+        return new Answer(
+                promise,
+                s.page(),
+                s.element(),
+                s.selector(),
+                s.words(),
+                s.width(),
+                "",
+                1,
+                s.page().isEmpty() ? Set.of() : Set.of(s.page()),
+                0,
+                state,
+                0,
+                Optional.ofNullable(broken),
+                why);
+    }
+
+    static Answer kept(Promise promise, Subject s) {
+        return of(promise, s, State.KEPT, null, "");
+    }
+
+    static Answer unproven(Promise promise, Subject s, String why) {
+        return of(promise, s, State.UNPROVEN, null, why);
+    }
+
+    /** @param choices that break it; empty if it is broken as made */
+    static Answer broken(Promise promise, Subject s, Map<String, Value> choices, String why) {
+        return of(promise, s, State.BROKEN, choices, why);
+    }
+
     /** Names the subject of a promise as long as the page, its markup and the width stay. */
     public String id() {
         return promise.key()
@@ -54,6 +118,44 @@ public record Answer(
                 + selector
                 + (pseudoClass.isEmpty() ? "" : ":" + pseudoClass)
                 + (width == 0 ? "" : " at " + width);
+    }
+
+    /** What it comes to in a sentence, such as “3.66 to 1 at 320 px, 4.5 is needed, as made”. */
+    public String inWords() {
+        String with = broken.map(values -> values.isEmpty()
+                        ? "as made"
+                        : "with "
+                                + values.entrySet().stream()
+                                        .map(e -> e.getKey() + " " + brief(plain(e.getValue())))
+                                        .collect(Collectors.joining(", ")))
+                .orElse("");
+        return switch (state) {
+            case UNPROVEN -> why;
+            case KEPT -> promise == Promise.READABLE ? "never below " + number(worst) + " to 1" : "";
+            case BROKEN ->
+                promise == Promise.READABLE
+                        ? number(worst) + " to 1 at " + width + " px"
+                                + (pseudoClass.isEmpty() ? "" : ", " + IN_STATE.get(pseudoClass)) + ", "
+                                + (needed == 3 ? "3" : "4.5") + " is needed, " + with
+                        : why + (values().isEmpty() ? "" : " So it is " + with + ".");
+        };
+    }
+
+    private static final Map<String, String> IN_STATE =
+            Map.of("hover", "under the pointer", "focus", "focused", "active", "pressed", "visited", "visited");
+
+    /** The choices of the case; empty where it is broken as made, or not broken. */
+    public Map<String, Value> values() {
+        return broken.orElse(Map.of());
+    }
+
+    private static String plain(Value v) {
+        return v instanceof Value.Text t ? t.text() : v.json().toString();
+    }
+
+    /** A ratio with two digits, never more than it is. */
+    private static String number(double ratio) {
+        return String.format(Locale.ROOT, "%.2f", Math.floor(ratio * 100) / 100);
     }
 
     public boolean isBroken() {

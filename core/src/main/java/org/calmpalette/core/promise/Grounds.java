@@ -49,9 +49,14 @@ final class Grounds {
             "background-attachment");
 
     /** Either what lies there, or why that is not known. */
-    record Found(Ply under, String why) {
+    record Found(Ply under, String why, boolean byPlace) {
         static Found not(String why) {
-            return new Found(null, why);
+            return new Found(null, why, false);
+        }
+
+        /** What the boxes would tell. */
+        private static Found notPlaced(String why) {
+            return new Found(null, why, true);
         }
     }
 
@@ -82,8 +87,12 @@ final class Grounds {
         return new HashMap<>();
     }
 
-    /** From the letters down to what hides all else, or to the canvas. */
-    Found under(Backdrop backdrop) {
+    /**
+     * From the letters down to what hides all else, or to the canvas.
+     *
+     * @param amid whether the text is known to lie inside of all that is painted around it, and nothing else there
+     */
+    Found under(Backdrop backdrop, boolean amid) {
         List<Backdrop.Layer> layers = backdrop.layers();
         Ply inner = new Ply.Letters();
         List<Ply> between = new ArrayList<>();
@@ -106,8 +115,8 @@ final class Grounds {
             boolean boxless = style.is("display", "contents");
             boolean blank = boxless || style.is("visibility", "hidden");
             boolean paints = !blank && !own.stream().allMatch(Grounds::isClear);
-            if (floats && paints) {
-                return Found.not("it floats, and may leave the box behind it");
+            if (floats && paints && !amid) {
+                return Found.notPlaced("it floats, and may leave the box behind it");
             }
             floats |= !style.is("float", "none");
             List<Ply> all = new ArrayList<>(List.of(inner));
@@ -121,16 +130,16 @@ final class Grounds {
             // What hides all in a group that lets through hides nothing.
             covered &= !isGroup(style, layer);
             if (covered && !groupsAround(layers.subList(i + 1, layers.size()))) {
-                return new Found(inner, "");
+                return new Found(inner, "", false);
             }
-            if (layer.unknown() == Backdrop.Unknown.MOVED && !covered) {
-                return Found.not("it was moved, and may lie over anything");
+            if (layer.unknown() == Backdrop.Unknown.MOVED && !covered && !amid) {
+                return Found.notPlaced("it was moved, and may lie over anything");
             }
         }
         if (isDark()) {
             return Found.not("a dark scheme lies behind it");
         }
-        return new Found(inner, "");
+        return new Found(inner, "", false);
     }
 
     /** Whether the canvas may be another one than white. */

@@ -11,7 +11,6 @@ public enum Promise {
             "Whole",
             "Nothing that is chosen leaves a link or a picture without words, a second first heading, or a link to nowhere."),
     STILL("Still", "Every movement stops for visitors who ask for less of it, and every video has a poster."),
-    LIGHT("Light", "The pictures that a page loads stay within a weight."),
     EFFECTIVE("Effective", "Each setting changes something on some page."),
     SOUND("Sound", "Defaults and schemes are allowed, and what follows another setting finds it.");
 

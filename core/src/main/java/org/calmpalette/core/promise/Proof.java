@@ -48,7 +48,16 @@ final class Proof {
     private static final int ENOUGH = 300;
 
     /** @param worst as in {@link Answer} */
-    record Outcome(Answer.State state, double worst, Optional<Map<String, Value>> broken, String why) {
+    record Outcome(Answer.State state, double worst, Optional<Map<String, Value>> broken, String why, int width) {
+        /** At the width that is asked about. */
+        Outcome(Answer.State state, double worst, Optional<Map<String, Value>> broken, String why) {
+            this(state, worst, broken, why, 0);
+        }
+
+        Outcome at(int otherWidth) {
+            return new Outcome(state, worst, broken, why, otherWidth);
+        }
+
         static Outcome unproven(String why) {
             return new Outcome(Answer.State.UNPROVEN, 0, Optional.empty(), why);
         }

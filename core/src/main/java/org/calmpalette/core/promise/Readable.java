@@ -27,6 +27,7 @@ import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Gallery;
+import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
@@ -39,16 +40,18 @@ import org.jsoup.nodes.TextNode;
 
 /**
  * The promise that every text can be read, whatever an owner chooses of what is allowed: each keeps the contrast that WCAG 2.2 (1.4.3) asks
- * for with what lies behind it, at every width, at rest. Decided where plain colours lie behind a text. Where something else does, where
- * an opacity takes part or a colour is computed from a choice, it is told as not decided, with the reason.
+ * for with what lies behind it, at every width, at rest, under the pointer, focused, pressed and visited. Colours are exact; gradients,
+ * pictures and what may lie elsewhere count with all that they may show there, so what is kept is kept wherever the text stands. What is not
+ * decided so is told, with the reason; where the boxes of a page are known, a text that was taken out of the flow is looked for among
+ * them, and one that cannot be read as made is found in the pixels.
  *
- * <p>It is taken that a text stays inside of the boxes around it: whether it does is a promise of its own. Asked for are texts of elements,
- * in a light scheme; not yet those of generated boxes and fields, nor what scripts and other states make of them.
+ * <p>It is taken that a text in the flow stays inside of the boxes around it: whether it does is a promise of its own. Asked for are
+ * texts of elements, in a light scheme; not yet those of generated boxes and fields, nor what scripts and animations make of them.
  */
 public final class Readable {
     private static final int HEIGHT = 900;
-    private static final int FROM = 320;
-    private static final int TO = 2560;
+    static final int FROM = 320;
+    static final int TO = 2560;
 
     /** A text whose colours are known as far as choices go, and where the first one like it stands. */
     private record Asked(
@@ -60,11 +63,16 @@ public final class Readable {
             ColorExpression letters,
             Ply under,
             String why,
-            String state,
+            String pseudoClass,
             AtomicInteger parts,
             Set<String> pages) {}
 
+    /** Widths at which pixels are looked at besides those at which a question is asked. */
+    private static final List<Integer> LOOKED_AT = List.of(320, 390, 480, 600, 768, 900, 1200, 1440, 1920, 2560);
+
     private final Theme theme;
+    private final Map<String, Measures> measures;
+    private final Map<String, Optional<Laid>> laid = new HashMap<>();
     private final Rendered rendered;
     private final ColorExpression.Choices choices;
     private final Map<List<Object>, Asked> asked = new LinkedHashMap<>();
@@ -77,8 +85,9 @@ public final class Readable {
 
     private final boolean byPlace;
 
-    private Readable(Theme theme) {
+    private Readable(Theme theme, Map<String, Measures> measures) {
         this.theme = theme;
+        this.measures = measures;
         this.rendered = new Rendered(theme, Map.of());
         this.gallery = new Gallery(theme);
         this.proof = new Proof(theme);
@@ -100,9 +109,14 @@ public final class Readable {
         choices = new ColorExpression.Choices(colors, others, Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
     }
 
-    /** What is proved and what is not, the broken first, then what is not decided. */
+    /** What is proved and what is not, the broken first, then what is not decided; of pages whose boxes nobody measured. */
     public static List<Answer> of(Theme theme) {
-        Readable readable = new Readable(theme);
+        return of(theme, Map.of());
+    }
+
+    /** @param measures the boxes of pages as they are made, by path */
+    public static List<Answer> of(Theme theme, Map<String, Measures> measures) {
+        Readable readable = new Readable(theme, measures);
         for (Page page : theme.pages()) {
             List<Integer> widths = readable.widths();
             for (int i = 0; i < widths.size(); i++) {
@@ -266,7 +280,15 @@ public final class Readable {
                     ? Grounds.Found.not("rules hold by the size of a box")
                     : followsAround(styles, e, "color-scheme")
                             ? Grounds.Found.not("the scheme follows a choice")
-                            : grounds.under(backdrop);
+                            : grounds.under(backdrop, false);
+            boolean placed = found.byPlace()
+                    && state.isEmpty()
+                    && laid(page)
+                            .filter(l -> l.isAmidItsBoxes(index, width, last))
+                            .isPresent();
+            if (placed) {
+                found = grounds.under(backdrop, true);
+            }
             Readable.this.ask(page, index, width, band, needed(e), letters, found.under(), found.why(), state);
         }
 
@@ -353,7 +375,7 @@ public final class Readable {
             ColorExpression letters,
             Ply under,
             String why,
-            String state) {
+            String pseudoClass) {
         List<Object> key = new ArrayList<>(List.of(String.valueOf(letters), String.valueOf(under), needed, why));
         if (!why.isEmpty()) {
             key.add(page.source().file() + " " + element);
@@ -382,7 +404,7 @@ public final class Readable {
                         letters,
                         under,
                         why,
-                        state,
+                        pseudoClass,
                         new AtomicInteger(),
                         new TreeSet<>()));
         a.parts.incrementAndGet();
@@ -403,10 +425,47 @@ public final class Readable {
         return all;
     }
 
+    private Optional<Laid> laid(Page page) {
+        return laid.computeIfAbsent(page.source().file(), p -> Laid.of(rendered, gallery, page, measures));
+    }
+
+    /** What is not proved may be seen to be broken as made, in the pixels of a page that was measured. */
+    private Proof.Outcome inPixels(Asked a, Proof.Outcome open) {
+        Optional<Laid> page = a.pseudoClass.isEmpty() ? laid(a.page) : Optional.empty();
+        if (page.isEmpty()) {
+            return open;
+        }
+        double worst = 21;
+        int at = 0;
+        int looked = 0;
+        for (int width : LOOKED_AT) {
+            Budget.step();
+            if (theme.palette().bands().at(width).equals(a.band)) {
+                Optional<Double> there = page.get().contrast(a.element, width, null);
+                looked += there.isPresent() ? 1 : 0;
+                if (there.isPresent() && there.get() < worst) {
+                    worst = there.get();
+                    at = width;
+                }
+            }
+        }
+        return looked == 0
+                ? open
+                : worst < a.needed
+                        ? new Proof.Outcome(Answer.State.BROKEN, worst, Optional.of(Map.of()), "").at(at)
+                        : Proof.Outcome.unproven(String.format(
+                                java.util.Locale.ROOT,
+                                "%s; as made it has %.2f to 1 or more at %s",
+                                open.why(),
+                                Math.floor(worst * 100) / 100,
+                                looked == 1 ? "the width that was looked at" : looked + " widths that were looked at"));
+    }
+
     private Answer answer(Asked a) {
-        Proof.Outcome o = a.why.isEmpty()
+        Proof.Outcome decided = a.why.isEmpty()
                 ? proof.decide(a.letters, a.under, a.needed, a.band, chosen -> ratio(a, chosen))
                 : Proof.Outcome.unproven(a.why);
+        Proof.Outcome o = decided.state() == Answer.State.UNPROVEN ? inPixels(a, decided) : decided;
         Element e = a.page.elements().get(a.element);
         String words = e.textNodes().stream()
                 .map(TextNode::text)
@@ -419,9 +478,9 @@ public final class Readable {
                 a.page.source().file(),
                 a.element,
                 PartSelector.unique(a.page, e),
-                words.length() > 60 ? words.substring(0, 60) + "…" : words,
-                a.width,
-                a.state,
+                Answer.brief(words),
+                o.width() == 0 ? a.width : o.width(),
+                a.pseudoClass,
                 a.parts.get(),
                 a.pages,
                 a.needed,
@@ -436,8 +495,8 @@ public final class Readable {
         Rendered with = new Rendered(theme, chosen);
         Page page = with.page(a.page.source().file()).orElseThrow();
         Element e = page.elements().get(a.element);
-        Element holder = a.state.isEmpty() ? null : holder(e, a.state);
-        States states = holder == null ? States.NONE : on(holder, STATES.get(a.state));
+        Element holder = a.pseudoClass.isEmpty() ? null : holder(e, a.pseudoClass);
+        States states = holder == null ? States.NONE : on(holder, STATES.get(a.pseudoClass));
         PageStyles styles = with.styles(page, Viewport.of(a.width, HEIGHT), states);
         Backdrop backdrop = new Backdrop.Reader(styles, theme.files()::has).of(e);
         Optional<Color> letters = styles.of(e).colorOf("color");

@@ -239,6 +239,16 @@ public final class Ground {
                 .toList();
     }
 
+    /**
+     * Whether the lines of a text lie inside of all that is painted around it, and nothing else lies there; also where it is not shown. False
+     * where that is not known.
+     */
+    public boolean isAmidItsBoxes(int element, int width) {
+        Stacked text = stacked(element, width);
+        return text.missing() == Missing.NOT_SHOWN
+                || text.missing() == null && text.stack().stream().allMatch(p -> p.hides(text.lines()));
+    }
+
     /** @param color of the text, or null for its own */
     public Answer under(int element, int width, Color color) {
         Stacked text = stacked(element, width);

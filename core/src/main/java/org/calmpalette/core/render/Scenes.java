@@ -73,7 +73,7 @@ public final class Scenes {
     }
 
     /** The page's styles at a width, kept until another few widths were asked for. */
-    PageStyles styles(int width) {
+    public PageStyles styles(int width) {
         if (styles.size() > 8 && !styles.containsKey(width)) {
             styles.clear();
         }

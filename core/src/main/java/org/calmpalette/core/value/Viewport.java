@@ -5,10 +5,20 @@ package org.calmpalette.core.value;
  *
  * @param width of the viewport in CSS px
  * @param height of the viewport in CSS px
+ * @param lessMotion whether the visitor asks for less movement: {@code prefers-reduced-motion: reduce} (Media Queries 5, section 11.1)
  */
-public record Viewport(double width, double height) {
+public record Viewport(double width, double height, boolean lessMotion) {
+    public Viewport(double width, double height) {
+        this(width, height, false);
+    }
+
     /** A desktop with a mouse, a light colour scheme and no wish for less motion: what media queries are asked about. */
     public static Viewport of(double width, double height) {
         return new Viewport(width, height);
+    }
+
+    /** The same for a visitor who asks for less movement. */
+    public Viewport withLessMotion() {
+        return new Viewport(width, height, true);
     }
 }

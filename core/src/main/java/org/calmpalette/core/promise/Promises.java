@@ -1,0 +1,73 @@
+package org.calmpalette.core.promise;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.theme.Theme;
+
+/** All that a theme promises. */
+public final class Promises {
+    /** Told of each promise before it is looked at. */
+    @FunctionalInterface
+    public interface Progress {
+        void at(int done, int total, String what);
+    }
+
+    /**
+     * Where one reads on.
+     *
+     * @param file path in the theme
+     * @param line from 1
+     */
+    public record Where(String file, int line) {}
+
+    private Promises() {}
+
+    /** The tag of a part, or the setting in {@code palette.json}. */
+    public static Where where(Theme theme, Answer a) {
+        Page page = theme.pages().stream()
+                .filter(p -> p.source().file().equals(a.page()))
+                .findFirst()
+                .orElse(null);
+        if (page == null) {
+            return new Where(
+                    Palette.FILE,
+                    theme.files().has(Palette.FILE)
+                            ? Math.max(1, PaletteJson.line(theme.files().read(Palette.FILE), a.selector()))
+                            : 1);
+        }
+        int start = a.element() < 0
+                ? 0
+                : Math.max(0, page.elements().get(a.element()).sourceRange().startPos());
+        return new Where(a.page(), page.source().line(start));
+    }
+
+    /** What is proved and what is not: the broken first, then what is not decided, each in the order of the promises. */
+    public static List<Answer> of(Theme theme) {
+        return of(theme, Map.of(), (done, total, what) -> {});
+    }
+
+    /** @param measures the boxes of pages as they are made, by path; may be empty */
+    public static List<Answer> of(Theme theme, Map<String, Measures> measures, Progress progress) {
+        List<Answer> all = new ArrayList<>();
+        Promise[] promises = Promise.values();
+        for (Promise p : promises) {
+            progress.at(p.ordinal(), promises.length, p.label());
+            all.addAll(
+                    switch (p) {
+                        case READABLE -> Readable.of(theme, measures);
+                        case WHOLE -> Whole.of(theme);
+                        case STILL -> Still.of(theme);
+                        case EFFECTIVE -> Working.of(theme);
+                        case SOUND -> Sound.of(theme);
+                    });
+        }
+        all.sort(Comparator.comparing(Answer::state).thenComparing(Answer::promise));
+        return List.copyOf(all);
+    }
+}
