@@ -29,6 +29,10 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
     /** Of red, green and blue: WCAG 2.2, relative luminance. */
     private static final double[] LUMINANCE = {0.2126, 0.7152, 0.0722};
 
+    private static final double[][] LMS = {OklabSteps.lms(0), OklabSteps.lms(1), OklabSteps.lms(2)};
+    private static final double[][] LINEAR = {
+        OklabSteps.linearSrgb(0), OklabSteps.linearSrgb(1), OklabSteps.linearSrgb(2)
+    };
     private static final int MOST_BOXES = 12_000;
     private static final double CLOSE = 0.001;
     private static final double[] ALL_HUES = {0, 360};
@@ -92,8 +96,8 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
 
     /** Between the least and the greatest of a value over boxes, near to both. */
     private static double[] extremes(List<OklchBox> all, Function<OklchBox, double[]> value) {
-        double high = extreme(all, b -> value.apply(b)[1], b -> value.apply(b.middle())[0]);
-        double low = -extreme(all, b -> -value.apply(b)[0], b -> -value.apply(b.middle())[0]);
+        double high = extreme(all, b -> value.apply(b)[1], b -> b.reached(value)[1]);
+        double low = -extreme(all, b -> -value.apply(b)[0], b -> -b.reached(value)[0]);
         return new double[] {low, high};
     }
 
@@ -108,22 +112,25 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
     /** An upper bound of a value over boxes, near the greatest: the box that promises most is halved first. */
     private static double extreme(
             List<OklchBox> boxes, ToDoubleFunction<OklchBox> bound, ToDoubleFunction<OklchBox> reached) {
-        PriorityQueue<OklchBox> open =
-                new PriorityQueue<>(Comparator.comparingDouble(bound).reversed());
-        open.addAll(boxes);
+        PriorityQueue<Bounded> open =
+                new PriorityQueue<>(Comparator.comparingDouble(Bounded::bound).reversed());
+        boxes.forEach(b -> open.add(new Bounded(b, bound.applyAsDouble(b))));
         double best = boxes.stream().mapToDouble(reached).max().orElseThrow();
         for (int i = 0; i < MOST_BOXES; i++) {
-            OklchBox first = open.poll();
-            if (bound.applyAsDouble(first) <= best + CLOSE) {
-                return bound.applyAsDouble(first);
+            Bounded first = open.poll();
+            if (first.bound() <= best + CLOSE) {
+                return first.bound();
             }
-            for (OklchBox half : first.halves()) {
+            for (OklchBox half : first.box().halves()) {
                 best = Math.max(best, reached.applyAsDouble(half));
-                open.add(half);
+                open.add(new Bounded(half, bound.applyAsDouble(half)));
             }
         }
-        return bound.applyAsDouble(open.peek());
+        return open.peek().bound();
     }
+
+    /** A box with what it promises. */
+    private record Bounded(OklchBox box, double bound) {}
 
     private List<OklchBox> halves() {
         double l = lightness[1] - lightness[0];
@@ -147,10 +154,19 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
                 new OklchBox(new double[] {m, lightness[1]}, chroma, hue));
     }
 
-    private OklchBox middle() {
-        double[] one = {(lightness[0] + lightness[1]) / 2, (chroma[0] + chroma[1]) / 2, (hue[0] + hue[1]) / 2};
-        return new OklchBox(
-                new double[] {one[0], one[0]}, new double[] {one[1], one[1]}, new double[] {one[2], one[2]});
+    /** Between what a value lies at some colours of the box: extremes are mostly at the ends of lightness and chroma. */
+    private double[] reached(Function<OklchBox, double[]> value) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        double[] h = {(hue[0] + hue[1]) / 2, (hue[0] + hue[1]) / 2};
+        for (double l : lightness) {
+            for (double c : chroma) {
+                double at = value.apply(new OklchBox(new double[] {l, l}, new double[] {c, c}, h))[0];
+                low = Math.min(low, at);
+                high = Math.max(high, at);
+            }
+        }
+        return new double[] {low, high};
     }
 
     /** Between what the luminance of every colour in the box lies. */
@@ -168,10 +184,10 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
         double[][] lms = new double[3][];
         double[][] rgb = new double[3][];
         for (int row = 0; row < 3; row++) {
-            lms[row] = cubed(mixed(OklabSteps.lms(row), lightness, a, b));
+            lms[row] = cubed(mixed(LMS[row], lightness, a, b));
         }
         for (int row = 0; row < 3; row++) {
-            rgb[row] = clipped(mixed(OklabSteps.linearSrgb(row), lms[0], lms[1], lms[2]));
+            rgb[row] = clipped(mixed(LINEAR[row], lms[0], lms[1], lms[2]));
         }
         return rgb;
     }

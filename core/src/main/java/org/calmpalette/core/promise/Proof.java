@@ -120,7 +120,12 @@ final class Proof {
         return new Deciding(letters, under, needed, band, look).outcome();
     }
 
-    /** One text in one band. */
+    /** Whether it is kept; what would break it is not looked for. */
+    boolean keeps(ColorExpression letters, Ply under, double needed, Band band) {
+        return new Deciding(letters, under, needed, band, null).outcome().state() == Answer.State.KEPT;
+    }
+
+    /** One text in one band. @param look null where nobody wants to know what breaks it */
     private final class Deciding {
         private final ColorExpression letters;
         private final Ply under;
@@ -349,7 +354,12 @@ final class Proof {
 
         /** The worst of what would break it that the theme allows and the cascade confirms. */
         private Optional<Outcome> looked(List<Try> broken) {
-            broken.sort(Comparator.comparingDouble(Try::ratio)
+            if (look == null) {
+                return Optional.empty();
+            }
+            // What is broken as made comes first: nobody has to choose anything to see it.
+            broken.sort(Comparator.comparing((Try t) -> !t.chosen().isEmpty())
+                    .thenComparingDouble(Try::ratio)
                     .thenComparingInt(t -> t.chosen().size()));
             for (Try t : broken.subList(0, Math.min(MOST_LOOKED_AT, broken.size()))) {
                 Map<String, Chosen> chosen = new LinkedHashMap<>();
@@ -384,6 +394,9 @@ final class Proof {
             if (least >= needed) {
                 return Outcome.kept(least);
             }
+            if (look == null) {
+                return Outcome.unproven("");
+            }
             List<Try> broken = new ArrayList<>();
             each(List.copyOf(domains.values()), Domain::samples, MOST_TRIES, chosen -> {
                 double r = broken.size() < ENOUGH ? ratio(chosen) : needed;
@@ -415,8 +428,9 @@ final class Proof {
                     front == null || !front.mayBeChosen() ? new boolean[] {false} : new boolean[] {true, false}) {
                 for (boolean b :
                         back == null || !back.mayBeChosen() ? new boolean[] {false} : new boolean[] {true, false}) {
-                    double demanded =
-                            Math.max(a ? demanded(front, back, plain) : 0, b ? demanded(back, front, plain) : 0);
+                    double demanded = Math.max(
+                            a ? demanded(front, back, ground, plain) : 0,
+                            b ? demanded(back, front, letters, plain) : 0);
                     least = Math.min(
                             least,
                             demanded >= needed
@@ -436,12 +450,22 @@ final class Proof {
             return d == null ? ((ColorExpression.Fixed) e).color().isOpaque() : Proof.this.isOpaque(d, band, 0);
         }
 
-        /** What one demands of the other where it is chosen, 0 for nothing; over whatever lies below, where they do not meet plainly. */
-        private double demanded(Domain one, Domain other, boolean plain) {
-            return one == null || other == null
+        /**
+         * What one demands of the other where it is chosen, 0 for nothing; over whatever lies below, where they do not meet plainly.
+         *
+         * @param beside the other, a setting or a colour
+         */
+        private double demanded(Domain one, Domain other, ColorExpression beside, boolean plain) {
+            return one == null
                     ? 0
                     : one.kind().contrasts().stream()
-                            .filter(n -> n.with().equals(other.key()) && (plain || n.anything()))
+                            .filter(n -> plain || n.anything())
+                            .filter(n -> other != null
+                                    ? n.with().equals(other.key())
+                                    : beside instanceof ColorExpression.Fixed f
+                                            && Color.parse(n.with())
+                                                    .filter(f.color()::equals)
+                                                    .isPresent())
                             .mapToDouble(n -> n.atLeast().doubleValue())
                             .max()
                             .orElse(0);

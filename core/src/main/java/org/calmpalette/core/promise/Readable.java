@@ -54,7 +54,7 @@ public final class Readable {
     static final int TO = 2560;
 
     /** A text whose colours are known as far as choices go, and where the first one like it stands. */
-    private record Asked(
+    record Asked(
             Page page,
             int element,
             int width,
@@ -117,12 +117,7 @@ public final class Readable {
     /** @param measures the boxes of pages as they are made, by path */
     public static List<Answer> of(Theme theme, Map<String, Measures> measures) {
         Readable readable = new Readable(theme, measures);
-        for (Page page : theme.pages()) {
-            List<Integer> widths = readable.widths();
-            for (int i = 0; i < widths.size(); i++) {
-                readable.texts(page, widths.get(i), i + 1 < widths.size() ? widths.get(i + 1) - 1 : TO);
-            }
-        }
+        theme.pages().forEach(readable::page);
         List<Answer> all = new ArrayList<>();
         for (Asked a : readable.asked.values()) {
             Budget.step();
@@ -132,6 +127,40 @@ public final class Readable {
         return List.copyOf(all);
     }
 
+    /** The question that an answer answers, asked again; empty where it is not asked any more. */
+    static Optional<Asked> find(Theme theme, Answer answer) {
+        Readable readable = new Readable(theme, Map.of());
+        Page page = readable.rendered.page(answer.page()).orElse(null);
+        if (page == null) {
+            return Optional.empty();
+        }
+        readable.page(page);
+        return readable.asked.values().stream()
+                .filter(a -> a.element == answer.element() && a.pseudoClass.equals(answer.pseudoClass()))
+                .filter(a -> a.why.isEmpty())
+                .min(java.util.Comparator.comparingInt(a -> Math.abs(a.width - answer.width())));
+    }
+
+    /** A question about the same markup and stylesheets, with other settings. */
+    static final class Retrial {
+        private final Readable readable;
+        private final Asked asked;
+
+        Retrial(Theme theme, Asked asked) {
+            this.readable = new Readable(theme, Map.of());
+            this.asked = asked;
+        }
+
+        boolean isKept() {
+            return readable.proof.keeps(asked.letters, asked.under, asked.needed, asked.band);
+        }
+
+        Proof.Outcome outcome() {
+            return readable.proof.decide(
+                    asked.letters, asked.under, asked.needed, asked.band, chosen -> readable.ratio(asked, chosen));
+        }
+    }
+
     /** The narrowest window, and the first width of each stretch in which the same rules and defaults hold. */
     private List<Integer> widths() {
         Set<Integer> all = new TreeSet<>(Breakpoint.firsts(theme, FROM, TO));
@@ -139,6 +168,13 @@ public final class Readable {
         Bands bands = theme.palette().bands();
         bands.list().forEach(b -> all.add(Math.max(FROM, bands.from(b))));
         return all.stream().filter(w -> w <= TO).toList();
+    }
+
+    private void page(Page page) {
+        List<Integer> widths = widths();
+        for (int i = 0; i < widths.size(); i++) {
+            texts(page, widths.get(i), i + 1 < widths.size() ? widths.get(i + 1) - 1 : TO);
+        }
     }
 
     /** @param last width at which the same rules hold */

@@ -42,6 +42,10 @@ public record PictureKind(
         formats = List.copyOf(formats);
     }
 
+    public PictureKind withNone(boolean may) {
+        return new PictureKind(may, leastWidth, leastHeight, narrowest, widest, mostBytes, formats);
+    }
+
     static PictureKind read(JsonEntry e, List<String> known) {
         List<String> formats = e.texts("formats").stream()
                 .map(f -> f.equals("jpeg") ? "jpg" : f)

@@ -1,0 +1,438 @@
+package org.calmpalette.core.promise;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Budget;
+import org.calmpalette.core.cascade.ColorExpression;
+import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.OwnSheet;
+import org.calmpalette.core.change.PaletteChange;
+import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.ColorKind.Bounds;
+import org.calmpalette.core.setting.ColorKind.Needed;
+import org.calmpalette.core.setting.ColorKind.Span;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.ItemsKind;
+import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.LevelKind;
+import org.calmpalette.core.setting.LinkKind;
+import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.TextKind;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+
+/** What would mend a broken promise: the smallest first, by what it takes away. Each was tried before it is offered. */
+public final class Mends {
+    private static final int MOST = 4;
+    private static final int MOST_DROPPED = 24;
+    /** More than any colour of sRGB has (CSS Color 4, 9.4: about 0.32). */
+    private static final BigDecimal ALL_CHROMA = new BigDecimal("0.4");
+
+    private final Theme theme;
+    private final Answer broken;
+    private final List<Mend> found = new ArrayList<>();
+
+    private Mends(Theme theme, Answer broken) {
+        this.theme = theme;
+        this.broken = broken;
+    }
+
+    /** @param broken an answer about this theme as it is */
+    public static List<Mend> of(Theme theme, Answer broken) {
+        Mends mends = new Mends(theme, broken);
+        if (broken.isBroken()) {
+            switch (broken.promise()) {
+                case READABLE -> mends.readable();
+                case WHOLE -> mends.whole();
+                case STILL -> mends.still();
+                case EFFECTIVE -> mends.effective();
+                case SOUND -> {
+                    // What is wrong in palette.json was meant otherwise, and only its author knows how.
+                }
+            }
+        }
+        return mends.found.stream().limit(MOST).toList();
+    }
+
+    private void offer(String words, String takes, Setting wanted) {
+        offer(words, takes, List.of(wanted));
+    }
+
+    private void offer(String words, String takes, List<Setting> wanted) {
+        try {
+            Change all = null;
+            Theme now = theme;
+            for (Setting s : wanted) {
+                Change one = PaletteChange.edit(
+                        now, s, now.palette().place(s.place()).orElseThrow());
+                now = one.applied(now);
+                all = all == null ? one : all;
+            }
+            Theme after = now;
+            PaletteChange.check(theme, after.palette());
+            found.add(new Mend(words, takes, Change.of(words).withPalette(theme, after.palette())));
+        } catch (BadInputException refused) {
+            // A default or a scheme would not be allowed any more: then it is no mend.
+        }
+    }
+
+    // Readable
+
+    private void readable() {
+        Optional<Readable.Asked> question = Readable.find(theme, broken);
+        if (question.isEmpty() || !question.get().why().isEmpty()) {
+            return;
+        }
+        Readable.Asked asked = question.get();
+        Setting letters = chosen(asked.letters());
+        List<Ply> below = Ply.under(asked.under());
+        // The canvas is white where nothing paints it.
+        ColorExpression under = below == null
+                ? null
+                : below.isEmpty()
+                        ? new ColorExpression.Fixed(Color.WHITE)
+                        : below.get(0) instanceof Ply.Plain p ? p.color() : null;
+        Setting ground = chosen(under);
+        List<Setting> owners = new ArrayList<>();
+        for (Setting s : java.util.Arrays.asList(letters, ground)) {
+            if (s != null
+                    && !owners.contains(s)
+                    && (s.shown() == null || !s.shown().isNever())) {
+                owners.add(s);
+            }
+        }
+        if (broken.values().isEmpty()) {
+            owners.forEach(s -> otherDefault(asked, s));
+            return;
+        }
+        demand(asked, letters, ground, under);
+        owners.forEach(s -> fewerSwatches(asked, s));
+        owners.forEach(s -> narrower(asked, s));
+    }
+
+    private Setting chosen(ColorExpression e) {
+        Setting s = e instanceof ColorExpression.Chosen c
+                ? theme.palette().properties().get(c.property())
+                : null;
+        return s != null && s.kind() instanceof ColorKind ? s : null;
+    }
+
+    private Optional<Readable.Retrial> with(Readable.Asked asked, Setting... changed) {
+        Budget.step();
+        var palette = theme.palette();
+        for (Setting s : changed) {
+            palette = palette.replacing(s, palette.place(s.place()).orElseThrow());
+        }
+        try {
+            Theme other = Change.of("Tried").withPalette(theme, palette).applied(theme);
+            return Optional.of(new Readable.Retrial(other, asked));
+        } catch (BadInputException refused) {
+            return Optional.empty();
+        }
+    }
+
+    private boolean isKeptWith(Readable.Asked asked, Setting... changed) {
+        return with(asked, changed).filter(Readable.Retrial::isKept).isPresent();
+    }
+
+    private static Setting with(Setting s, ColorKind kind) {
+        return s.withKind(kind);
+    }
+
+    /** A contrast that is demanded takes the fewest choices away: only those that cannot be read. */
+    private void demand(Readable.Asked asked, Setting letters, Setting ground, ColorExpression under) {
+        BigDecimal least = BigDecimal.valueOf(asked.needed()).stripTrailingZeros();
+        String fixedGround = letters != null && ground == null ? fixed(under) : "";
+        String fixedLetters = ground != null && letters == null ? fixed(asked.letters()) : "";
+        List<List<Setting>> ways = new ArrayList<>();
+        if (letters != null && ground != null && letters != ground) {
+            Setting a = with(letters, demanding((ColorKind) letters.kind(), ground.key(), least));
+            Setting b = with(ground, demanding((ColorKind) ground.kind(), letters.key(), least));
+            ways.add(List.of(a));
+            ways.add(List.of(b));
+            ways.add(List.of(a, b));
+        } else if (!fixedGround.isEmpty()) {
+            ways.add(List.of(with(letters, demanding((ColorKind) letters.kind(), fixedGround, least))));
+        } else if (!fixedLetters.isEmpty()) {
+            ways.add(List.of(with(ground, demanding((ColorKind) ground.kind(), fixedLetters, least))));
+        }
+        for (List<Setting> way : ways) {
+            if (isKeptWith(asked, way.toArray(Setting[]::new))) {
+                String which = way.stream().map(s -> "“" + s.label() + "”").collect(Collectors.joining(" and "));
+                String against = letters != null && ground != null
+                        ? way.size() == 2
+                                ? "each other"
+                                : "“" + (way.get(0).key().equals(letters.key()) ? ground : letters).label() + "”"
+                        : fixedGround + fixedLetters;
+                offer(
+                        "Ask of " + which + " a contrast of " + least.toPlainString() + " with " + against,
+                        "Owners cannot choose what has less.",
+                        way);
+                return;
+            }
+        }
+    }
+
+    private static String fixed(ColorExpression e) {
+        return e instanceof ColorExpression.Fixed f && f.color().isOpaque() ? ColorKey.of(f.color()) : "";
+    }
+
+    private static ColorKind demanding(ColorKind kind, String with, BigDecimal least) {
+        List<Needed> all = new ArrayList<>(kind.contrasts());
+        all.removeIf(n -> n.with().equals(with) && n.atLeast().compareTo(least) <= 0);
+        all.add(new Needed(with, least));
+        return new ColorKind(kind.swatches(), kind.bounds(), all, kind.opaque());
+    }
+
+    private void fewerSwatches(Readable.Asked asked, Setting s) {
+        ColorKind kind = (ColorKind) s.kind();
+        if (kind.swatches().isEmpty()) {
+            return;
+        }
+        List<String> left = new ArrayList<>(kind.swatches());
+        List<String> dropped = new ArrayList<>();
+        Map<String, Value> next = broken.values();
+        while (dropped.size() < MOST_DROPPED
+                && next.get(s.key()) instanceof Value.Text t
+                && left.size() > 1
+                && left.remove(t.text())) {
+            dropped.add(t.text());
+            Setting fewer = with(s, new ColorKind(left, kind.bounds(), kind.contrasts(), kind.opaque()));
+            Proof.Outcome o = with(asked, fewer).map(Readable.Retrial::outcome).orElse(Proof.Outcome.unproven(""));
+            if (o.state() == Answer.State.KEPT) {
+                offer(
+                        "Take " + String.join(", ", dropped) + " out of the swatches of “" + s.label() + "”",
+                        left.size() == 1
+                                ? "One swatch is left."
+                                : left.size() + " of " + kind.swatches().size() + " swatches are left.",
+                        fewer);
+                return;
+            }
+            next = o.broken().orElse(Map.of());
+        }
+    }
+
+    /** The widest span of lightness that is kept: the text keeps its distance the better, the farther the ground is from it. */
+    private void narrower(Readable.Asked asked, Setting s) {
+        ColorKind kind = (ColorKind) s.kind();
+        if (!kind.swatches().isEmpty() || !(s.given() instanceof Given.Fixed made)) {
+            return;
+        }
+        Bounds now = kind.bounds() == null ? new Bounds(null, null, null) : kind.bounds();
+        Span chroma = now.chroma() == null ? new Span(BigDecimal.ZERO, ALL_CHROMA) : now.chroma();
+        double from = now.lightness() == null ? 0 : now.lightness().from().doubleValue();
+        double to = now.lightness() == null ? 100 : now.lightness().to().doubleValue();
+        double own = Domain.color(made).to(ColorSpace.OKLCH).c0() * 100;
+        Function<Span, Setting> bounded =
+                span -> with(s, new ColorKind(List.of(), new Bounds(span, chroma, now.hue()), kind.contrasts(), true));
+        List<Span> ways = new ArrayList<>();
+        for (boolean upper : new boolean[] {true, false}) {
+            double good = own;
+            double bad = upper ? to : from;
+            if (!isKeptWith(asked, bounded.apply(span(from, to, good, upper)))) {
+                continue;
+            }
+            while (Math.abs(bad - good) > 0.5) {
+                double middle = (good + bad) / 2;
+                if (isKeptWith(asked, bounded.apply(span(from, to, middle, upper)))) {
+                    good = middle;
+                } else {
+                    bad = middle;
+                }
+            }
+            ways.add(span(from, to, upper ? Math.floor(good) : Math.ceil(good), upper));
+        }
+        ways.stream()
+                .max(Comparator.comparingDouble(w -> w.to().subtract(w.from()).doubleValue()))
+                .filter(w -> isKeptWith(asked, bounded.apply(w)))
+                .ifPresent(w -> offer(
+                        "Let “" + s.label() + "” have a lightness of "
+                                + w.from().toPlainString() + " to " + w.to().toPlainString() + "%",
+                        kind.opaque()
+                                ? "It may be " + kind.inWords() + " today."
+                                : "It may be " + kind.inWords() + " and let through today.",
+                        bounded.apply(w)));
+    }
+
+    private static Span span(double from, double to, double end, boolean upper) {
+        return new Span(tenth(upper ? from : end), tenth(upper ? end : to));
+    }
+
+    private static BigDecimal tenth(double n) {
+        return new BigDecimal(String.format(Locale.ROOT, "%.1f", n)).stripTrailingZeros();
+    }
+
+    /** As made it cannot be read: the nearest colour that can, and is allowed. */
+    private void otherDefault(Readable.Asked asked, Setting s) {
+        if (!(s.given() instanceof Given.Fixed made) || !s.bands().isEmpty()) {
+            return;
+        }
+        ColorKind kind = (ColorKind) s.kind();
+        Color own = Domain.color(made);
+        List<Color> tries = new ArrayList<>();
+        if (kind.swatches().isEmpty()) {
+            Color lch = own.to(ColorSpace.OKLCH);
+            for (int step = 1; step <= 100; step++) {
+                for (int sign : new int[] {-1, 1}) {
+                    double lightness = lch.c0() + sign * step / 100.0;
+                    if (lightness >= 0 && lightness <= 1) {
+                        tries.add(
+                                ColorKind.parse(new Color(ColorSpace.OKLCH, lightness, lch.c1(), lch.c2(), lch.alpha())
+                                        .toGamut()
+                                        .hex()));
+                    }
+                }
+            }
+        } else {
+            kind.swatches().stream().map(ColorKind::parse).forEach(tries::add);
+            tries.sort(Comparator.comparingDouble(own::distance));
+        }
+        for (Color c : tries) {
+            String hex = ColorKey.of(c);
+            Setting other = s.withGiven(new Given.Fixed(Value.of(hex)));
+            boolean allowed = kind.refusal(Value.of(hex), Kind.Around.NOTHING).isEmpty();
+            if (allowed && !c.equals(own) && readsAsMade(asked, other)) {
+                int before = found.size();
+                offer(
+                        "Make " + hex + " the default of “" + s.label() + "”",
+                        "It is " + ColorKey.of(own) + " today.",
+                        other);
+                if (found.size() > before && breaksAnother(found.get(found.size() - 1))) {
+                    found.remove(found.size() - 1);
+                    continue;
+                }
+                return;
+            }
+        }
+    }
+
+    /** Whether it is kept then, or broken by a choice alone, which has mends of its own. */
+    private boolean readsAsMade(Readable.Asked asked, Setting other) {
+        return with(asked, other)
+                .map(Readable.Retrial::outcome)
+                .filter(o -> o.state() == Answer.State.KEPT
+                        || o.state() == Answer.State.BROKEN
+                                && !o.broken().orElse(Map.of()).isEmpty())
+                .isPresent();
+    }
+
+    /** A default paints all that follows it: a text that could be read must stay so. */
+    private boolean breaksAnother(Mend mend) {
+        Map<String, Answer.State> before = new HashMap<>();
+        Readable.of(theme).forEach(a -> before.put(a.id(), a.state()));
+        return Readable.of(mend.change().applied(theme)).stream()
+                .anyMatch(a -> a.isBroken() && a.values().isEmpty() && before.get(a.id()) == Answer.State.KEPT);
+    }
+
+    // The others
+
+    private boolean isKeptAfter(Change change, Promise promise) {
+        List<Answer> all = promise == Promise.WHOLE
+                ? Whole.of(change.applied(theme))
+                : promise == Promise.STILL ? Still.of(change.applied(theme)) : Working.of(change.applied(theme));
+        return all.stream().noneMatch(a -> a.isBroken() && a.id().equals(broken.id()));
+    }
+
+    private void whole() {
+        for (Map.Entry<String, Value> e : broken.values().entrySet()) {
+            Setting s = theme.palette().setting(e.getKey()).orElse(null);
+            if (s == null) {
+                continue;
+            }
+            Kind kind = s.kind();
+            if (kind instanceof ItemsKind items && e.getValue() instanceof Value.Many many) {
+                Map<String, ItemsKind.Part> parts = new LinkedHashMap<>(items.parts());
+                parts.replaceAll((key, part) -> isIn(many, key, part)
+                        ? new ItemsKind.Part(part.label(), filled(part.kind()), part.initial())
+                        : part);
+                kind = new ItemsKind(parts, items.least(), items.most());
+            } else {
+                kind = filled(kind);
+            }
+            if (!kind.equals(s.kind())) {
+                int before = found.size();
+                offer(
+                        "Let “" + s.label() + "” be " + kind.inWords(),
+                        "It may be " + s.kind().inWords() + " today.",
+                        s.withKind(kind));
+                if (found.size() > before && !isKeptAfter(found.get(before).change(), Promise.WHOLE)) {
+                    found.remove(before);
+                }
+            }
+        }
+    }
+
+    /** Whether the case has the emptiest value for a part. */
+    private static boolean isIn(Value.Many many, String key, ItemsKind.Part part) {
+        return many.items().stream()
+                .map(i -> ((Value.Parts) i).part(key).orElse(null))
+                .anyMatch(v -> v != null
+                        && filled(part.kind()).refusal(v, Kind.Around.NOTHING).isPresent());
+    }
+
+    /** The same kind without its emptiest value. */
+    private static Kind filled(Kind kind) {
+        if (kind instanceof TextKind t && t.least() == 0) {
+            return new TextKind(t.rows(), 1, t.most(), t.form());
+        }
+        if (kind instanceof LinkKind link) {
+            List<String> targets = new ArrayList<>(link.targets().isEmpty() ? LinkKind.TARGETS : link.targets());
+            targets.remove("anchor");
+            return targets.isEmpty() ? kind : new LinkKind(targets);
+        }
+        if (kind instanceof LevelKind level && level.least() == 1 && level.most() > 1) {
+            return new LevelKind(2, level.most());
+        }
+        return kind instanceof PictureKind p && p.none() ? p.withNone(false) : kind;
+    }
+
+    private void still() {
+        Rendered rendered = new Rendered(theme);
+        Change stop = new OwnSheet(rendered, SheetRole.of(theme))
+                .append(
+                        "Movement stops for visitors who ask for less of it",
+                        """
+                        @media (prefers-reduced-motion: reduce) {
+                          *,
+                          ::before,
+                          ::after {
+                            animation-duration: 0.01ms !important;
+                            animation-iteration-count: 1 !important;
+                            scroll-behavior: auto !important;
+                          }
+                        }""",
+                        theme.pages());
+        if (isKeptAfter(stop, Promise.STILL)) {
+            found.add(new Mend(
+                    "Stop all movement for visitors who ask for less of it", "Nobody else sees a difference.", stop));
+        }
+    }
+
+    private void effective() {
+        try {
+            Change remove = PaletteChange.remove(theme, List.of(broken.selector()));
+            found.add(new Mend(
+                    "Remove the setting “" + broken.words() + "”",
+                    "What owners chose for it does not count any more; it changes nothing today.",
+                    remove));
+        } catch (BadInputException refused) {
+            // Another setting follows it.
+        }
+    }
+}
