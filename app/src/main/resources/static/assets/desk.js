@@ -180,7 +180,20 @@ function follow(now) {
     field.value = b.dataset.take;
     field.dispatchEvent(new Event("input", { bubbles: true }));
   }));
+  looking = { now, asking };
   attempt();
+}
+// A way out that is pointed at: what the same choice comes to with it.
+let looking = null;
+function looksAt(way) {
+  if (!looking?.now.isConnected) return;
+  const { now, asking } = looking;
+  const look = async (extra) => {
+    const trial = await asking.ask(now.closest("form"), extra);
+    if (trial && now.isConnected) await tried(now, trial);
+  };
+  for (const on of ["pointerenter", "focusin"]) way.addEventListener(on, () => look({ mend: way.dataset.tryAs }));
+  for (const off of ["pointerleave", "focusout"]) way.addEventListener(off, () => look({}));
 }
 async function tried(now, trial) {
   const line = now.querySelector("[data-refused]");
@@ -270,6 +283,7 @@ function uses(now) {
 }
 
 document.body.addEventListener("htmx:afterSwap", (event) => {
+  if (card?.contains(event.detail.target)) event.detail.target.querySelectorAll("[data-try-as]").forEach(looksAt);
   if (event.detail.target.id === "card") {
     frames.values();
     showCard();

@@ -52,6 +52,7 @@ class AccessibilityTest {
             "/pictures/recolor",
             "/pictures/strip",
             "/sections",
+            "/promises?kept=true",
             "/survey?by=paint&all=true"
         }) {
             check(maker, theme + view);

@@ -23,6 +23,7 @@ class ArchitectureTest {
             "themes",
             "settings",
             "survey",
+            "promises",
             "pictures",
             "sections",
             "sites",

@@ -41,10 +41,6 @@ class Screenshots {
             take(maker, theme + "/survey?view=search", "look-sheets");
             take(running.signedIn("jonas", 390, 844), "/sites/sallowmere-ferries", "look-phone");
         }
-        maker.navigate(running.address + theme + "/survey?view=search&q=radius");
-        maker.locator("tr.pick .name").last().click();
-        maker.locator("#card .ways-to-win button").first().click();
-        shoot(maker, "rules");
         maker.navigate(running.address + theme + "/survey?view=parts");
         maker.click("tr.pick[data-row=hero] .name");
         shoot(maker, "parts");
@@ -56,6 +52,10 @@ class Screenshots {
         maker.navigate(running.address + theme + "/pictures");
         maker.waitForSelector("#tried svg");
         shoot(maker, "pictures");
+        maker.navigate(running.address + theme + "/promises");
+        maker.locator("tr.pick:has-text('a choice breaks it') .name").first().click();
+        maker.waitForSelector("#card .way-out");
+        shoot(maker, "promises");
         take(maker, theme + "/handover", "handover");
         maker.navigate(running.address + theme + "/sections?page=piers.html");
         maker.click(".kit:has([value=cards])");

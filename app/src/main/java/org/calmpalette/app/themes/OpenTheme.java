@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
@@ -69,6 +70,18 @@ public record OpenTheme(
     public String surveyCount() {
         Optional<Survey> ready = read.surveyWithin(AT_ONCE);
         return ready.map(s -> String.valueOf(colors().rows().size() + findings().size()))
+                .orElse("");
+    }
+
+    /** What the theme promises, as far as it is known; empty while it is worked out, or if nobody asked. */
+    public Optional<List<Answer>> promises() {
+        return read.promises().answers();
+    }
+
+    /** What the trail says beside the promises: how many are broken; empty where that is not known. */
+    public String brokenCount() {
+        return promises()
+                .map(all -> String.valueOf(all.stream().filter(Answer::isBroken).count()))
                 .orElse("");
     }
 

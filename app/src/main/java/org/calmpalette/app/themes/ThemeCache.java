@@ -73,6 +73,7 @@ public class ThemeCache {
         private Map<String, Integer> paints;
         private Gallery gallery;
         private LayoutKey.Keys layoutKeys;
+        private final Promised.Check promises = new Promised.Check();
         private final Map<Object, SoftReference<Object>> derived = new LinkedHashMap<>(16, 0.75f, true) {
             @Override
             protected boolean removeEldestEntry(Map.Entry<Object, SoftReference<Object>> eldest) {
@@ -125,6 +126,10 @@ public class ThemeCache {
                 parts = new PartIndex(theme.pages());
             }
             return parts;
+        }
+
+        Promised.Check promises() {
+            return promises;
         }
 
         public synchronized Gallery gallery() {

@@ -19,6 +19,7 @@ import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
+import org.calmpalette.app.work.Job;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.background.Sweep;
 import org.calmpalette.core.change.Change;
@@ -26,6 +27,7 @@ import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.Landmarks;
+import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Ground;
 import org.calmpalette.core.render.LayoutKey;
@@ -66,6 +68,7 @@ public class ThemeService {
     private final DismissalRepository dismissals;
     private final TransactionTemplate transaction;
     private final Surveys surveys;
+    private final Promised promised;
     private final MeasureStore measures;
     private final Kept kept;
     private static final int MOST_GROUNDS = 200;
@@ -80,6 +83,7 @@ public class ThemeService {
             ThemeCache cache,
             TransactionTemplate transaction,
             Surveys surveys,
+            Promised promised,
             MeasureStore measures,
             Kept kept) {
         this.kept = kept;
@@ -91,6 +95,7 @@ public class ThemeService {
         this.cache = cache;
         this.transaction = transaction;
         this.surveys = surveys;
+        this.promised = promised;
     }
 
     /** A theme in the list. Listing reads no theme, so one that is slow to read keeps nobody from the others. */
@@ -150,6 +155,7 @@ public class ThemeService {
         Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
         ThemeCache.Read read = cache.get(head.treeHash(), stored.name());
         surveys.make(stored.id(), read, () -> measures.of(stored.id(), read));
+        promised.make(stored.id(), read, () -> measures.of(stored.id(), read));
         return new OpenTheme(
                 stored,
                 head,
@@ -157,6 +163,22 @@ public class ThemeService {
                 head.parentId() != null,
                 snapshots.findFirstByParentIdOrderByIdDesc(head.id()).isPresent(),
                 dismissed(stored.id()));
+    }
+
+    /**
+     * Has the promises of a theme worked out, now and after each of its changes from now on.
+     *
+     * @return the work, which may have ended
+     */
+    public Job<List<Answer>> promises(OpenTheme open) {
+        promised.watch(open.id());
+        promised.make(open.id(), open.read(), () -> measures.of(open.id(), open.read()));
+        return open.read().promises().job().orElseThrow();
+    }
+
+    /** After promises could not be worked out. */
+    public void promisesAgain(long id, SignedIn who) {
+        promised.again(open(id, who).read());
     }
 
     /** What was measured of the pages as they are now, by path. */

@@ -27,7 +27,9 @@ public class Jobs {
         /** One: a large picture takes much of the memory. */
         PICTURES(1),
         /** One: what is changed is worked out on both cores. */
-        CHANGES(1);
+        CHANGES(1),
+        /** One: nobody waits for promises but the one who looks at them. */
+        PROMISES(1);
 
         private final int atOnce;
 

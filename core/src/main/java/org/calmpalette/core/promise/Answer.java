@@ -4,6 +4,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartSelector;
@@ -50,6 +51,27 @@ public record Answer(
         UNPROVEN,
         /** For every allowed choice. */
         KEPT
+    }
+
+    /** The same of another page as well. */
+    Answer and(Answer other) {
+        Set<String> more = new TreeSet<>(pages);
+        more.addAll(other.pages);
+        return new Answer(
+                promise,
+                page,
+                element,
+                selector,
+                words,
+                width,
+                pseudoClass,
+                parts + other.parts,
+                more,
+                needed,
+                state,
+                worst,
+                broken,
+                why);
     }
 
     /** What a promise speaks of. */

@@ -28,17 +28,11 @@ final class Grounds {
     private static final double DECODED = 4 / 255.0;
 
     /** What of a layer must not follow a choice, so that it is the same layer whatever is chosen. */
-    private static final List<String> PLACED = List.of(
-            "background-clip",
-            "mix-blend-mode",
-            "filter",
-            "backdrop-filter",
-            "position",
-            "transform",
-            "margin-top",
-            "margin-left",
-            "z-index",
-            "color-scheme");
+    private static final List<String> PAINTED =
+            List.of("background-clip", "mix-blend-mode", "filter", "backdrop-filter", "color-scheme");
+
+    /** What, when it follows a choice, may move a box over anything. */
+    private static final List<String> PLACED = List.of("position", "transform", "margin-top", "margin-left", "z-index");
 
     private static final List<String> LAID = List.of(
             "background-size",
@@ -132,6 +126,9 @@ final class Grounds {
             if (covered && !groupsAround(layers.subList(i + 1, layers.size()))) {
                 return new Found(inner, "", false);
             }
+            if (mayMove(style) && !covered) {
+                return Found.not("a choice may move it over anything");
+            }
             if (layer.unknown() == Backdrop.Unknown.MOVED && !covered && !amid) {
                 return Found.notPlaced("it was moved, and may lie over anything");
             }
@@ -140,6 +137,10 @@ final class Grounds {
             return Found.not("a dark scheme lies behind it");
         }
         return new Found(inner, "", false);
+    }
+
+    private boolean mayMove(ElementStyle style) {
+        return PLACED.stream().anyMatch(l -> ColorExpression.follows(style, l, choices));
     }
 
     /** Whether the canvas may be another one than white. */
@@ -201,7 +202,7 @@ final class Grounds {
         }
         // A setting that is the whole background leaves its clip as it is from the start.
         boolean whole = ColorExpression.background(style, choices).isPresent();
-        for (String longhand : PLACED) {
+        for (String longhand : PAINTED) {
             boolean mayDiffer = !whole || !longhand.equals("background-clip");
             if (mayDiffer && ColorExpression.follows(style, longhand, choices)) {
                 return longhand + " of what is behind it follows a choice";
@@ -302,6 +303,8 @@ final class Grounds {
         boolean placed = Stream.of("top", "right", "bottom", "left", "width", "height", "content", "display", "opacity")
                 .anyMatch(l -> ColorExpression.follows(style, l, choices));
         boolean fills = !placed
+                && !mayMove(style)
+                && !mayMove(styles.of(layer.element()))
                 && style.is("position", "absolute")
                 && !styles.of(layer.element()).is("position", "static")
                 && Stream.of("top", "left").allMatch(s -> isZero(style, s))

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
@@ -20,22 +21,29 @@ import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.ColorKind.Bounds;
 import org.calmpalette.core.setting.ColorKind.Needed;
 import org.calmpalette.core.setting.ColorKind.Span;
+import org.calmpalette.core.setting.CompositeKind;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.ItemsKind;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LevelKind;
 import org.calmpalette.core.setting.LinkKind;
+import org.calmpalette.core.setting.NumberKind;
 import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.Range;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.TextKind;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.value.Viewport;
 
 /** What would mend a broken promise: the smallest first, by what it takes away. Each was tried before it is offered. */
 public final class Mends {
@@ -53,9 +61,14 @@ public final class Mends {
         this.broken = broken;
     }
 
-    /** @param broken an answer about this theme as it is */
+    /** @param broken an answer about this theme as it is; of one that is not decided what would decide it is looked for */
     public static List<Mend> of(Theme theme, Answer broken) {
         Mends mends = new Mends(theme, broken);
+        if (broken.state() == Answer.State.UNPROVEN && broken.promise() == Promise.READABLE) {
+            Readable.find(theme, broken)
+                    .ifPresent(asked ->
+                            asked.under().backgrounds().stream().distinct().forEach(p -> mends.stronger(asked, p)));
+        }
         if (broken.isBroken()) {
             switch (broken.promise()) {
                 case READABLE -> mends.readable();
@@ -119,6 +132,9 @@ public final class Mends {
         }
         if (broken.values().isEmpty()) {
             owners.forEach(s -> otherDefault(asked, s));
+            if (asked.letters() instanceof ColorExpression.Fixed f) {
+                otherColor(asked, f.color());
+            }
             return;
         }
         demand(asked, letters, ground, under);
@@ -172,8 +188,12 @@ public final class Mends {
         } else if (!fixedLetters.isEmpty()) {
             ways.add(List.of(with(ground, demanding((ColorKind) ground.kind(), fixedLetters, least))));
         }
-        for (List<Setting> way : ways) {
-            if (isKeptWith(asked, way.toArray(Setting[]::new))) {
+        for (boolean opaque : new boolean[] {false, true}) {
+            for (List<Setting> way : ways) {
+                List<Setting> wanted = opaque ? opaque(way, letters, ground) : way;
+                if (wanted.isEmpty() || !isKeptWith(asked, wanted.toArray(Setting[]::new))) {
+                    continue;
+                }
                 String which = way.stream().map(s -> "“" + s.label() + "”").collect(Collectors.joining(" and "));
                 String against = letters != null && ground != null
                         ? way.size() == 2
@@ -181,12 +201,31 @@ public final class Mends {
                                 : "“" + (way.get(0).key().equals(letters.key()) ? ground : letters).label() + "”"
                         : fixedGround + fixedLetters;
                 offer(
-                        "Ask of " + which + " a contrast of " + least.toPlainString() + " with " + against,
-                        "Owners cannot choose what has less.",
-                        way);
+                        "Ask of " + which + " a contrast of " + least.toPlainString() + " with " + against
+                                + (opaque ? ", and no colours that let through" : ""),
+                        "Owners cannot choose what has less" + (opaque ? ", or shows what is behind it." : "."),
+                        wanted);
                 return;
             }
         }
+    }
+
+    /** The same with both settings opaque; empty if they are so already. */
+    private static List<Setting> opaque(List<Setting> way, Setting letters, Setting ground) {
+        Map<String, Setting> all = new LinkedHashMap<>();
+        boolean changes = false;
+        for (Setting s : java.util.Arrays.asList(letters, ground)) {
+            if (s != null && !((ColorKind) s.kind()).opaque()) {
+                changes = true;
+                all.put(s.key(), s);
+            }
+        }
+        way.forEach(s -> all.put(s.key(), s));
+        all.replaceAll((key, s) -> {
+            ColorKind kind = (ColorKind) s.kind();
+            return s.withKind(new ColorKind(kind.swatches(), kind.bounds(), kind.contrasts(), true));
+        });
+        return changes ? List.copyOf(all.values()) : List.of();
     }
 
     private static String fixed(ColorExpression e) {
@@ -330,6 +369,116 @@ public final class Mends {
                         || o.state() == Answer.State.BROKEN
                                 && !o.broken().orElse(Map.of()).isEmpty())
                 .isPresent();
+    }
+
+    /** The nearest colour of the letters that can be read, where it is written; or by a rule for this part alone. */
+    private void otherColor(Readable.Asked asked, Color own) {
+        Rendered rendered = new Rendered(theme);
+        Page page = rendered.page(broken.page()).orElseThrow();
+        Color lch = own.withAlpha(1).to(ColorSpace.OKLCH);
+        for (int step = 1; step <= 100; step++) {
+            for (int sign : new int[] {-1, 1}) {
+                double lightness = lch.c0() + sign * step / 100.0;
+                Color c = Color.parse(
+                                new Color(ColorSpace.OKLCH, Math.max(0, Math.min(1, lightness)), lch.c1(), lch.c2(), 1)
+                                        .toGamut()
+                                        .hex())
+                        .orElseThrow();
+                if (lightness >= 0 && lightness <= 1 && asked.keepsIn(theme, c)) {
+                    Set<String> states = broken.pseudoClass().isEmpty() ? Set.of() : Set.of(broken.pseudoClass());
+                    for (String reach : List.of("rule", "only")) {
+                        if (tryColor(rendered, page, c, reach, states)) {
+                            return;
+                        }
+                    }
+                    return;
+                }
+            }
+        }
+    }
+
+    private boolean tryColor(Rendered rendered, Page page, Color c, String reach, Set<String> states) {
+        try {
+            Change change = new PartChange(
+                            rendered,
+                            page,
+                            broken.element(),
+                            null,
+                            "color",
+                            Viewport.of(Math.max(320, broken.width()), 900),
+                            states,
+                            null)
+                    .fix(reach, new PartChange.What.Value(ColorKey.of(c)));
+            Mend mend = new Mend(
+                    "Write it in " + ColorKey.of(c)
+                            + (reach.equals("rule") ? ", where its colour is written" : ", by a rule of its own"),
+                    "The nearest in lightness that can be read.",
+                    change);
+            if (isMendedBy(mend) && !breaksAnother(mend)) {
+                found.add(mend);
+                return true;
+            }
+        } catch (BadInputException refused) {
+            // Nothing is written there that could be changed.
+        }
+        return false;
+    }
+
+    private boolean isMendedBy(Mend mend) {
+        return Readable.find(mend.change().applied(theme), broken)
+                .filter(q -> q.outcomeIn(mend.change().applied(theme)).state() != Answer.State.BROKEN)
+                .isPresent();
+    }
+
+    /** The least shade over whatever picture is chosen: a step less is not enough. */
+    private void stronger(Readable.Asked asked, String property) {
+        Setting s = theme.palette().properties().get(property);
+        if (!(s.kind() instanceof BackgroundKind kind)
+                || !(s.given() instanceof Given.Fixed made)
+                || !s.bands().isEmpty()) {
+            return;
+        }
+        Value.Parts now = (Value.Parts) made.value();
+        NumberKind strength = (NumberKind) kind.parts().kinds().get("strength");
+        int most = strength.range().upper().min(BigDecimal.valueOf(100)).intValue();
+        for (boolean anyColor : new boolean[] {true, false}) {
+            Function<Integer, Setting> with = least -> {
+                Map<String, Kind> kinds = new LinkedHashMap<>(kind.parts().kinds());
+                kinds.put(
+                        "strength",
+                        new NumberKind(true, new Range(BigDecimal.valueOf(least), BigDecimal.valueOf(most), null)));
+                Map<String, Value> fixed = new LinkedHashMap<>(kind.parts().fixed());
+                fixed.remove("strength");
+                if (!anyColor) {
+                    fixed.put("overlay", Value.of(now.text("overlay")));
+                    fixed.put("color", Value.of(now.text("color")));
+                }
+                double own = Math.max(least, now.number("strength").doubleValue());
+                return s.withKind(new BackgroundKind(new CompositeKind(kinds, fixed)))
+                        .withGiven(new Given.Fixed(now.with("strength", Value.of(BigDecimal.valueOf(own)))));
+            };
+            if (!isKeptWith(asked, with.apply(most))) {
+                continue;
+            }
+            int bad = -1;
+            int good = most;
+            while (good - bad > 1) {
+                int middle = (good + bad) / 2;
+                if (isKeptWith(asked, with.apply(middle))) {
+                    good = middle;
+                } else {
+                    bad = middle;
+                }
+            }
+            double own = now.number("strength").doubleValue();
+            offer(
+                    "Let the shade of “" + s.label() + "” be at least " + good + "%"
+                            + (anyColor ? "" : ", in " + now.text("overlay") + " over " + now.text("color")),
+                    "Then it reads over any picture."
+                            + (own < good ? " Today's " + Math.round(own) + "% becomes " + good + "%." : ""),
+                    with.apply(good));
+            return;
+        }
     }
 
     /** A default paints all that follows it: a text that could be read must stay so. */

@@ -65,7 +65,16 @@ public final class Readable {
             String why,
             String pseudoClass,
             AtomicInteger parts,
-            Set<String> pages) {}
+            Set<String> pages) {
+        /** Whether letters of another colour could be read there. */
+        boolean keepsIn(Theme theme, Color other) {
+            return new Proof(theme).keeps(new ColorExpression.Fixed(other), under, needed, band);
+        }
+
+        Proof.Outcome outcomeIn(Theme theme) {
+            return new Retrial(theme, this).outcome();
+        }
+    }
 
     /** Widths at which pixels are looked at besides those at which a question is asked. */
     private static final List<Integer> LOOKED_AT = List.of(320, 390, 480, 600, 768, 900, 1200, 1440, 1920, 2560);
@@ -119,10 +128,23 @@ public final class Readable {
         Readable readable = new Readable(theme, measures);
         theme.pages().forEach(readable::page);
         List<Answer> all = new ArrayList<>();
+        Map<List<Object>, Answer> alike = new LinkedHashMap<>();
         for (Asked a : readable.asked.values()) {
             Budget.step();
-            all.add(readable.answer(a));
+            Answer answer = readable.answer(a);
+            // The same part of several pages, which pixels told of one by one.
+            alike.merge(
+                    answer.isBroken()
+                            ? List.of(
+                                    answer.selector(),
+                                    answer.words(),
+                                    answer.id().replace(answer.page(), ""),
+                                    answer.inWords())
+                            : List.of(a),
+                    answer,
+                    Answer::and);
         }
+        all.addAll(alike.values());
         all.sort(java.util.Comparator.comparing(Answer::state));
         return List.copyOf(all);
     }

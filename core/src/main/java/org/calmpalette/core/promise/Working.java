@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
+import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.output.ThemeBuild;
@@ -12,7 +13,10 @@ import org.calmpalette.core.setting.AnotherValue;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
@@ -49,7 +53,14 @@ final class Working {
                     "No stylesheet reads it and no part of a page is bound to it.");
         }
         Band widest = theme.palette().bands().widest();
-        List<Value> others = AnotherValue.all(s.kind(), values.value(s, widest));
+        List<Value> others = others(theme, s, values.value(s, widest));
+        if (others.isEmpty() && s.kind() instanceof ColorKind && !s.kind().equals(ColorKind.ANY)) {
+            // Its limits leave one colour; whether it paints anything is asked without them.
+            Setting free = s.withKind(ColorKind.ANY);
+            Theme other = theme.with(theme.palette()
+                    .replacing(free, theme.palette().place(s.place()).orElseThrow()));
+            return answer(other, new Rendered(other, Map.of()), ThemeBuild.defaults(other), free);
+        }
         for (Value other : others.subList(0, Math.min(MOST_TRIES, others.size()))) {
             if (Trial.between(made, new Rendered(theme, Map.of(s.key(), Chosen.of(other))))
                             .parts()
@@ -64,6 +75,37 @@ final class Working {
                         subject,
                         "no part looks different at 390 or 1440 px with "
                                 + s.kind().words(others.get(0)) + ", unless it is in another state");
+    }
+
+    /** Of composed values their colours are turned, of pictures another one is taken. */
+    private static List<Value> others(Theme theme, Setting s, Value now) {
+        List<Value> all = new ArrayList<>(AnotherValue.all(s.kind(), now));
+        Kind.Around around = Effective.defaults(theme.palette(), theme.media())
+                .around(theme.palette().bands().widest());
+        List<Value> tries = new ArrayList<>();
+        for (String color : List.of("#2b8a3e", "#111111")) {
+            tries.add(s.kind().recolored(now, c -> color));
+        }
+        if (s.kind() instanceof PictureKind) {
+            theme.pictures().forEach(p -> tries.add(Value.of(p)));
+        }
+        if (now instanceof Value.Parts p && p.has("picture")) {
+            tries.add(p.with("color", Value.of("#2b8a3e")).with("picture", Value.of("")));
+            theme.pictures().forEach(path -> tries.add(p.with("picture", Value.of(path))));
+        }
+        for (Value v : tries) {
+            try {
+                Value normal = s.kind().normal(v);
+                if (!normal.equals(now)
+                        && !all.contains(normal)
+                        && s.kind().refusal(normal, around).isEmpty()) {
+                    all.add(normal);
+                }
+            } catch (BadInputException notOne) {
+                // The kind cannot be turned so.
+            }
+        }
+        return all;
     }
 
     private static boolean isBound(Theme theme, Setting s) {

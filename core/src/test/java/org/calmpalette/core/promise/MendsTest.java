@@ -79,6 +79,60 @@ class MendsTest {
         }
     }
 
+    /** What the stylesheet writes is changed where it stands; in a state, by the rule of that state. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "p { color: #999 } | p { color: #757575 } | Write it in #757575, where its colour is written",
+                "a { color: #000 } a:hover { color: #999 } | a { color: #000 } a:hover { color: #757575 } | Write it in #757575, where its colour is written",
+                "body { color: #999 } | body { color: #757575 } | Write it in #757575, where its colour is written"
+            })
+    void whatIsWrittenIsWrittenOtherwise(String css, String then, String words) {
+        Theme theme = theme(css, css.startsWith("a") ? "<a href=index.html>One</a>" : "<p>One");
+        Answer broken = broken(theme, Promise.READABLE);
+        List<Mend> mends = Mends.of(theme, broken);
+        assertThat(mends).as(broken.toString()).hasSize(1);
+        assertMends(theme, broken, mends.get(0));
+        Theme after = mends.get(0).change().applied(theme);
+        if (!css.startsWith("body")) {
+            assertThat(Themes.text(after.files(), "a.css")).isEqualTo(then);
+            assertThat(mends.get(0).words()).isEqualTo(words);
+        }
+    }
+
+    /** A colour that other texts share is not changed if they were hard to read then. */
+    @Test
+    void whatWouldHideAnotherTextIsNotOffered() {
+        Theme theme = theme("p, b { color: #999 } b { background: #222 }", "<p>One</p><div><b>Two</b></div>");
+        Answer broken = broken(theme, Promise.READABLE);
+        assertThat(broken.words()).isEqualTo("One");
+        List<Mend> mends = Mends.of(theme, broken);
+        assertThat(mends).extracting(Mend::words).containsExactly("Write it in #757575, by a rule of its own");
+        Theme after = mends.get(0).change().applied(theme);
+        assertThat(Promises.of(after)).noneMatch(a -> a.isBroken() && a.promise() == Promise.READABLE);
+    }
+
+    /** Whatever picture an owner brings: the least shade with which it reads, and one step less does not. */
+    @Test
+    void aShadeOverAnyPictureIsDecided() {
+        String made =
+                "{\"color\": \"#000000\", \"picture\": \"\", \"repeat\": \"no-repeat\", \"position\": \"center center\", "
+                        + "\"size\": \"cover\", \"attachment\": \"scroll\", \"overlay\": \"#000000\", \"strength\": 20}";
+        Theme theme =
+                theme("p { background: var(--back); color: #fff }", "<p>One", setting("back", "background", made, ""));
+        Answer open = Promises.of(theme).stream()
+                .filter(a -> a.promise() == Promise.READABLE)
+                .findFirst()
+                .orElseThrow();
+        assertThat(open.state()).isEqualTo(Answer.State.UNPROVEN);
+        Mend mend = Mends.of(theme, open).get(0);
+        // White on black at 54 of 100 over white: 0.46 of each channel is 0.1785 in luminance, 1.05 / 0.2285 is 4.6.
+        assertThat(mend.words()).isEqualTo("Let the shade of “back” be at least 54%, in #000000 over #000000");
+        assertThat(mend.takes()).contains("20% becomes 54%");
+        assertThat(like(mend.change().applied(theme), open)).allMatch(a -> a.state() == Answer.State.KEPT);
+    }
+
     /** One step less of what is offered does not do. */
     @Test
     void whatIsOfferedIsTheLeast() {
@@ -100,6 +154,20 @@ class MendsTest {
                 .applied(after);
         assertThat(like(after, broken)).allMatch(a -> a.state() == Answer.State.KEPT);
         assertThat(like(other, broken)).noneMatch(a -> a.state() == Answer.State.KEPT);
+    }
+
+    @Test
+    void whatLetsThroughIsNotAllowedWhereNothingElseHelps() {
+        Theme theme = theme(
+                "p { color: var(--ink); background: var(--paper) }",
+                "<p>One",
+                setting("ink", "color", "\"#000000\"", ""),
+                setting("paper", "color", "\"#ffffff\"", "\"swatches\": [\"#ffffff\", \"#f0e0c0\"]"));
+        Answer broken = broken(theme, Promise.READABLE);
+        List<Mend> mends = Mends.of(theme, broken);
+        assertThat(mends.get(0).words())
+                .isEqualTo("Ask of “ink” a contrast of 4.5 with “paper”, and no colours that let through");
+        assertMends(theme, broken, mends.get(0));
     }
 
     /** What two settings demand is asked of both where one alone leaves a way. */

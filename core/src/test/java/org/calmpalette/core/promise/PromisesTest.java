@@ -152,6 +152,11 @@ class PromisesTest {
         assertThat(first(theme("<p>x", "p { color: var(--kk) }", color), Promise.EFFECTIVE)
                         .isBroken())
                 .isTrue();
+        String alone = setting("k", "color", "\"#111111\"", "\"swatches\": [\"#111111\"]");
+        assertThat(first(theme("<p>x", "p { color: var(--k) }", alone), Promise.EFFECTIVE)
+                        .state())
+                .as("one colour alone is allowed")
+                .isEqualTo(Answer.State.KEPT);
         // It is read, and wins nowhere.
         Answer beaten = first(theme("<p>x", "p { color: var(--k) } p { color: red }", color), Promise.EFFECTIVE);
         assertThat(beaten.state()).isEqualTo(Answer.State.UNPROVEN);

@@ -1,0 +1,186 @@
+package org.calmpalette.app.promises;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.calmpalette.core.promise.Answer;
+import org.calmpalette.core.promise.Promise;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.Bands;
+import org.springframework.web.util.UriUtils;
+
+/** What is listed of promises: the broken one by one, what cannot be told by its reason, what is kept on demand. */
+record PromiseRows(List<Group> groups, int left) {
+    /** Rows that are shown of one promise. */
+    private static final int MOST = 150;
+
+    private static final int LONGEST = 40;
+
+    /** A promise with what is listed of it. */
+    public record Group(String label, String holds, long broken, long unsure, long kept, List<Row> rows) {}
+
+    /**
+     * @param sign as the drawing of the state is called
+     * @param state in a word
+     * @param name what the subject is called
+     * @param where it stands, or how many there are
+     * @param says the number, or the reason
+     * @param when window width and state
+     */
+    public record Row(
+            String id,
+            String sign,
+            String state,
+            String name,
+            String where,
+            String says,
+            String when,
+            String words,
+            String address,
+            String card,
+            String mends) {}
+
+    static PromiseRows of(long theme, List<Answer> answers, Bands bands, boolean withKept) {
+        List<Group> groups = new ArrayList<>();
+        int left = 0;
+        for (Promise p : Promise.values()) {
+            List<Answer> of = answers.stream().filter(a -> a.promise() == p).toList();
+            List<Row> rows = new ArrayList<>();
+            Map<String, List<Answer>> unsure = new LinkedHashMap<>();
+            for (Answer a : of) {
+                switch (a.state()) {
+                    case BROKEN -> rows.add(row(theme, a, bands, where(a)));
+                    case UNPROVEN ->
+                        unsure.computeIfAbsent(reason(a), k -> new ArrayList<>())
+                                .add(a);
+                    default -> {
+                        if (withKept) {
+                            unsure.computeIfAbsent(a.id(), k -> new ArrayList<>())
+                                    .add(a);
+                        }
+                    }
+                }
+            }
+            unsure.values()
+                    .forEach(all -> rows.add(row(
+                            theme,
+                            all.get(0),
+                            bands,
+                            all.size() == 1
+                                    ? where(all.get(0))
+                                    : String.format(Locale.ROOT, "and %,d more, %s", all.size() - 1, pages(all)))));
+            left += Math.max(0, rows.size() - MOST);
+            if (!of.isEmpty()) {
+                groups.add(new Group(
+                        p.label(),
+                        p.holds(),
+                        count(of, Answer.State.BROKEN),
+                        count(of, Answer.State.UNPROVEN),
+                        count(of, Answer.State.KEPT),
+                        List.copyOf(rows.subList(0, Math.min(MOST, rows.size())))));
+            }
+        }
+        return new PromiseRows(groups, left);
+    }
+
+    private static long count(List<Answer> all, Answer.State state) {
+        return all.stream().filter(a -> a.state() == state).count();
+    }
+
+    /** A reason without its numbers, which differ from text to text. */
+    private static String reason(Answer a) {
+        return a.why().replaceFirst("; as made it has .*", "").replaceAll("\\d+(\\.\\d+)?", "#");
+    }
+
+    static boolean isSameReason(Answer a, Answer b) {
+        return reason(a).equals(reason(b));
+    }
+
+    private static String pages(List<Answer> all) {
+        Set<String> pages = new LinkedHashSet<>();
+        all.forEach(a -> pages.addAll(a.pages()));
+        return pages.isEmpty()
+                ? ""
+                : pages.size() == 1 ? "on " + pages.iterator().next() : "on " + pages.size() + " pages";
+    }
+
+    private static String where(Answer a) {
+        if (a.page().isEmpty()) {
+            return a.selector();
+        }
+        // The part itself; what is around it stands on the card.
+        String part = a.selector().replaceFirst("^.*> ", "").replaceAll(":nth-of-type\\(\\d+\\)", "");
+        return (a.pages().size() > 1 ? a.pages().size() + " pages" : a.page()) + (a.element() < 0 ? "" : ", " + part);
+    }
+
+    static Row row(long theme, Answer a, Bands bands, String where) {
+        String id = UriUtils.encodeQueryParam(a.id(), StandardCharsets.UTF_8);
+        return new Row(
+                a.id(),
+                sign(a),
+                word(a),
+                name(a),
+                where,
+                says(a),
+                when(a, bands),
+                String.join(" ", a.words(), a.selector(), a.page(), a.promise().label(), word(a), a.why()),
+                "/themes/" + theme + "/promises?key=" + id,
+                "/themes/" + theme + "/promises/card?key=" + id,
+                "/themes/" + theme + "/promises/mends?key=" + id);
+    }
+
+    private static String name(Answer a) {
+        String name = a.words().isEmpty() ? a.selector() : a.words();
+        return name.length() > LONGEST ? name.substring(0, LONGEST).strip() + "…" : name;
+    }
+
+    static String sign(Answer a) {
+        return switch (a.state()) {
+            case BROKEN -> "breaks";
+            case UNPROVEN -> "unknown";
+            case KEPT -> "kept";
+        };
+    }
+
+    static String word(Answer a) {
+        return switch (a.state()) {
+            case BROKEN -> a.values().isEmpty() ? "broken as made" : "a choice breaks it";
+            case UNPROVEN -> "cannot tell";
+            case KEPT -> "kept";
+        };
+    }
+
+    private static String says(Answer a) {
+        if (a.promise() != Promise.READABLE) {
+            return a.why();
+        }
+        return switch (a.state()) {
+            case BROKEN -> number(a.worst()) + " to 1, needs " + (a.needed() == 3 ? "3" : "4.5");
+            case UNPROVEN -> a.why();
+            case KEPT -> "at least " + number(a.worst()) + " to 1";
+        };
+    }
+
+    /** Two digits, never more than it is. */
+    static String number(double ratio) {
+        return String.format(Locale.ROOT, "%.2f", Math.floor(ratio * 100) / 100);
+    }
+
+    static String when(Answer a, Bands bands) {
+        Band band = a.width() == 0 ? null : bands.at(a.width());
+        String state =
+                switch (a.pseudoClass()) {
+                    case "hover" -> "under the pointer";
+                    case "focus" -> "focused";
+                    case "active" -> "pressed";
+                    case "visited" -> "visited";
+                    default -> "";
+                };
+        return band == null ? "" : band.label() + (state.isEmpty() ? "" : ", " + state);
+    }
+}

@@ -1,0 +1,263 @@
+package org.calmpalette.app.promises;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.settings.Trial;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.Snapshot;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.Courtesy;
+import org.calmpalette.app.web.Go;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.app.web.Strip;
+import org.calmpalette.app.work.Job;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.promise.Answer;
+import org.calmpalette.core.promise.Mend;
+import org.calmpalette.core.promise.Mends;
+import org.calmpalette.core.promise.Promise;
+import org.calmpalette.core.promise.Promises;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.usage.Painted;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+
+/** What a theme promises: what is kept, what breaks and how, what cannot be told; the case in the frames, and the ways out. */
+@Controller
+@RequestMapping("/themes/{id}/promises")
+class PromisesController {
+    private static final Duration PATIENCE = Duration.ofMillis(900);
+
+    private final ThemeService themes;
+    private final FrameAddresses addresses;
+    private final Notices notices;
+    private final Courtesy courtesy;
+
+    PromisesController(ThemeService themes, FrameAddresses addresses, Notices notices, Courtesy courtesy) {
+        this.themes = themes;
+        this.addresses = addresses;
+        this.notices = notices;
+        this.courtesy = courtesy;
+    }
+
+    @GetMapping
+    String promises(
+            @PathVariable long id,
+            @RequestParam(name = "key", defaultValue = "") String which,
+            @RequestParam(defaultValue = "false") boolean kept,
+            @RequestParam(defaultValue = "") String page,
+            @AuthenticationPrincipal SignedIn me,
+            Model model,
+            HttpServletRequest request) {
+        OpenTheme open = themes.open(id, me);
+        Job<List<Answer>> job = themes.promises(open);
+        model.addAttribute("open", open);
+        if (!job.hasEnded() && open.promises().isEmpty()) {
+            courtesy.waiting(() -> job.await(PATIENCE));
+        }
+        List<Answer> answers = open.promises().orElse(null);
+        if (answers == null) {
+            working(job, model);
+            return "promises/working";
+        }
+        Answer chosen = answers.stream()
+                .filter(a -> a.id().equals(which))
+                .findFirst()
+                .orElse(answers.isEmpty() || answers.get(0).state() == Answer.State.KEPT ? null : answers.get(0));
+        String shown = chosen == null || chosen.page().isEmpty() ? page : chosen.page();
+        model.addAttribute(
+                "strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), shown, request));
+        model.addAttribute("turns", open.read().turns());
+        model.addAttribute("unmeasured", themes.unmeasured(open));
+        PromiseRows rows = PromiseRows.of(id, answers, open.theme().palette().bands(), kept);
+        model.addAttribute("rows", rows);
+        model.addAttribute("kept", kept);
+        model.addAttribute("fresh", job.hasEnded());
+        for (Answer.State state : Answer.State.values()) {
+            model.addAttribute(
+                    "count" + state.name(),
+                    answers.stream().filter(a -> a.state() == state).count());
+        }
+        if (chosen != null) {
+            card(open, chosen, model);
+        }
+        return "promises/promises";
+    }
+
+    private static void working(Job<List<Answer>> job, Model model) {
+        model.addAttribute(
+                "failure",
+                job.failure().map(f -> f.getMessage() + " " + f.mend()).orElse(""));
+        model.addAttribute("progress", job.progress());
+    }
+
+    @GetMapping("/progress")
+    String progress(
+            @PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model, HttpServletResponse response) {
+        OpenTheme open = themes.open(id, me);
+        Job<List<Answer>> job = themes.promises(open);
+        if (job.hasEnded()) {
+            response.setHeader("HX-Refresh", "true");
+        }
+        model.addAttribute("open", open);
+        working(job, model);
+        return "promises/working :: progress";
+    }
+
+    @PostMapping("/again")
+    String again(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        themes.promisesAgain(id, me);
+        return "redirect:/themes/" + id + "/promises";
+    }
+
+    @GetMapping("/card")
+    String card(
+            @PathVariable long id,
+            @RequestParam(name = "key") String which,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        card(open, find(open, which), model);
+        return "promises/card :: card";
+    }
+
+    private static Answer find(OpenTheme open, String which) {
+        return open.promises().orElse(List.of()).stream()
+                .filter(a -> a.id().equals(which))
+                .findFirst()
+                .orElseThrow(() -> new BadInputException(
+                        "This is asked otherwise now: the theme has changed.", "Load the promises again."));
+    }
+
+    /** A choice of the case, ready to be shown. @param color for a dot, or empty */
+    public record Choice(String key, String label, String value, String color) {}
+
+    private static void card(OpenTheme open, Answer a, Model model) {
+        Theme theme = open.theme();
+        List<Choice> choices = new ArrayList<>();
+        a.values().forEach((key, value) -> {
+            Setting s = theme.palette().setting(key).orElse(null);
+            String words = s == null ? "" : s.kind().words(value);
+            boolean color =
+                    s != null && value instanceof Value.Text && s.kind().name().equals("color");
+            choices.add(new Choice(
+                    key, s == null ? key : s.label(), words.isEmpty() ? "nothing" : words, color ? words : ""));
+        });
+        model.addAttribute("answer", a);
+        model.addAttribute("row", PromiseRows.row(open.id(), a, theme.palette().bands(), ""));
+        model.addAttribute("ratio", PromiseRows.number(a.worst()));
+        model.addAttribute("choices", choices);
+        model.addAttribute("where", Promises.where(theme, a));
+        model.addAttribute(
+                "isSetting",
+                theme.palette().setting(a.selector()).isPresent() && a.page().isEmpty());
+        model.addAttribute("isText", a.promise() == Promise.READABLE);
+        model.addAttribute(
+                "marks",
+                a.element() < 0
+                        ? List.of()
+                        : List.of(new Painted("[data-calm-at=\"" + a.element() + "\"]", "color", "")));
+        List<Answer> alike = a.state() == Answer.State.UNPROVEN
+                ? open.promises().orElse(List.of()).stream()
+                        .filter(b -> b.state() == a.state() && b.promise() == a.promise() && b != a)
+                        .filter(b -> PromiseRows.isSameReason(a, b))
+                        .limit(MOST_ALIKE)
+                        .toList()
+                : List.of();
+        model.addAttribute(
+                "alike",
+                alike.stream()
+                        .map(b -> PromiseRows.row(open.id(), b, theme.palette().bands(), ""))
+                        .toList());
+    }
+
+    private static final int MOST_ALIKE = 60;
+
+    /** What would mend it; asked for by itself, since trying takes a moment. */
+    @GetMapping("/mends")
+    String mends(
+            @PathVariable long id,
+            @RequestParam(name = "key") String which,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        OpenTheme open = themes.open(id, me);
+        Answer a = find(open, which);
+        model.addAttribute("open", open);
+        model.addAttribute("answer", a);
+        model.addAttribute("mends", mends(open, a));
+        return "promises/card :: mends";
+    }
+
+    private static List<Mend> mends(OpenTheme open, Answer a) {
+        return open.read().derived(List.of("mends", a.id()), () -> Mends.of(open.theme(), a));
+    }
+
+    private static Mend mend(OpenTheme open, String which, String words) {
+        return mends(open, find(open, which)).stream()
+                .filter(m -> m.words().equals(words))
+                .findFirst()
+                .orElseThrow(() -> new BadInputException(
+                        "This is no way out any more: the theme has changed.", "Load the promises again."));
+    }
+
+    /** The case as the previews show it; or, with a mend, what becomes of the same choices then. */
+    @PostMapping("/try")
+    @ResponseBody
+    Trial attempt(
+            @PathVariable long id,
+            @RequestParam(name = "key") String which,
+            @RequestParam(defaultValue = "") String mend,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        try {
+            Answer a = find(open, which);
+            Theme theme = mend.isEmpty()
+                    ? open.theme()
+                    : mend(open, which, mend).change().applied(open.theme());
+            Map<String, Chosen> choices = new LinkedHashMap<>();
+            a.values().forEach((key, value) -> choices.put(key, Chosen.of(value)));
+            return Trial.of(
+                    Effective.of(theme.palette(), choices, theme.media()),
+                    addresses.ofSnapshot(open.head().id()),
+                    "",
+                    null,
+                    v -> Effective.defaults(theme.palette(), theme.media()));
+        } catch (BadInputException e) {
+            return Trial.refused(e.getMessage(), e.mend());
+        }
+    }
+
+    @PostMapping("/mend")
+    String mend(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(name = "key") String which,
+            @RequestParam(defaultValue = "") String mend,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        Mend chosen = mend(open, which, mend);
+        // The mend was tried on the snapshot that was seen; the change refuses if the theme has moved on.
+        Snapshot made = themes.change(id, base, me, theme -> chosen.change());
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/promises");
+    }
+}

@@ -1,0 +1,92 @@
+package org.calmpalette.app.themes;
+
+import java.time.Duration;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Supplier;
+import org.calmpalette.app.work.Job;
+import org.calmpalette.app.work.Jobs;
+import org.calmpalette.core.promise.Answer;
+import org.calmpalette.core.promise.Promises;
+import org.calmpalette.core.render.Measures;
+import org.springframework.stereotype.Component;
+
+/**
+ * What themes promise, worked out in the background. A theme whose promises somebody has looked at is checked again by itself after each of
+ * its changes; of the others nobody wants to know.
+ */
+@Component
+class Promised {
+    /** Processor time; a theme of 200 settings and 500 parts takes seconds. */
+    private static final Duration LONGEST = Duration.ofMinutes(3);
+    /** Themes that are checked by themselves. */
+    private static final int MOST = 200;
+
+    private final Jobs jobs;
+    private final Set<Long> watched = Collections.synchronizedSet(Collections.newSetFromMap(new LinkedHashMap<>() {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Long, Boolean> eldest) {
+            return size() > MOST;
+        }
+    }));
+
+    Promised(Jobs jobs) {
+        this.jobs = jobs;
+    }
+
+    /** The promises of one state of a theme. */
+    static final class Check {
+        private volatile List<Answer> answers;
+        private volatile Set<String> measured = Set.of();
+        private volatile Job<List<Answer>> job;
+
+        /** What is known; empty while nothing is. */
+        Optional<List<Answer>> answers() {
+            return Optional.ofNullable(answers);
+        }
+
+        Optional<Job<List<Answer>>> job() {
+            return Optional.ofNullable(job);
+        }
+    }
+
+    void watch(long themeId) {
+        watched.add(themeId);
+    }
+
+    /** Checks a theme that is watched, unless that has been done with what was measured of its pages. */
+    void make(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measures) {
+        if (!watched.contains(themeId)) {
+            return;
+        }
+        Check check = read.promises();
+        synchronized (check) {
+            Set<String> pages = measures.get().keySet();
+            boolean known = check.job != null && check.measured.equals(pages);
+            if (known && !check.job.isStopping()) {
+                return;
+            }
+            if (check.job != null) {
+                check.job.stop();
+            }
+            check.measured = Set.copyOf(pages);
+            check.job = jobs.start(Jobs.Lane.PROMISES, LONGEST, job -> {
+                List<Answer> all = Promises.of(read.theme(), measures.get(), job::at);
+                check.answers = all;
+                return all;
+            });
+        }
+    }
+
+    /** Forgets a check that failed, so that it is made again. */
+    void again(ThemeCache.Read read) {
+        Check check = read.promises();
+        synchronized (check) {
+            check.job = null;
+        }
+    }
+}

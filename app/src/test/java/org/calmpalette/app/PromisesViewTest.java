@@ -1,0 +1,103 @@
+package org.calmpalette.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.io.IOException;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+
+/** The promises of a theme in the application: from a red row to one that is kept, and back. */
+class PromisesViewTest {
+    private final Running running = Running.get();
+
+    private static final String INDEX =
+            "<!doctype html><html lang=en><head><title>Pier</title><meta name=viewport content=width=device-width>"
+                    + "<link rel=stylesheet href=a.css></head><body><main><h1>One</h1><p>Two <a href=index.html data-setting-text=more>More</a></p></main></body></html>";
+    private static final String PALETTE =
+            "{\"name\": \"Pier\", \"places\": [{\"key\": \"p\", \"label\": \"P\"}], \"settings\": ["
+                    + "{\"key\": \"ink\", \"label\": \"Ink\", \"place\": \"p\", \"kind\": \"color\", \"default\": \"#222222\", \"allowed\": {\"swatches\": [\"#222222\", \"#bbbbbb\"]}},"
+                    + "{\"key\": \"more\", \"label\": \"More\", \"place\": \"p\", \"kind\": \"line\", \"default\": \"More\"}]}";
+
+    /** The demo's maker brings it in. @return its address */
+    private String bringIn() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", INDEX.getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", "p { color: var(--ink) } a { color: #0000ee }".getBytes(StandardCharsets.UTF_8));
+        files.put("palette.json", PALETTE.getBytes(StandardCharsets.UTF_8));
+        return new Client(running.address)
+                .signedIn("ida")
+                .bringIn("pier.zip", HostileThemesInTheApplicationTest.zip(files));
+    }
+
+    private Page open() throws IOException {
+        Page page = running.maker();
+        page.navigate(running.address + bringIn() + "/promises");
+        page.waitForSelector("tr.pick", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
+        return page;
+    }
+
+    @Test
+    void aBrokenPromiseIsSeenInTheFramesMendedAndUndone() throws IOException {
+        Page page = open();
+        assertThat(page.locator(".trail [aria-current] .count").innerText()).isEqualTo("2");
+        assertThat(page.locator("tr.pick .name").allInnerTexts()).startsWith("Two", "More");
+        page.waitForSelector("#card .way-out");
+        assertThat(page.locator("#card").innerText())
+                .contains("a choice breaks it", "1.91 to 1", "where 4.5 is needed", "#bbbbbb")
+                .contains("Ask of “Ink” a contrast of 4.5 with #ffffff", "Take #bbbbbb out of the swatches of “Ink”");
+        page.waitForCondition(() -> Running.frames(page).stream()
+                .allMatch(f -> Running.style(f, "p", "color").equals("rgb(187, 187, 187)")));
+        // What the same choice comes to with a way out: it is not allowed then.
+        Locator way = page.locator("#card .way-out").first();
+        way.hover();
+        page.waitForCondition(() -> Running.frames(page).stream()
+                .allMatch(f -> Running.style(f, "p", "color").equals("rgb(34, 34, 34)")));
+        page.waitForNavigation(() -> way.locator("button").click());
+        page.waitForSelector("#notice >> text=a contrast of 4.5");
+        page.waitForSelector("tr.pick");
+        assertThat(page.locator("tr.pick .name").allInnerTexts()).startsWith("More");
+        assertThat(page.locator(".trail [aria-current] .count").innerText()).isEqualTo("1");
+        page.locator("tr.pick .name").first().click();
+        page.waitForSelector("#card .way-out >> text=Let “More” be 1 to 200 characters");
+        page.waitForNavigation(() -> page.locator("#card .way-out button").click());
+        page.waitForSelector("text=All that is promised is kept");
+        page.waitForNavigation(() -> page.click("text=Undo"));
+        page.navigate(page.url().replaceFirst("\\?.*|$", "?kept=true"));
+        page.waitForSelector("tr.pick");
+        assertThat(page.locator("tr.pick .sign").allInnerTexts().stream().map(String::strip))
+                .contains("a choice breaks it", "kept");
+        page.fill("[data-search]", "still");
+        assertThat(page.locator("tr.pick:visible").count()).isEqualTo(1);
+    }
+
+    /** Rows are walked by the arrow keys, and each opens its card. */
+    @Test
+    void rowsAreWalkedByKeys() throws IOException {
+        Page page = open();
+        page.locator("tr.pick .name").first().focus();
+        page.keyboard().press("ArrowDown");
+        page.waitForSelector("#card h2:has-text('More')");
+        assertThat(page.url()).contains("/promises?key=whole");
+        page.reload();
+        assertThat(page.locator("tr.pick[aria-selected=true] .name").innerText())
+                .isEqualTo("More");
+    }
+
+    @Test
+    void whatHasChangedIsToldSo() throws IOException {
+        Client maker = new Client(running.address).signedIn("ida");
+        String theme = bringIn();
+        HttpResponse<String> gone = maker.get(theme + "/promises/card?key=readable%20nothing");
+        assertThat(gone.statusCode()).isEqualTo(422);
+        assertThat(gone.body()).contains("asked otherwise now");
+        assertThat(maker.post(theme + "/promises/try", "key", "readable nothing")
+                        .body())
+                .contains("asked otherwise now");
+        assertThat(maker.get(theme + "/promises?key=readable%20nothing").statusCode())
+                .isEqualTo(200);
+    }
+}
