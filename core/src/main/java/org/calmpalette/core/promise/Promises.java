@@ -2,8 +2,10 @@ package org.calmpalette.core.promise;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Palette;
@@ -56,14 +58,19 @@ public final class Promises {
     public static List<Answer> of(Theme theme, Map<String, Measures> measures, Progress progress) {
         List<Answer> all = new ArrayList<>();
         Promise[] promises = Promise.values();
+        Set<String> painting = new HashSet<>();
         for (Promise p : promises) {
             progress.at(p.ordinal(), promises.length, p.label());
             all.addAll(
                     switch (p) {
-                        case READABLE -> Readable.of(theme, measures);
+                        case READABLE -> {
+                            Readable.Result result = Readable.of(theme, measures);
+                            painting.addAll(result.painting());
+                            yield result.answers();
+                        }
                         case WHOLE -> Whole.of(theme);
                         case STILL -> Still.of(theme);
-                        case EFFECTIVE -> Working.of(theme);
+                        case EFFECTIVE -> Working.of(theme, painting);
                         case SOUND -> Sound.of(theme);
                     });
         }

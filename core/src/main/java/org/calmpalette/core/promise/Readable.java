@@ -120,11 +120,17 @@ public final class Readable {
 
     /** What is proved and what is not, the broken first, then what is not decided; of pages whose boxes nobody measured. */
     public static List<Answer> of(Theme theme) {
-        return of(theme, Map.of());
+        return of(theme, Map.of()).answers();
     }
 
+    /**
+     * @param answers the broken first, then what is not decided
+     * @param painting keys of settings that were met as the colour of a text or of what lies behind one
+     */
+    record Result(List<Answer> answers, Set<String> painting) {}
+
     /** @param measures the boxes of pages as they are made, by path */
-    public static List<Answer> of(Theme theme, Map<String, Measures> measures) {
+    static Result of(Theme theme, Map<String, Measures> measures) {
         Readable readable = new Readable(theme, measures);
         theme.pages().forEach(readable::page);
         List<Answer> all = new ArrayList<>();
@@ -146,7 +152,17 @@ public final class Readable {
         }
         all.addAll(alike.values());
         all.sort(java.util.Comparator.comparing(Answer::state));
-        return List.copyOf(all);
+        Set<String> painting = new TreeSet<>();
+        for (Asked a : readable.asked.values()) {
+            if (a.under != null) {
+                Stream.concat(Stream.of(a.letters), a.under.colors().stream())
+                        .filter(ColorExpression.Chosen.class::isInstance)
+                        .map(e -> ((ColorExpression.Chosen) e).property())
+                        .forEach(p ->
+                                painting.add(theme.palette().properties().get(p).key()));
+            }
+        }
+        return new Result(List.copyOf(all), painting);
     }
 
     /** The question that an answer answers, asked again; empty where it is not asked any more. */

@@ -3,6 +3,7 @@ package org.calmpalette.core.promise;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.regex.Pattern;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.Budget;
@@ -29,12 +30,20 @@ final class Working {
     private Working() {}
 
     static List<Answer> of(Theme theme) {
+        return of(theme, Set.of());
+    }
+
+    /** @param painting keys of settings that are known to paint something */
+    static List<Answer> of(Theme theme, Set<String> painting) {
         Rendered made = new Rendered(theme, Map.of());
         Effective values = ThemeBuild.defaults(theme);
         List<Answer> all = new ArrayList<>();
         for (Setting s : theme.palette().settings()) {
             Budget.step();
-            all.add(answer(theme, made, values, s));
+            all.add(
+                    painting.contains(s.key())
+                            ? Answer.kept(Promise.EFFECTIVE, Answer.Subject.setting(s))
+                            : answer(theme, made, values, s));
         }
         return all;
     }
