@@ -453,7 +453,7 @@ if (measuring?.dataset.unmeasured && measureLine) {
   };
   measureLine.hidden = false;
   measureLine.querySelector("button").addEventListener("click", all);
-  if (parts && measuring.dataset.unmeasured.split("|").includes(pagePick.value)) all();
+  if (parts && measuring.dataset.unmeasured.split("|").includes(pagePick.value) || measuring.matches("[data-measures]")) all();
 }
 // The panel of a part whose text cannot be told without boxes has its page measured, and tells it then.
 addEventListener("htmx:afterSettle", ({ target }) => {

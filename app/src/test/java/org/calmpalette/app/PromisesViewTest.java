@@ -37,6 +37,7 @@ class PromisesViewTest {
         Page page = running.maker();
         page.navigate(running.address + bringIn() + "/promises");
         page.waitForSelector("tr.pick", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
+        Running.settled(page);
         return page;
     }
 
@@ -59,19 +60,37 @@ class PromisesViewTest {
         page.waitForNavigation(() -> way.locator("button").click());
         page.waitForSelector("#notice >> text=a contrast of 4.5");
         page.waitForSelector("tr.pick");
+        Running.settled(page);
         assertThat(page.locator("tr.pick .name").allInnerTexts()).startsWith("More");
         assertThat(page.locator(".trail [aria-current] .count").innerText()).isEqualTo("1");
         page.locator("tr.pick .name").first().click();
         page.waitForSelector("#card .way-out >> text=Let “More” be 1 to 200 characters");
         page.waitForNavigation(() -> page.locator("#card .way-out button").click());
-        page.waitForSelector("text=All that is promised is kept");
+        page.waitForSelector("#notice >> text=1 to 200 characters");
+        page.waitForSelector(".promised .state-kept");
+        Running.settled(page);
+        assertThat(page.locator("tr.pick .state-breaks").count()).isZero();
+        assertThat(page.locator(".trail [aria-current] .count").innerText()).isEqualTo("0");
         page.waitForNavigation(() -> page.click("text=Undo"));
         page.navigate(page.url().replaceFirst("\\?.*|$", "?kept=true"));
         page.waitForSelector("tr.pick");
         assertThat(page.locator("tr.pick .sign").allInnerTexts().stream().map(String::strip))
                 .contains("a choice breaks it", "kept");
         page.fill("[data-search]", "still");
-        assertThat(page.locator("tr.pick:visible").count()).isEqualTo(1);
+        assertThat(page.locator("tr.pick:visible .name").allInnerTexts()).containsExactly("Pier");
+        page.fill("[data-search]", "");
+        // Boxes are measured without being asked; if not before, they are now, and what they tell is shown when one
+        // wants to see it.
+        page.waitForSelector(
+                "tr.pick:has-text('not measured'), a:has-text('Pages are measured')",
+                new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
+        if (page.locator("a:has-text('Pages are measured')").count() > 0) {
+            page.click("a:has-text('Pages are measured')");
+        }
+        page.waitForSelector("tr.pick:has-text('not measured')");
+        page.fill("[data-search]", "fits");
+        assertThat(page.locator("tr.pick:visible").innerText())
+                .contains("cannot tell", "nothing is found as it is made");
     }
 
     /** Rows are walked by the arrow keys, and each opens its card. */

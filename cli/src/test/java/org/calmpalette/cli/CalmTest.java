@@ -298,15 +298,29 @@ class CalmTest {
         assertThat(answer.exit()).isEqualTo(1);
         JsonNode promises = answer.json().get("promises");
         assertThat(promises.findValuesAsString("state"))
-                .containsExactly("broken", "unproven", "kept", "kept", "kept", "kept", "kept");
-        assertThat(promises.findValuesAsString("subject"))
-                .containsExactly("p", "q", "h1", "html", "html", "ink", "ink");
-        assertThat(promises.findValuesAsString("promise"))
-                .containsExactly("readable", "readable", "readable", "whole", "still", "effective", "sound");
+                .startsWith("broken", "unproven")
+                .endsWith("kept", "kept");
+        assertThat(promises.valueStream()
+                        .map(p -> p.get("promise").asString() + " "
+                                + p.get("subject").asString() + " "
+                                + p.get("state").asString()))
+                .contains(
+                        "readable p broken",
+                        "readable q unproven",
+                        "readable h1 kept",
+                        "whole html kept",
+                        "still html kept",
+                        "sharp theme kept",
+                        "fits theme unproven",
+                        "effective ink kept",
+                        "sound ink kept");
         assertThat(promises.get(0).get("case").get("settings").toString()).isEqualTo("{\"ink\":\"#999999\"}");
         // (1 + 0.05) / (0.3185 + 0.05) by WCAG 2.2, relative luminance of #999999.
         assertThat(promises.get(0).get("worst").doubleValue()).isCloseTo(2.849, within(0.001));
-        assertThat(promises.get(2).get("worst").doubleValue()).isEqualTo(21);
+        assertThat(promises.valueStream()
+                        .filter(p -> p.get("subject").asString().equals("h1"))
+                        .map(p -> p.get("worst").doubleValue()))
+                .containsExactly(21.0);
         assertThat(calm("check", folder.resolve("t").toString()).out())
                 .contains("2.84 to 1 at 320 px, 4.5 is needed, with ink #999999", "1 kept, 1 broken, 1 not decided");
         Path junit = folder.resolve("j.xml");
@@ -329,9 +343,9 @@ class CalmTest {
                 .readTree(Files.readString(sarif))
                 .get("runs")
                 .get(0);
-        assertThat(run.get("results").findValuesAsString("kind")).containsExactly("fail", "open");
+        assertThat(run.get("results").findValuesAsString("kind")).startsWith("fail", "open");
         assertThat(run.get("results").get(0).toString()).contains("\"uri\":\"index.html\"", "\"startLine\":1");
-        assertThat(run.get("tool").get("driver").get("rules")).hasSize(5);
+        assertThat(run.get("tool").get("driver").get("rules")).hasSize(11);
         assertThat(calm(
                                 "check",
                                 folder.resolve("t").toString(),

@@ -122,6 +122,18 @@ class PromisesController {
         return "promises/working :: progress";
     }
 
+    /** Nobody's page is taken from under the hand: what is new is shown when one asks for it. */
+    @GetMapping("/fresh")
+    String fresh(
+            @PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model, HttpServletResponse response) {
+        OpenTheme open = themes.open(id, me);
+        if (!themes.promises(open).hasEnded()) {
+            response.setStatus(HttpServletResponse.SC_NO_CONTENT);
+        }
+        model.addAttribute("open", open);
+        return "promises/card :: fresh";
+    }
+
     @PostMapping("/again")
     String again(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         themes.promisesAgain(id, me);

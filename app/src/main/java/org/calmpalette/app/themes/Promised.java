@@ -7,12 +7,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import org.calmpalette.app.work.Job;
 import org.calmpalette.app.work.Jobs;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Promises;
 import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.survey.Finding;
 import org.springframework.stereotype.Component;
 
 /**
@@ -26,6 +28,8 @@ class Promised {
     /** Themes that are checked by themselves. */
     private static final int MOST = 200;
 
+    private static final Duration MOMENT = Duration.ofMillis(200);
+
     private final Jobs jobs;
     private final Set<Long> watched = Collections.synchronizedSet(Collections.newSetFromMap(new LinkedHashMap<>() {
         @Override
@@ -33,6 +37,8 @@ class Promised {
             return size() > MOST;
         }
     }));
+
+    private final Map<Long, Job<List<Answer>>> newest = new ConcurrentHashMap<>();
 
     Promised(Jobs jobs) {
         this.jobs = jobs;
@@ -66,20 +72,37 @@ class Promised {
         Check check = read.promises();
         synchronized (check) {
             Set<String> pages = measures.get().keySet();
-            boolean known = check.job != null && check.measured.equals(pages);
-            if (known && !check.job.isStopping()) {
+            boolean asked = check.job != null && check.measured.equals(pages);
+            boolean lost = asked && check.job.isStopping() && check.job.state() != Job.State.DONE;
+            if (asked && !lost) {
                 return;
             }
-            if (check.job != null) {
+            if (check.job != null && !check.job.hasEnded()) {
                 check.job.stop();
             }
             check.measured = Set.copyOf(pages);
-            check.job = jobs.start(Jobs.Lane.PROMISES, LONGEST, job -> {
-                List<Answer> all = Promises.of(read.theme(), measures.get(), job::at);
+            Job<List<Answer>> job = jobs.start(Jobs.Lane.PROMISES, LONGEST, doing -> {
+                List<Answer> all = Promises.of(read.theme(), measures.get(), findings(read, doing), doing::at);
                 check.answers = all;
                 return all;
             });
+            check.job = job;
+            // Of a state that is no longer the theme's nobody wants to know.
+            Job<List<Answer>> before = newest.put(themeId, job);
+            if (before != null && !before.hasEnded()) {
+                before.stop();
+            }
         }
+    }
+
+    /** Those of the survey, which is made at the same time; none if there will be none. */
+    private static List<Finding> findings(ThemeCache.Read read, Job<?> job) {
+        while (read.surveyWithin(MOMENT).isEmpty() && read.isBeingSurveyed()) {
+            job.goesOn();
+        }
+        return read.surveyWithin(Duration.ZERO)
+                .map(s -> s.with(read.behind()).findings())
+                .orElse(List.of());
     }
 
     /** Forgets a check that failed, so that it is made again. */

@@ -253,6 +253,12 @@ public class ThemeCache {
             return Optional.of(job);
         }
 
+        /** Whether a survey is being made. */
+        boolean isBeingSurveyed() {
+            Job<Survey> making = job;
+            return making != null && !making.hasEnded();
+        }
+
         /** Why there will be no survey, or empty. */
         public String failure() {
             return job == null

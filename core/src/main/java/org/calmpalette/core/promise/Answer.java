@@ -10,6 +10,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.survey.Finding;
 import org.jsoup.nodes.Element;
 
 /**
@@ -26,6 +27,7 @@ import org.jsoup.nodes.Element;
  * @param needed readable: the contrast ratio of WCAG 2.2, 1.4.3, 4.5 or 3; light: kilobytes that a page may load; else 0
  * @param worst kept: what is never fallen below, or exceeded; broken: the number of the case; else 0
  * @param broken the choices that break it, by key; empty map where it is broken as made
+ * @param finding of the survey that tells the same, or null
  * @param why unproven: what keeps it from being decided; broken: what is wrong then, where the numbers do not say so
  */
 public record Answer(
@@ -42,7 +44,8 @@ public record Answer(
         State state,
         double worst,
         Optional<Map<String, Value>> broken,
-        String why) {
+        String why,
+        Finding finding) {
     /** How far it is decided. */
     public enum State {
         /** There is an allowed choice that breaks it, and it was looked at. */
@@ -71,7 +74,28 @@ public record Answer(
                 state,
                 worst,
                 broken,
-                why);
+                why,
+                finding);
+    }
+
+    /** The same, as a finding of the survey tells it. */
+    Answer told(Finding by) {
+        return new Answer(
+                promise,
+                page,
+                element,
+                selector,
+                words,
+                width,
+                pseudoClass,
+                parts,
+                pages,
+                needed,
+                state,
+                worst,
+                broken,
+                why,
+                by);
     }
 
     /** What a promise speaks of. */
@@ -116,7 +140,8 @@ public record Answer(
                 state,
                 0,
                 Optional.ofNullable(broken),
-                why);
+                why,
+                null);
     }
 
     static Answer kept(Promise promise, Subject s) {
@@ -172,7 +197,9 @@ public record Answer(
     }
 
     private static String plain(Value v) {
-        return v instanceof Value.Text t ? t.text() : v.json().toString();
+        return v instanceof Value.Text t
+                ? t.text().isEmpty() ? "empty" : t.text()
+                : v.json().toString();
     }
 
     /** A ratio with two digits, never more than it is. */

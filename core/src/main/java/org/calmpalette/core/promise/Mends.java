@@ -75,8 +75,10 @@ public final class Mends {
                 case WHOLE -> mends.whole();
                 case STILL -> mends.still();
                 case EFFECTIVE -> mends.effective();
-                case SOUND -> {
-                    // What is wrong in palette.json was meant otherwise, and only its author knows how.
+                default -> {
+                    // What is wrong in palette.json was meant otherwise, and only its author knows how; what boxes
+                    // tell, the
+                    // survey mends.
                 }
             }
         }

@@ -10,6 +10,12 @@ public enum Promise {
     WHOLE(
             "Whole",
             "Nothing that is chosen leaves a link or a picture without words, a second first heading, or a link to nowhere."),
+    COVERED("Covered", "No background ends in a seam: the picture goes on, or the colour behind it is like its edge."),
+    SHARP("Sharp", "No picture is drawn larger than its pixels allow."),
+    IN_SIGHT("In sight", "What must be seen of a picture is in view, and not under the text."),
+    UNDISTORTED("Undistorted", "Pictures keep their shape."),
+    CLEAR("Clear of the header", "A header that stays in view hides nothing that one jumps to, and no beginning."),
+    FITS("Fits", "No page is wider than its window, and no text is pushed out of it."),
     STILL("Still", "Every movement stops for visitors who ask for less of it, and every video has a poster."),
     EFFECTIVE("Effective", "Each setting changes something on some page."),
     SOUND("Sound", "Defaults and schemes are allowed, and what follows another setting finds it.");
@@ -24,7 +30,7 @@ public enum Promise {
 
     /** As answers name it, such as {@code readable}. */
     public String key() {
-        return name().toLowerCase(Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
     public String label() {

@@ -10,6 +10,8 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.survey.Finding;
+import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
 
 /** All that a theme promises. */
@@ -32,6 +34,9 @@ public final class Promises {
 
     /** The tag of a part, or the setting in {@code palette.json}. */
     public static Where where(Theme theme, Answer a) {
+        if (a.finding() != null) {
+            return new Where(a.finding().file(), Math.max(1, a.finding().line()));
+        }
         Page page = theme.pages().stream()
                 .filter(p -> p.source().file().equals(a.page()))
                 .findFirst()
@@ -51,11 +56,15 @@ public final class Promises {
 
     /** What is proved and what is not: the broken first, then what is not decided, each in the order of the promises. */
     public static List<Answer> of(Theme theme) {
-        return of(theme, Map.of(), (done, total, what) -> {});
+        return of(theme, Map.of(), Survey.of(theme).findings(), (done, total, what) -> {});
     }
 
-    /** @param measures the boxes of pages as they are made, by path; may be empty */
-    public static List<Answer> of(Theme theme, Map<String, Measures> measures, Progress progress) {
+    /**
+     * @param measures the boxes of pages as they are made, by path; may be empty
+     * @param findings of the survey, with those that boxes tell
+     */
+    public static List<Answer> of(
+            Theme theme, Map<String, Measures> measures, List<Finding> findings, Progress progress) {
         List<Answer> all = new ArrayList<>();
         Promise[] promises = Promise.values();
         Set<String> painting = new HashSet<>();
@@ -69,6 +78,8 @@ public final class Promises {
                             yield result.answers();
                         }
                         case WHOLE -> Whole.of(theme);
+                        case COVERED, SHARP, IN_SIGHT, UNDISTORTED, CLEAR, FITS ->
+                            AsMade.of(theme, p, findings, measures.keySet());
                         case STILL -> Still.of(theme);
                         case EFFECTIVE -> Working.of(theme, painting);
                         case SOUND -> Sound.of(theme);

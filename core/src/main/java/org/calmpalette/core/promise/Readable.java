@@ -561,7 +561,8 @@ public final class Readable {
                 o.state(),
                 o.worst(),
                 o.broken(),
-                o.why());
+                o.why(),
+                null);
     }
 
     /** The contrast of a text as the whole cascade has it with choices; empty if it is not known there. */
