@@ -419,7 +419,7 @@ search?.addEventListener("input", () => {
     row.hidden = wanted !== "" && !row.dataset.words.toLowerCase().includes(wanted);
     left += row.hidden ? 0 : 1;
   }
-  for (const group of document.querySelectorAll("tbody")) group.hidden = group.querySelectorAll("tr.pick:not([hidden])").length === 0;
+  for (const group of document.querySelectorAll("tbody")) group.hidden = wanted !== "" && group.querySelectorAll("tr.pick:not([hidden])").length === 0;
   const none = document.querySelector("[data-none-found]");
   if (none) none.hidden = left > 0;
 });

@@ -82,15 +82,14 @@ class PromisesViewTest {
         // Boxes are measured without being asked; if not before, they are now, and what they tell is shown when one
         // wants to see it.
         page.waitForSelector(
-                "tr.pick:has-text('not measured'), a:has-text('Pages are measured')",
+                "tr.group:has-text('is not measured'), a:has-text('Pages are measured')",
                 new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
         if (page.locator("a:has-text('Pages are measured')").count() > 0) {
             page.click("a:has-text('Pages are measured')");
         }
-        page.waitForSelector("tr.pick:has-text('not measured')");
-        page.fill("[data-search]", "fits");
-        assertThat(page.locator("tr.pick:visible").innerText())
-                .contains("cannot tell", "nothing is found as it is made");
+        page.waitForSelector("tr.group:has-text('is not measured')");
+        assertThat(page.locator("tr.group:has-text('Fits')").innerText())
+                .contains("Cannot be told: nothing is found as it is made; what “More” may do is not measured.");
     }
 
     /** Rows are walked by the arrow keys, and each opens its card. */

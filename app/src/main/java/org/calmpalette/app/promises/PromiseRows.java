@@ -75,10 +75,17 @@ record PromiseRows(List<Group> groups, int left) {
                                     ? where(all.get(0))
                                     : String.format(Locale.ROOT, "and %,d more, %s", all.size() - 1, pages(all)))));
             left += Math.max(0, rows.size() - MOST);
+            // Of the theme as a whole there is no part to show: the reason stands beside the promise.
+            boolean whole = of.size() == 1
+                    && of.get(0).state() == Answer.State.UNPROVEN
+                    && of.get(0).selector().equals(Answer.THEME);
+            if (whole) {
+                rows.clear();
+            }
             if (!of.isEmpty()) {
                 groups.add(new Group(
                         p.label(),
-                        p.holds(),
+                        whole ? "Cannot be told: " + of.get(0).why() + "." : p.holds(),
                         count(of, Answer.State.BROKEN),
                         count(of, Answer.State.UNPROVEN),
                         count(of, Answer.State.KEPT),

@@ -46,6 +46,9 @@ public record Answer(
         Optional<Map<String, Value>> broken,
         String why,
         Finding finding) {
+    /** As a selector, where a promise is about the theme as a whole. */
+    public static final String THEME = "theme";
+
     /** How far it is decided. */
     public enum State {
         /** There is an allowed choice that breaks it, and it was looked at. */

@@ -54,7 +54,7 @@ final class AsMade {
         Answer.Subject subject = new Answer.Subject(
                 "",
                 -1,
-                "theme",
+                Answer.THEME,
                 theme.palette().name().isEmpty() ? "The theme" : theme.palette().name(),
                 0);
         List<String> moving = theme.palette().settings().stream()

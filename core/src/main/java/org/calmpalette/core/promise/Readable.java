@@ -235,7 +235,9 @@ public final class Readable {
             for (Map.Entry<String, PageStyles> s : inState.entrySet()) {
                 Element holder = holder(e, s.getKey());
                 if (holder != null && isDecidedOtherwise(e, s.getValue(), rest.styles)) {
-                    new Seen(page, width, last, on(holder, STATES.get(s.getKey())), s.getKey()).ask(i, e);
+                    Seen then = new Seen(page, width, last, on(holder, STATES.get(s.getKey())), s.getKey());
+                    then.laidAsAtRest = isLaidAs(e, then.styles, rest.styles);
+                    then.ask(i, e);
                 }
             }
         }
@@ -296,6 +298,35 @@ public final class Readable {
         return false;
     }
 
+    /** Longhands, or their beginnings, that change the look of a box and neither its size nor its place. */
+    private static final List<String> LOOKS = List.of(
+            "color",
+            "background-",
+            "opacity",
+            "visibility",
+            "outline",
+            "text-decoration",
+            "text-shadow",
+            "box-shadow",
+            "cursor",
+            "fill",
+            "stroke",
+            "transition",
+            "-webkit-text-fill-color");
+
+    /** Whether the boxes around a text, measured at rest, are the same in a state. */
+    private static boolean isLaidAs(Element e, PageStyles one, PageStyles other) {
+        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
+            for (String longhand : Painting.differences(one, a, other, a)) {
+                boolean looks = longhand.endsWith("-color") || LOOKS.stream().anyMatch(longhand::startsWith);
+                if (!looks) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
     /** A page in one window and state. */
     private final class Seen {
         private final Page page;
@@ -307,6 +338,7 @@ public final class Readable {
         private final PageStyles styles;
         private final Backdrop.Reader backdrops;
         private final Grounds grounds;
+        private boolean laidAsAtRest;
 
         Seen(Page page, int width, int last, States states, String state) {
             this.page = page;
@@ -356,7 +388,7 @@ public final class Readable {
                             ? Grounds.Found.not("the scheme follows a choice")
                             : grounds.under(backdrop, false);
             boolean placed = found.byPlace()
-                    && state.isEmpty()
+                    && (state.isEmpty() || laidAsAtRest)
                     && laid(page)
                             .filter(l -> l.isAmidItsBoxes(index, width, last))
                             .isPresent();
