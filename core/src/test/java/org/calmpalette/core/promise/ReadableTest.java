@@ -3,7 +3,6 @@ package org.calmpalette.core.promise;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -22,7 +21,6 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
-import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
@@ -49,7 +47,7 @@ class ReadableTest {
                         + "]}");
     }
 
-    private static String color(String key, String made, String allowed) {
+    static String color(String key, String made, String allowed) {
         return String.format(
                 "{\"key\": \"%s\", \"label\": \"%s\", \"place\": \"all\", \"kind\": \"color\", \"default\": \"%s\", \"allowed\": {%s}}",
                 key, key, made, allowed);
@@ -194,7 +192,7 @@ class ReadableTest {
         assertThat(worstOfAll.worst()).isBetween(worst - 0.011, worst + 0.011);
     }
 
-    private static String follows(String key, String other, String how) {
+    static String follows(String key, String other, String how) {
         return String.format(
                 "{\"key\": \"%s\", \"label\": \"%s\", \"place\": \"all\", \"kind\": \"color\", \"default\": {\"follows\": \"%s\", %s}, \"asked\": false}",
                 key, key, other, how);
@@ -227,81 +225,6 @@ class ReadableTest {
         assertThat(a.needed()).isEqualTo(4.5);
     }
 
-    private static String allowed(Random random, String other) {
-        List<String> parts = new ArrayList<>(List.of("\"opaque\": true"));
-        switch (random.nextInt(4)) {
-            case 0 -> parts.set(0, "\"swatches\": [\"#1d2b3a\", \"#ffffff\", \"#8a5a2b\", \"#f3efe6\"]");
-            case 1 ->
-                parts.add(String.format(
-                        Locale.ROOT,
-                        "\"bounds\": {\"lightness\": [%d, %d], \"chroma\": [0, %.2f], \"hue\": [%d, %d]}",
-                        random.nextInt(30),
-                        35 + random.nextInt(65),
-                        0.02 + random.nextDouble() * 0.3,
-                        random.nextInt(360),
-                        random.nextInt(360)));
-            case 2 -> parts.add("\"bounds\": {\"lightness\": [70, 100], \"chroma\": [0, 0.08]}");
-            default -> {}
-        }
-        if (random.nextInt(2) == 0) {
-            String with = random.nextBoolean() ? other : random.nextBoolean() ? "#ffffff" : "#101820";
-            parts.add("\"contrast\": [{\"with\": \"" + with + "\", \"atLeast\": " + (random.nextBoolean() ? "4.5" : "7")
-                    + "}]");
-        }
-        return String.join(", ", parts);
-    }
-
-    private static String sheet(Random random) {
-        List<String> colors = List.of(
-                "var(--ink)",
-                "var(--paper)",
-                "#101820",
-                "var(--turned)",
-                "var(--pale)",
-                "#ffffff",
-                "inherit",
-                "var(--brand, red)");
-        StringBuilder css = new StringBuilder(":root { --brand: var(--ink) }\n");
-        for (String selector : List.of("body", "main", "h1", "p", "a", "footer")) {
-            css.append(selector).append(" { color: ").append(colors.get(random.nextInt(colors.size())));
-            if (random.nextBoolean()) {
-                css.append("; background: ").append(colors.get(random.nextInt(6)));
-            }
-            if (random.nextInt(6) == 0) {
-                css.append("; opacity: ").append(random.nextBoolean() ? ".85" : ".6");
-            }
-            if (random.nextInt(8) == 0) {
-                String end = colors.get(random.nextInt(6));
-                css.append("; background: linear-gradient(")
-                        .append(random.nextBoolean() ? end : colors.get(random.nextInt(6)))
-                        .append(", ")
-                        .append(end)
-                        .append(")");
-            }
-            css.append(" }\n");
-        }
-        css.append("main:hover a, footer:hover { color: ")
-                .append(colors.get(random.nextInt(6)))
-                .append(" }\n");
-        return css.toString();
-    }
-
-    /** A colour that may or may not be allowed. */
-    private static Value any(Random random, ColorKind kind) {
-        if (!kind.swatches().isEmpty()) {
-            return Value.of(kind.swatches().get(random.nextInt(kind.swatches().size())));
-        }
-        String css = random.nextBoolean()
-                ? String.format("rgb(%d %d %d)", random.nextInt(256), random.nextInt(256), random.nextInt(256))
-                : String.format(
-                        Locale.ROOT,
-                        "oklch(%.3f %.3f %.1f)",
-                        random.nextDouble(),
-                        random.nextDouble() * 0.3,
-                        random.nextDouble() * 360);
-        return Value.of(ColorKey.of(Color.parse(css).orElseThrow()));
-    }
-
     @Tag("generated")
     @Test
     void noAllowedChoiceContradictsWhatIsKept() {
@@ -310,12 +233,9 @@ class ReadableTest {
         int broken = 0;
         int tried = 0;
         for (int n = 0; n < Generated.times(15); n++) {
-            String css = sheet(random);
-            String settings = color("ink", random.nextBoolean() ? "#1d2b3a" : "#101820", allowed(random, "paper")) + ","
-                    + color("paper", "#ffffff", allowed(random, "ink")) + ","
-                    + follows("turned", "paper", "\"readable\": {\"dark\": \"#000000\", \"light\": \"#ffffff\"}") + ","
-                    + follows("pale", "ink", "\"lighter\": 30");
-            Theme theme = theme(css, settings);
+            Theme theme = MadeThemes.theme(random);
+            String css = Themes.text(theme.files(), "a.css");
+            String settings = Themes.text(theme.files(), "palette.json");
             List<Answer> answers = Readable.of(theme);
             for (Answer a : answers) {
                 kept += a.state() == Answer.State.KEPT ? 1 : 0;
@@ -332,12 +252,7 @@ class ReadableTest {
                 }
             }
             for (int i = 0; i < 40; i++) {
-                Map<String, Chosen> chosen = new LinkedHashMap<>();
-                for (Setting s : theme.palette().settings()) {
-                    if (s.shown() == null && random.nextInt(4) > 0) {
-                        chosen.put(s.key(), Chosen.of(any(random, (ColorKind) s.kind())));
-                    }
-                }
+                Map<String, Chosen> chosen = MadeThemes.choices(random, theme);
                 // What is not allowed is left out by whoever builds the page.
                 Shown shown = new Shown(theme, chosen);
                 tried++;

@@ -1,0 +1,95 @@
+package org.calmpalette.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.deque.html.axecore.results.Rule;
+import com.microsoft.playwright.Page;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.calmpalette.core.Generated;
+import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.promise.Answer;
+import org.calmpalette.core.promise.MadeThemes;
+import org.calmpalette.core.promise.Readable;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
+import org.junit.jupiter.api.Test;
+
+/**
+ * What is proved of readable texts, against a judge from outside: axe-core 4.11, rule color-contrast, on the pages as Chromium shows them
+ * with allowed choices. What it cannot tell it leaves open, as where letters have the very colour of their ground.
+ */
+class PromisesInChromiumTest {
+    private final Running running = Running.get();
+    private Page page;
+
+    /** @param wrong ids of elements whose contrast is too low; @param open of those that it cannot tell */
+    private record Judged(Set<String> wrong, Set<String> open) {}
+
+    private Judged judge(Theme theme, Map<String, Chosen> chosen) {
+        String css = ThemeBuild.settingsCss(theme)
+                + Themes.text(theme.files(), "a.css")
+                + ThemeBuild.paletteCss(theme, chosen);
+        page.setContent(MadeThemes.PAGE.replace("<link rel=stylesheet href=a.css>", "<style>" + css + "</style>"));
+        var found = new AxeBuilder(page)
+                .setLegacyMode(true)
+                .withRules(List.of("color-contrast"))
+                .analyze();
+        return new Judged(ids(found.getViolations()), ids(found.getIncomplete()));
+    }
+
+    private static Set<String> ids(List<Rule> rules) {
+        return rules.stream()
+                .flatMap(r -> r.getNodes().stream())
+                .map(n -> n.getHtml().replaceFirst("(?s)^.*?id=\"(t\\d)\".*$", "$1"))
+                .collect(Collectors.toSet());
+    }
+
+    @Test
+    void axeFindsWhatIsBrokenAndNothingOfWhatIsKept() {
+        page = running.visitor(320, 800);
+        Random random = Generated.random(95);
+        int kept = 0;
+        int broken = 0;
+        for (int n = 0; n < Generated.times(6); n++) {
+            Theme theme = MadeThemes.theme(random);
+            List<Answer> answers = Readable.of(theme).stream()
+                    .filter(a -> a.pseudoClass().isEmpty() && a.width() == 320)
+                    .toList();
+            for (int i = 0; i < 4; i++) {
+                Map<String, Chosen> chosen = MadeThemes.choices(random, theme);
+                Judged judged = judge(theme, chosen);
+                for (Answer a : answers) {
+                    if (a.state() == Answer.State.KEPT) {
+                        kept++;
+                        assertThat(judged.wrong())
+                                .as("%s %s %s", Themes.text(theme.files(), "a.css"), chosen, a)
+                                .doesNotContain(a.selector().substring(1));
+                    }
+                }
+            }
+            for (Answer a : answers) {
+                if (a.isBroken()) {
+                    Map<String, Chosen> chosen = new LinkedHashMap<>();
+                    a.values().forEach((key, v) -> chosen.put(key, Chosen.of(v)));
+                    Judged judged = judge(theme, chosen);
+                    String id = a.selector().substring(1);
+                    if (!judged.open().contains(id)) {
+                        broken++;
+                        assertThat(judged.wrong())
+                                .as("%s %s %s", Themes.text(theme.files(), "a.css"), chosen, a)
+                                .contains(id);
+                    }
+                }
+            }
+        }
+        assertThat(kept).as("texts that are kept").isGreaterThan(Generated.times(6) * 2);
+        assertThat(broken).as("texts that are broken").isGreaterThanOrEqualTo(Generated.times(6) / 3);
+    }
+}

@@ -1,0 +1,128 @@
+package org.calmpalette.core.promise;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Random;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKey;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.Themes;
+
+/** Small themes with colours that are chosen, at random: what a proof says of them is tried against what is seen. */
+public final class MadeThemes {
+    public static final String PAGE =
+            "<!doctype html><html lang=en><head><title>T</title><link rel=stylesheet href=a.css></head><body><main><h1 id=t1>One</h1>"
+                    + "<p id=t2>Two <a id=t3 href=#>three</a></p></main><footer id=t4>Four</footer></body></html>";
+
+    private MadeThemes() {}
+
+    public static Theme theme(Random random) {
+        String settings =
+                ReadableTest.color("ink", random.nextBoolean() ? "#1d2b3a" : "#101820", allowed(random, "paper"))
+                        + "," + ReadableTest.color("paper", "#ffffff", allowed(random, "ink")) + ","
+                        + ReadableTest.follows(
+                                "turned", "paper", "\"readable\": {\"dark\": \"#000000\", \"light\": \"#ffffff\"}")
+                        + "," + ReadableTest.follows("pale", "ink", "\"lighter\": 30");
+        return Themes.of(
+                "index.html",
+                PAGE,
+                "a.css",
+                sheet(random),
+                "palette.json",
+                "{\"name\": \"T\", \"places\": [{\"key\": \"all\", \"label\": \"All\"}], \"settings\": [" + settings
+                        + "]}");
+    }
+
+    /** For most settings that are asked; what is not allowed is left out by whoever builds the page. */
+    public static Map<String, Chosen> choices(Random random, Theme theme) {
+        Map<String, Chosen> chosen = new LinkedHashMap<>();
+        for (Setting s : theme.palette().settings()) {
+            if (s.shown() == null && random.nextInt(4) > 0) {
+                chosen.put(s.key(), Chosen.of(any(random, (ColorKind) s.kind())));
+            }
+        }
+        return chosen;
+    }
+
+    private static String allowed(Random random, String other) {
+        List<String> parts = new ArrayList<>(List.of("\"opaque\": true"));
+        switch (random.nextInt(4)) {
+            case 0 -> parts.set(0, "\"swatches\": [\"#1d2b3a\", \"#ffffff\", \"#8a5a2b\", \"#f3efe6\"]");
+            case 1 ->
+                parts.add(String.format(
+                        Locale.ROOT,
+                        "\"bounds\": {\"lightness\": [%d, %d], \"chroma\": [0, %.2f], \"hue\": [%d, %d]}",
+                        random.nextInt(30),
+                        35 + random.nextInt(65),
+                        0.02 + random.nextDouble() * 0.3,
+                        random.nextInt(360),
+                        random.nextInt(360)));
+            case 2 -> parts.add("\"bounds\": {\"lightness\": [70, 100], \"chroma\": [0, 0.08]}");
+            default -> {}
+        }
+        if (random.nextInt(2) == 0) {
+            String with = random.nextBoolean() ? other : random.nextBoolean() ? "#ffffff" : "#101820";
+            parts.add("\"contrast\": [{\"with\": \"" + with + "\", \"atLeast\": " + (random.nextBoolean() ? "4.5" : "7")
+                    + "}]");
+        }
+        return String.join(", ", parts);
+    }
+
+    private static String sheet(Random random) {
+        List<String> colors = List.of(
+                "var(--ink)",
+                "var(--paper)",
+                "#101820",
+                "var(--turned)",
+                "var(--pale)",
+                "#ffffff",
+                "inherit",
+                "var(--brand, red)");
+        StringBuilder css = new StringBuilder(":root { --brand: var(--ink) }\n");
+        for (String selector : List.of("body", "main", "h1", "p", "a", "footer")) {
+            css.append(selector).append(" { color: ").append(colors.get(random.nextInt(colors.size())));
+            if (random.nextBoolean()) {
+                css.append("; background: ").append(colors.get(random.nextInt(6)));
+            }
+            if (random.nextInt(6) == 0) {
+                css.append("; opacity: ").append(random.nextBoolean() ? ".85" : ".6");
+            }
+            if (random.nextInt(8) == 0) {
+                String end = colors.get(random.nextInt(6));
+                css.append("; background: linear-gradient(")
+                        .append(random.nextBoolean() ? end : colors.get(random.nextInt(6)))
+                        .append(", ")
+                        .append(end)
+                        .append(")");
+            }
+            css.append(" }\n");
+        }
+        css.append("main:hover a, footer:hover { color: ")
+                .append(colors.get(random.nextInt(6)))
+                .append(" }\n");
+        return css.toString();
+    }
+
+    /** A colour that may or may not be allowed. */
+    private static Value any(Random random, ColorKind kind) {
+        if (!kind.swatches().isEmpty()) {
+            return Value.of(kind.swatches().get(random.nextInt(kind.swatches().size())));
+        }
+        String css = random.nextBoolean()
+                ? String.format("rgb(%d %d %d)", random.nextInt(256), random.nextInt(256), random.nextInt(256))
+                : String.format(
+                        Locale.ROOT,
+                        "oklch(%.3f %.3f %.1f)",
+                        random.nextDouble(),
+                        random.nextDouble() * 0.3,
+                        random.nextDouble() * 360);
+        return Value.of(ColorKey.of(Color.parse(css).orElseThrow()));
+    }
+}
