@@ -7,6 +7,7 @@ import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 
@@ -103,6 +104,23 @@ class PromisesViewTest {
         page.reload();
         assertThat(page.locator("tr.pick[aria-selected=true] .name").innerText())
                 .isEqualTo("More");
+    }
+
+    @Test
+    void whatIsNotPromisedIsLetBeWithItsReasonAndAskedForAgain() throws IOException {
+        Page page = open();
+        page.click("#card summary:has-text('Do not promise it')");
+        page.fill("#w-note", "Only for a week");
+        page.click("text=Let it be");
+        page.waitForSelector("#notice >> text=is not promised: Only for a week");
+        page.waitForSelector("tr.pick:has-text('not promised')");
+        assertThat(page.locator(".trail [aria-current] .count").innerText()).isEqualTo("1");
+        page.click("tr.pick:has-text('not promised') .name");
+        page.waitForSelector("#card >> text=Not promised: Only for a week");
+        page.click("text=Promise it again");
+        page.waitForSelector("#notice >> text=is promised again");
+        page.waitForCondition(() ->
+                page.locator(".trail [aria-current] .count").allInnerTexts().equals(List.of("2")));
     }
 
     @Test

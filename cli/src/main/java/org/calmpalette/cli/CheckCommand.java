@@ -115,6 +115,7 @@ final class CheckCommand implements Callable<Integer> {
                         })
                         .orElse(null));
         one.put("why", a.why());
+        one.put("waived", a.waiver());
         return one;
     }
 
@@ -122,7 +123,7 @@ final class CheckCommand implements Callable<Integer> {
         for (Answer a : answers) {
             out.printf(
                     "%-9s %-9s %s%s  “%s”%n",
-                    a.state().name().toLowerCase(Locale.ROOT),
+                    a.isWaived() ? "waived" : a.state().name().toLowerCase(Locale.ROOT),
                     a.promise().key(),
                     a.page().isEmpty() ? "" : a.page() + "  ",
                     a.selector(),
@@ -146,6 +147,6 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private static long count(List<Answer> answers, Answer.State state) {
-        return answers.stream().filter(a -> a.state() == state).count();
+        return answers.stream().filter(a -> a.state() == state && !a.isWaived()).count();
     }
 }

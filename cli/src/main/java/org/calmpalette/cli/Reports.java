@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
@@ -49,8 +50,8 @@ final class Reports {
                 xml.writeStartElement("testsuite");
                 xml.writeAttribute("name", p.key());
                 xml.writeAttribute("tests", String.valueOf(of.size()));
-                xml.writeAttribute("failures", count(of, Answer.State.BROKEN));
-                xml.writeAttribute("skipped", count(of, Answer.State.UNPROVEN));
+                xml.writeAttribute("failures", count(of, Answer::isBroken));
+                xml.writeAttribute("skipped", count(of, a -> a.state() != Answer.State.KEPT && !a.isBroken()));
                 for (Answer a : of) {
                     Promises.Where where = Promises.where(theme, a);
                     xml.writeStartElement("testcase");
@@ -61,7 +62,7 @@ final class Reports {
                     xml.writeAttribute("line", String.valueOf(where.line()));
                     if (a.state() != Answer.State.KEPT) {
                         xml.writeEmptyElement(a.isBroken() ? "failure" : "skipped");
-                        xml.writeAttribute("message", plain(a.inWords()));
+                        xml.writeAttribute("message", plain((a.isWaived() ? "Not promised. " : "") + a.inWords()));
                     }
                     xml.writeEndElement();
                 }
@@ -76,8 +77,8 @@ final class Reports {
         return out + "\n";
     }
 
-    private static String count(List<Answer> answers, Answer.State state) {
-        return String.valueOf(answers.stream().filter(a -> a.state() == state).count());
+    private static String count(List<Answer> answers, Predicate<Answer> which) {
+        return String.valueOf(answers.stream().filter(which).count());
     }
 
     /** XML 1.0 has no control characters, however they are written. */
@@ -91,7 +92,7 @@ final class Reports {
             rules.add(Map.of("id", p.key(), "name", p.label(), "shortDescription", Map.of("text", p.holds())));
         }
         List<Object> results = answers.stream()
-                .filter(a -> a.state() != Answer.State.KEPT)
+                .filter(a -> a.state() != Answer.State.KEPT && !a.isWaived())
                 .<Object>map(a -> {
                     Promises.Where where = Promises.where(theme, a);
                     return Map.of(

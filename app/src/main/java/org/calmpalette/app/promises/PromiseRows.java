@@ -53,6 +53,10 @@ record PromiseRows(List<Group> groups, int left) {
             List<Row> rows = new ArrayList<>();
             Map<String, List<Answer>> unsure = new LinkedHashMap<>();
             for (Answer a : of) {
+                if (a.isWaived()) {
+                    unsure.computeIfAbsent(a.id(), k -> new ArrayList<>()).add(a);
+                    continue;
+                }
                 switch (a.state()) {
                     case BROKEN -> rows.add(row(theme, a, bands, where(a)));
                     case UNPROVEN ->
@@ -96,7 +100,7 @@ record PromiseRows(List<Group> groups, int left) {
     }
 
     private static long count(List<Answer> all, Answer.State state) {
-        return all.stream().filter(a -> a.state() == state).count();
+        return all.stream().filter(a -> a.state() == state && !a.isWaived()).count();
     }
 
     /** A reason without its numbers, which differ from text to text. */
@@ -147,6 +151,9 @@ record PromiseRows(List<Group> groups, int left) {
     }
 
     static String sign(Answer a) {
+        if (a.isWaived()) {
+            return "unknown";
+        }
         return switch (a.state()) {
             case BROKEN -> "breaks";
             case UNPROVEN -> "unknown";
@@ -155,6 +162,9 @@ record PromiseRows(List<Group> groups, int left) {
     }
 
     static String word(Answer a) {
+        if (a.isWaived()) {
+            return "not promised";
+        }
         return switch (a.state()) {
             case BROKEN -> a.values().isEmpty() ? "broken as made" : "a choice breaks it";
             case UNPROVEN -> "cannot tell";
@@ -163,6 +173,9 @@ record PromiseRows(List<Group> groups, int left) {
     }
 
     private static String says(Answer a) {
+        if (a.isWaived() && !a.waiver().isEmpty()) {
+            return a.waiver();
+        }
         if (a.promise() != Promise.READABLE) {
             return a.why();
         }

@@ -94,7 +94,9 @@ class PromisesController {
         for (Answer.State state : Answer.State.values()) {
             model.addAttribute(
                     "count" + state.name(),
-                    answers.stream().filter(a -> a.state() == state).count());
+                    answers.stream()
+                            .filter(a -> a.state() == state && !a.isWaived())
+                            .count());
         }
         if (chosen != null) {
             card(open, chosen, model);
@@ -269,6 +271,21 @@ class PromisesController {
         Mend chosen = mend(open, which, mend);
         // The mend was tried on the snapshot that was seen; the change refuses if the theme has moved on.
         Snapshot made = themes.change(id, base, me, theme -> chosen.change());
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/promises");
+    }
+
+    /** Lets a promise be, with a reason that goes with the theme; or asks for it again. */
+    @PostMapping("/waive")
+    String waive(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(name = "key") String which,
+            @RequestParam(defaultValue = "") String note,
+            @RequestParam(defaultValue = "false") boolean again,
+            @AuthenticationPrincipal SignedIn me) {
+        Answer a = find(themes.open(id, me), which);
+        Snapshot made = themes.change(id, base, me, theme -> Promises.waive(theme, a, again ? null : note));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
     }

@@ -27,6 +27,7 @@ import org.jsoup.nodes.Element;
  * @param needed readable: the contrast ratio of WCAG 2.2, 1.4.3, 4.5 or 3; light: kilobytes that a page may load; else 0
  * @param worst kept: what is never fallen below, or exceeded; broken: the number of the case; else 0
  * @param broken the choices that break it, by key; empty map where it is broken as made
+ * @param waiver why the maker does not promise it; null where it is promised
  * @param finding of the survey that tells the same, or null
  * @param why unproven: what keeps it from being decided; broken: what is wrong then, where the numbers do not say so
  */
@@ -45,7 +46,8 @@ public record Answer(
         double worst,
         Optional<Map<String, Value>> broken,
         String why,
-        Finding finding) {
+        Finding finding,
+        String waiver) {
     /** As a selector, where a promise is about the theme as a whole. */
     public static final String THEME = "theme";
 
@@ -78,7 +80,8 @@ public record Answer(
                 worst,
                 broken,
                 why,
-                finding);
+                finding,
+                waiver);
     }
 
     /** The same, as a finding of the survey tells it. */
@@ -98,7 +101,28 @@ public record Answer(
                 worst,
                 broken,
                 why,
-                by);
+                by,
+                waiver);
+    }
+
+    Answer waived(String reason) {
+        return new Answer(
+                promise,
+                page,
+                element,
+                selector,
+                words,
+                width,
+                pseudoClass,
+                parts,
+                pages,
+                needed,
+                state,
+                worst,
+                broken,
+                why,
+                finding,
+                reason);
     }
 
     /** What a promise speaks of. */
@@ -144,6 +168,7 @@ public record Answer(
                 0,
                 Optional.ofNullable(broken),
                 why,
+                null,
                 null);
     }
 
@@ -210,7 +235,12 @@ public record Answer(
         return String.format(Locale.ROOT, "%.2f", Math.floor(ratio * 100) / 100);
     }
 
+    /** Whether what is promised does not hold. */
     public boolean isBroken() {
-        return state == State.BROKEN;
+        return state == State.BROKEN && waiver == null;
+    }
+
+    public boolean isWaived() {
+        return waiver != null;
     }
 }

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Palette;
@@ -31,6 +32,20 @@ public final class Promises {
     public record Where(String file, int line) {}
 
     private Promises() {}
+
+    /**
+     * Does not promise something any more, with the reason, or promises it again.
+     *
+     * @param reason null for the latter
+     */
+    public static Change waive(Theme theme, Answer a, String reason) {
+        String what = a.promise().label() + " of “" + a.words() + "”";
+        return Change.of(
+                        reason == null
+                                ? what + " is promised again"
+                                : what + " is not promised" + (reason.isBlank() ? "" : ": " + reason.strip()))
+                .withPalette(theme, theme.palette().withWaived(a.id(), reason == null ? null : reason.strip()));
+    }
 
     /** The tag of a part, or the setting in {@code palette.json}. */
     public static Where where(Theme theme, Answer a) {
@@ -85,7 +100,12 @@ public final class Promises {
                         case SOUND -> Sound.of(theme);
                     });
         }
-        all.sort(Comparator.comparing(Answer::state).thenComparing(Answer::promise));
+        Map<String, String> waived = theme.palette().waived();
+        all.replaceAll(
+                a -> a.state() != Answer.State.KEPT && waived.containsKey(a.id()) ? a.waived(waived.get(a.id())) : a);
+        all.sort(Comparator.comparing(Answer::isWaived)
+                .thenComparing(Answer::state)
+                .thenComparing(Answer::promise));
         return List.copyOf(all);
     }
 }

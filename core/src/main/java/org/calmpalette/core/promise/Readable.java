@@ -594,6 +594,7 @@ public final class Readable {
                 o.worst(),
                 o.broken(),
                 o.why(),
+                null,
                 null);
     }
 

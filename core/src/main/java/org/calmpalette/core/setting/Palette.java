@@ -18,6 +18,7 @@ import org.calmpalette.core.BadInputException;
  * @param subjects what must stay in sight of pictures; each picture once
  * @param moved paths that pictures had before, with those they have: what owners chose by them still counts
  * @param sheets whose a stylesheet is, by path, where the maker said it
+ * @param waived promises that the maker does not give, by what they are called, with the reason
  * @param faults what the file says that could not be understood; it stays in the file
  */
 public record Palette(
@@ -29,6 +30,7 @@ public record Palette(
         List<Subject> subjects,
         Map<String, String> moved,
         Map<String, SheetOwner> sheets,
+        Map<String, String> waived,
         List<Fault> faults) {
     public static final String FILE = "palette.json";
     public static final int MOST_SETTINGS = 1_200;
@@ -53,7 +55,7 @@ public record Palette(
             List<Setting> settings,
             List<Scheme> schemes,
             List<Fault> faults) {
-        this(name, bands, places, settings, schemes, List.of(), Map.of(), Map.of(), faults);
+        this(name, bands, places, settings, schemes, List.of(), Map.of(), Map.of(), Map.of(), faults);
     }
 
     /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
@@ -64,6 +66,7 @@ public record Palette(
         subjects = List.copyOf(subjects);
         moved = Collections.unmodifiableMap(new TreeMap<>(moved));
         sheets = Collections.unmodifiableMap(new TreeMap<>(sheets));
+        waived = Collections.unmodifiableMap(new TreeMap<>(waived));
         faults = List.copyOf(faults);
         Map<String, Setting> byKey = new LinkedHashMap<>();
         for (Setting s : settings) {
@@ -263,7 +266,7 @@ public record Palette(
                     .withGiven(moved(s.kind(), s.given(), names))
                     .withBands(each));
         }
-        Palette after = new Palette(name, bands, places, all, schemes, subjects, names, sheets, faults);
+        Palette after = new Palette(name, bands, places, all, schemes, subjects, names, sheets, waived, faults);
         return new Palette(
                 name,
                 bands,
@@ -275,6 +278,7 @@ public record Palette(
                 subjects.stream().map(s -> s.path().equals(from) ? s.at(to) : s).toList(),
                 later,
                 sheets,
+                waived,
                 faults);
     }
 
@@ -421,6 +425,7 @@ public record Palette(
                 subjects,
                 moved,
                 sheets,
+                waived,
                 faults);
     }
 
@@ -470,11 +475,11 @@ public record Palette(
                     return new Scheme(s.key(), s.label(), values);
                 })
                 .toList();
-        return new Palette(this.name, bands, places, all, others, subjects, moved, sheets, faults);
+        return new Palette(this.name, bands, places, all, others, subjects, moved, sheets, waived, faults);
     }
 
     public Palette withSettings(List<Setting> all) {
-        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, faults);
+        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, waived, faults);
     }
 
     /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
@@ -488,11 +493,11 @@ public record Palette(
                     return s.withBands(left);
                 })
                 .toList();
-        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, faults);
+        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, waived, faults);
     }
 
     public Palette withSchemes(List<Scheme> others) {
-        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, faults);
+        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, waived, faults);
     }
 
     /** What must stay in sight of a picture. */
@@ -505,7 +510,7 @@ public record Palette(
         Palette rest = withoutSubject(subject.path());
         List<Subject> all = new ArrayList<>(rest.subjects);
         all.add(subject);
-        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, faults);
+        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, waived, faults);
     }
 
     public Palette withoutSubject(String path) {
@@ -518,6 +523,7 @@ public record Palette(
                 subjects.stream().filter(s -> !s.path().equals(path)).toList(),
                 moved,
                 sheets,
+                waived,
                 faults);
     }
 
@@ -529,7 +535,25 @@ public record Palette(
         } else {
             said.put(path, owner);
         }
-        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, faults);
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, waived, faults);
+    }
+
+    /** Reasons are told to whoever looks next. */
+    public static final int LONGEST_REASON = 400;
+
+    /**
+     * With a promise that is not given, or given again.
+     *
+     * @param reason null for the latter; may be empty
+     */
+    public Palette withWaived(String promise, String reason) {
+        Map<String, String> said = new TreeMap<>(waived);
+        if (reason == null) {
+            said.remove(promise);
+        } else {
+            said.put(promise, reason.length() > LONGEST_REASON ? reason.substring(0, LONGEST_REASON) : reason);
+        }
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, said, faults);
     }
 
     /** Without a place that no setting is in. */
@@ -545,6 +569,7 @@ public record Palette(
                 subjects,
                 moved,
                 sheets,
+                waived,
                 faults);
     }
 
@@ -554,6 +579,6 @@ public record Palette(
         }
         List<Place> more = new ArrayList<>(places);
         more.add(place);
-        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, faults);
+        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, waived, faults);
     }
 }

@@ -13,6 +13,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.calmpalette.core.BadInputException;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.StreamReadFeature;
@@ -160,6 +161,12 @@ public final class PaletteJson {
                         e.at("path"), "the stylesheet “" + path + "” is there twice", "Keep one of the two.");
             }
         });
+        Map<String, String> waived = new LinkedHashMap<>();
+        each(
+                "promises",
+                e -> waived.put(
+                        e.text("promise"),
+                        e.has("waived") ? e.optionalText("waived").orElse("") : ""));
         unknownKeys();
         return new Palette(
                 own,
@@ -170,6 +177,7 @@ public final class PaletteJson {
                 List.copyOf(subjects.values()),
                 moved,
                 sheets,
+                waived,
                 faults);
     }
 
@@ -473,33 +481,48 @@ public final class PaletteJson {
         if (!palette.subjects().isEmpty() || !palette.moved().isEmpty() || root.has("pictures")) {
             writePictures(root, palette);
         }
-        if (!palette.sheets().isEmpty() || root.has("stylesheets")) {
-            writeSheets(root, palette);
-        }
+        Map<String, String> owners = new TreeMap<>();
+        palette.sheets().forEach((path, owner) -> owners.put(path, owner.word()));
+        writeNamed(root, "stylesheets", "path", "whose", owners, w -> SheetOwner.of(w)
+                .isPresent());
+        writeNamed(root, "promises", "promise", "waived", palette.waived(), w -> true);
         return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
     }
 
-    /** Entries of stylesheets stay with what else they hold. */
-    private static void writeSheets(ObjectNode root, Palette palette) {
-        ArrayNode sheets = root.path("stylesheets") instanceof ArrayNode known ? known : MAPPER.createArrayNode();
-        Map<String, SheetOwner> left = new TreeMap<>(palette.sheets());
-        for (int i = sheets.size() - 1; i >= 0; i--) {
-            if (sheets.get(i) instanceof ObjectNode node
-                    && SheetOwner.of(node.path("whose").asString("")).isPresent()) {
-                SheetOwner owner = left.remove(node.path("path").asString(""));
-                if (owner == null) {
-                    sheets.remove(i);
+    /**
+     * A list of things with one word said of each: entries stay with what else they hold.
+     *
+     * @param ours whether a word is one that can be read; entries with others stay as they are
+     */
+    private static void writeNamed(
+            ObjectNode root,
+            String list,
+            String name,
+            String word,
+            Map<String, String> wanted,
+            Predicate<String> ours) {
+        if (wanted.isEmpty() && !root.has(list)) {
+            return;
+        }
+        ArrayNode all = root.path(list) instanceof ArrayNode known ? known : MAPPER.createArrayNode();
+        Map<String, String> left = new TreeMap<>(wanted);
+        for (int i = all.size() - 1; i >= 0; i--) {
+            if (all.get(i) instanceof ObjectNode node
+                    && ours.test(node.path(word).asString(""))) {
+                String said = left.remove(node.path(name).asString(""));
+                if (said == null) {
+                    all.remove(i);
                 } else {
-                    node.put("whose", owner.word());
+                    node.put(word, said);
                 }
             }
         }
-        left.forEach((path, owner) ->
-                sheets.add(MAPPER.createObjectNode().put("path", path).put("whose", owner.word())));
-        if (sheets.isEmpty()) {
-            root.remove("stylesheets");
+        left.forEach(
+                (key, said) -> all.add(MAPPER.createObjectNode().put(name, key).put(word, said)));
+        if (all.isEmpty()) {
+            root.remove(list);
         } else {
-            root.set("stylesheets", sheets);
+            root.set(list, all);
         }
     }
 

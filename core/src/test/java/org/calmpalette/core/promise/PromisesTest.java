@@ -199,6 +199,28 @@ class PromisesTest {
         assertThat(all.get(0).values()).containsKey("k");
     }
 
+    /** It goes with the theme, is told at the end, and is taken back; what is kept cannot be let be. */
+    @Test
+    void whatTheMakerDoesNotPromiseIsToldApart() {
+        Theme theme = theme("<a href=gone.html>More</a><h1>Two</h1>", "h1 { color: #999 }");
+        Answer a = first(theme, Promise.WHOLE);
+        Theme then = Promises.waive(theme, a, " Not yet there ").applied(theme);
+        assertThat(Themes.text(then.files(), "palette.json"))
+                .contains("\"promise\": \"whole index.html a\"", "\"waived\": \"Not yet there\"");
+        List<Answer> all = Promises.of(then);
+        Answer last = all.get(all.size() - 1);
+        assertThat(last.id()).isEqualTo(a.id());
+        assertThat(last.isWaived()).isTrue();
+        assertThat(last.isBroken()).isFalse();
+        assertThat(last.waiver()).isEqualTo("Not yet there");
+        assertThat(all).filteredOn(Answer::isBroken).extracting(Answer::promise).containsExactly(Promise.READABLE);
+        Theme again = Promises.waive(then, last, null).applied(then);
+        assertThat(Themes.text(again.files(), "palette.json")).doesNotContain("promises");
+        assertThat(first(again, Promise.WHOLE).isBroken()).isTrue();
+        Theme kept = Promises.waive(theme, of(theme, Promise.STILL).get(0), "").applied(theme);
+        assertThat(of(kept, Promise.STILL)).noneMatch(Answer::isWaived);
+    }
+
     /** The broken come first, each has a name of its own, and a sentence. */
     @Test
     void answersAreInOrderAndNamed() {
