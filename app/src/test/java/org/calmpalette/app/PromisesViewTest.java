@@ -48,6 +48,20 @@ class PromisesViewTest {
         assertThat(page.locator(".trail [aria-current] .count").innerText()).isEqualTo("2");
         assertThat(page.locator("tr.pick .name").allInnerTexts()).startsWith("Two", "More");
         page.waitForSelector("#card .way-out");
+        // The ledger of settings carries it too, and leads back to the case.
+        String here = page.url();
+        page.navigate(here.replace("/promises", "/settings"));
+        assertThat(page.locator("tr.pick[data-row=ink] .state-breaks")
+                        .innerText()
+                        .strip())
+                .isEqualTo("1");
+        assertThat(page.locator("tr.pick .state-breaks").count()).isEqualTo(2);
+        page.navigate(here.replace("/promises", "/handover"));
+        assertThat(page.locator("main").innerText()).contains("2 promises are broken");
+        page.navigate(here.replace("/promises", "/settings"));
+        page.click("tr.pick[data-row=ink] .state-breaks");
+        page.waitForSelector("#card .way-out");
+        assertThat(page.locator("#card h2").innerText()).isEqualTo("Two");
         assertThat(page.locator("#card").innerText())
                 .contains("a choice breaks it", "1.91 to 1", "where 4.5 is needed", "#bbbbbb")
                 .contains("Ask of “Ink” a contrast of 4.5 with #ffffff", "Take #bbbbbb out of the swatches of “Ink”");

@@ -52,11 +52,11 @@ class Screenshots {
         maker.navigate(running.address + theme + "/pictures");
         maker.waitForSelector("#tried svg");
         shoot(maker, "pictures");
+        take(maker, theme + "/handover", "handover");
         maker.navigate(running.address + theme + "/promises");
         maker.locator("tr.pick:has-text('a choice breaks it') .name").first().click();
         maker.waitForSelector("#card .way-out");
         shoot(maker, "promises");
-        take(maker, theme + "/handover", "handover");
         maker.navigate(running.address + theme + "/sections?page=piers.html");
         maker.click(".kit:has([value=cards])");
         maker.fill("#f-name", "First boats");

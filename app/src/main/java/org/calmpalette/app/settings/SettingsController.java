@@ -20,6 +20,7 @@ import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
+import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
@@ -77,7 +78,32 @@ class SettingsController {
             boolean follows,
             String words,
             String address,
-            String card) {}
+            String card,
+            Breaks breaks) {}
+
+    /**
+     * Promises that a choice of a setting breaks, as far as they are known.
+     *
+     * @param address of the first of them, or empty
+     */
+    public record Breaks(int count, String address) {
+        static final Breaks NONE = new Breaks(0, "");
+    }
+
+    /** By the keys of the settings whose choices break them. */
+    private static Map<String, Breaks> breaks(OpenTheme open) {
+        Map<String, Breaks> all = new LinkedHashMap<>();
+        open.promises().orElse(List.of()).stream().filter(Answer::isBroken).forEach(a -> a.values()
+                .keySet()
+                .forEach(key -> all.merge(
+                        key,
+                        new Breaks(
+                                1,
+                                "/themes/" + open.id() + "/promises?key="
+                                        + UriUtils.encodeQueryParam(a.id(), StandardCharsets.UTF_8)),
+                        (first, more) -> new Breaks(first.count() + 1, first.address()))));
+        return all;
+    }
 
     /** A place with its rows. */
     public record Group(String label, List<Row> rows) {}
@@ -155,11 +181,17 @@ class SettingsController {
         Palette palette = open.theme().palette();
         Effective values = ThemeBuild.defaults(open.theme());
         Map<String, Integer> counts = open.read().paints(s -> painted(open, s));
+        Map<String, Breaks> breaks = breaks(open);
         Map<String, List<Row>> byPlace = new LinkedHashMap<>();
         palette.places().forEach(p -> byPlace.put(p.key(), new ArrayList<>()));
         for (Setting s : palette.settings()) {
             byPlace.computeIfAbsent(s.place(), p -> new ArrayList<>())
-                    .add(row(open, s, values, counts.getOrDefault(s.key(), 0)));
+                    .add(row(
+                            open,
+                            s,
+                            values,
+                            counts.getOrDefault(s.key(), 0),
+                            breaks.getOrDefault(s.key(), Breaks.NONE)));
         }
         List<Group> groups = new ArrayList<>();
         byPlace.forEach((place, rows) -> {
@@ -170,7 +202,7 @@ class SettingsController {
         return groups;
     }
 
-    private static Row row(OpenTheme open, Setting s, Effective values, int paints) {
+    private static Row row(OpenTheme open, Setting s, Effective values, int paints, Breaks breaks) {
         Palette palette = open.theme().palette();
         var bands = palette.bands();
         Value v = values.value(s, bands.widest());
@@ -206,7 +238,8 @@ class SettingsController {
                         palette.placeLabel(s.place()),
                         s.kind().label()),
                 here + query,
-                here + "/card" + query);
+                here + "/card" + query,
+                breaks);
     }
 
     private static String brief(String text, int most) {

@@ -173,8 +173,8 @@ final class Expansion {
         }
     }
 
-    private static final List<String> NO_ANIMATION =
-            List.of("0s", "ease", "0s", "1", "normal", "none", "running", "none");
+    /** What each part of an animation is where nothing is said, in the order of the longhands. */
+    static final List<String> NO_ANIMATION = List.of("0s", "ease", "0s", "1", "normal", "none", "running", "none");
 
     /** CSS Animations 1, section 4.9: a word that another longhand knows is no name, and of two times the first is the duration. */
     private static boolean animation(List<ComponentValue> parts, Map<String, String> out) {

@@ -38,6 +38,7 @@ public final class Shorthands {
             case "background" -> background(longhands);
             case "background-position" -> position(values.get(0), values.get(1));
             case "font" -> Optional.of(font(longhands));
+            case "animation" -> animation(values);
             case "padding", "margin", "inset", "border-color", "border-style", "border-width" ->
                 Optional.of(box(values));
             default ->
@@ -48,6 +49,32 @@ public final class Shorthands {
                                         : values.get(0) + " " + values.get(1))
                         : border(names, longhands);
         };
+    }
+
+    /** What is as it is without being said is left out; of two times the first is the duration. */
+    private static Optional<String> animation(List<String> values) {
+        List<List<List<ComponentValue>>> lists = values.stream()
+                .map(v -> ComponentValue.commaSeparated(ComponentValue.read(v)))
+                .toList();
+        int layers = lists.get(0).size();
+        if (lists.stream().anyMatch(l -> l.size() != layers)) {
+            return Optional.empty();
+        }
+        List<String> out = new ArrayList<>();
+        for (int layer = 0; layer < layers; layer++) {
+            List<String> said = new ArrayList<>();
+            boolean delayed = false;
+            for (int i = lists.size() - 1; i >= 0; i--) {
+                String value = ComponentValue.join(lists.get(i).get(layer));
+                boolean needed = !value.equals(Expansion.NO_ANIMATION.get(i)) || i == 0 && delayed;
+                delayed |= i == 2 && needed;
+                if (needed) {
+                    said.add(0, value);
+                }
+            }
+            out.add(said.isEmpty() ? "none" : String.join(" ", said));
+        }
+        return Optional.of(String.join(", ", out));
     }
 
     private static String box(List<String> v) {

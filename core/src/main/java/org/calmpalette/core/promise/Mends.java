@@ -55,6 +55,7 @@ public final class Mends {
     private final Theme theme;
     private final Answer broken;
     private final List<Mend> found = new ArrayList<>();
+    private final Map<String, Answer.State> before = new HashMap<>();
 
     private Mends(Theme theme, Answer broken) {
         this.theme = theme;
@@ -485,8 +486,9 @@ public final class Mends {
 
     /** A default paints all that follows it: a text that could be read must stay so. */
     private boolean breaksAnother(Mend mend) {
-        Map<String, Answer.State> before = new HashMap<>();
-        Readable.of(theme).forEach(a -> before.put(a.id(), a.state()));
+        if (before.isEmpty()) {
+            Readable.of(theme).forEach(a -> before.put(a.id(), a.state()));
+        }
         return Readable.of(mend.change().applied(theme)).stream()
                 .anyMatch(a -> a.isBroken() && a.values().isEmpty() && before.get(a.id()) == Answer.State.KEPT);
     }

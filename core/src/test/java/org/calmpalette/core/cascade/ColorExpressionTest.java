@@ -51,7 +51,7 @@ class ColorExpressionTest {
                 "h1 { background: var(--ink) } | background-color | --ink",
                 "h1 { background: no-repeat url(a.png) var(--ink) } | background-color | --ink",
                 "h1 { background: var(--way), var(--ink) } | background-color | unread",
-                "h1 { background: linear-gradient(var(--paper), red) #123 } | background-color | unread",
+                "h1 { background: linear-gradient(var(--paper), red) #123 } | background-color | rgb(17, 34, 51)",
                 "h1 { background: url(a.png), var(--x) } :root { --x: var(--paper) } | background-color | --paper",
                 "h1 { background-color: currentcolor; color: var(--ink) } | background-color | --ink",
                 "h1 { background-color: color-mix(in srgb, currentcolor, red); color: var(--ink) } | background-color | unread",
