@@ -121,7 +121,7 @@ class PromisesController {
         }
         model.addAttribute("open", open);
         working(job, model);
-        return "promises/working :: progress";
+        return "fragments :: progress";
     }
 
     /** Nobody's page is taken from under the hand: what is new is shown when one asks for it. */

@@ -234,7 +234,7 @@ class SurveyController {
         model.addAttribute("open", open);
         model.addAttribute("failure", "");
         model.addAttribute("progress", open.read().progress());
-        return "survey/working :: progress";
+        return "fragments :: progress";
     }
 
     @PostMapping("/survey/again")

@@ -65,27 +65,19 @@ public record Answer(
     Answer and(Answer other) {
         Set<String> more = new TreeSet<>(pages);
         more.addAll(other.pages);
-        return new Answer(
-                promise,
-                page,
-                element,
-                selector,
-                words,
-                width,
-                pseudoClass,
-                parts + other.parts,
-                more,
-                needed,
-                state,
-                worst,
-                broken,
-                why,
-                finding,
-                waiver);
+        return copy(parts + other.parts, more, finding, waiver);
     }
 
     /** The same, as a finding of the survey tells it. */
     Answer told(Finding by) {
+        return copy(parts, pages, by, waiver);
+    }
+
+    Answer waived(String reason) {
+        return copy(parts, pages, finding, reason);
+    }
+
+    private Answer copy(int manyParts, Set<String> allPages, Finding by, String reason) {
         return new Answer(
                 promise,
                 page,
@@ -94,34 +86,14 @@ public record Answer(
                 words,
                 width,
                 pseudoClass,
-                parts,
-                pages,
+                manyParts,
+                allPages,
                 needed,
                 state,
                 worst,
                 broken,
                 why,
                 by,
-                waiver);
-    }
-
-    Answer waived(String reason) {
-        return new Answer(
-                promise,
-                page,
-                element,
-                selector,
-                words,
-                width,
-                pseudoClass,
-                parts,
-                pages,
-                needed,
-                state,
-                worst,
-                broken,
-                why,
-                finding,
                 reason);
     }
 

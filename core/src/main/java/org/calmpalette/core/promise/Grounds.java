@@ -1,7 +1,6 @@
 package org.calmpalette.core.promise;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -18,6 +17,7 @@ import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.value.BackgroundLayer;
 import org.calmpalette.core.value.BackgroundLayer.Repeat;
 import org.calmpalette.core.value.Image;
+import org.calmpalette.core.value.Lengths;
 
 /**
  * What lies behind the texts of a page in one window, still holding what choices go to: colours as they are read, gradients by their
@@ -75,10 +75,6 @@ final class Grounds {
         this.gallery = gallery;
         this.pictures = pictures;
         this.hides = hides;
-    }
-
-    static Map<String, Veil> pictures() {
-        return new HashMap<>();
     }
 
     /**
@@ -278,7 +274,7 @@ final class Grounds {
                 .orElse(Veil.ANYTHING));
     }
 
-    /** Whether an image lies behind all that is in its box. */
+    /** Whether an image lies behind all that is in its box: one that does not repeat must not be pushed aside. */
     private static boolean fills(BackgroundLayer layer, Image image) {
         boolean tiled = isEndless(layer.repeatX()) && isEndless(layer.repeatY());
         boolean sized = layer.size() instanceof BackgroundLayer.Size.Given g
@@ -288,9 +284,17 @@ final class Grounds {
         boolean auto = layer.size() instanceof BackgroundLayer.Size.Given g
                 && g.width().isEmpty()
                 && g.height().isEmpty();
-        return layer.size() instanceof BackgroundLayer.Size.Cover
-                || auto && image instanceof Image.Gradient
+        boolean whole = layer.size() instanceof BackgroundLayer.Size.Cover || auto && image instanceof Image.Gradient;
+        return whole
+                        && (tiled
+                                || isWithin(layer.position().x())
+                                        && isWithin(layer.position().y()))
                 || tiled && (sized || layer.size() instanceof BackgroundLayer.Size.Contain);
+    }
+
+    /** Between both edges, which is where something as large as its box or larger leaves no gap. */
+    private static boolean isWithin(Lengths.Sum position) {
+        return position.px() == 0 && position.percent() >= 0 && position.percent() <= 100;
     }
 
     private static boolean isEndless(Repeat repeat) {

@@ -170,10 +170,6 @@ public final class Mends {
         return with(asked, changed).filter(Readable.Retrial::isKept).isPresent();
     }
 
-    private static Setting with(Setting s, ColorKind kind) {
-        return s.withKind(kind);
-    }
-
     /** A contrast that is demanded takes the fewest choices away: only those that cannot be read. */
     private void demand(Readable.Asked asked, Setting letters, Setting ground, ColorExpression under) {
         BigDecimal least = BigDecimal.valueOf(asked.needed()).stripTrailingZeros();
@@ -181,15 +177,15 @@ public final class Mends {
         String fixedLetters = ground != null && letters == null ? fixed(asked.letters()) : "";
         List<List<Setting>> ways = new ArrayList<>();
         if (letters != null && ground != null && letters != ground) {
-            Setting a = with(letters, demanding((ColorKind) letters.kind(), ground.key(), least));
-            Setting b = with(ground, demanding((ColorKind) ground.kind(), letters.key(), least));
+            Setting a = letters.withKind(demanding((ColorKind) letters.kind(), ground.key(), least));
+            Setting b = ground.withKind(demanding((ColorKind) ground.kind(), letters.key(), least));
             ways.add(List.of(a));
             ways.add(List.of(b));
             ways.add(List.of(a, b));
         } else if (!fixedGround.isEmpty()) {
-            ways.add(List.of(with(letters, demanding((ColorKind) letters.kind(), fixedGround, least))));
+            ways.add(List.of(letters.withKind(demanding((ColorKind) letters.kind(), fixedGround, least))));
         } else if (!fixedLetters.isEmpty()) {
-            ways.add(List.of(with(ground, demanding((ColorKind) ground.kind(), fixedLetters, least))));
+            ways.add(List.of(ground.withKind(demanding((ColorKind) ground.kind(), fixedLetters, least))));
         }
         for (boolean opaque : new boolean[] {false, true}) {
             for (List<Setting> way : ways) {
@@ -255,7 +251,7 @@ public final class Mends {
                 && left.size() > 1
                 && left.remove(t.text())) {
             dropped.add(t.text());
-            Setting fewer = with(s, new ColorKind(left, kind.bounds(), kind.contrasts(), kind.opaque()));
+            Setting fewer = s.withKind(new ColorKind(left, kind.bounds(), kind.contrasts(), kind.opaque()));
             Proof.Outcome o = with(asked, fewer).map(Readable.Retrial::outcome).orElse(Proof.Outcome.unproven(""));
             if (o.state() == Answer.State.KEPT) {
                 offer(
@@ -281,8 +277,8 @@ public final class Mends {
         double from = now.lightness() == null ? 0 : now.lightness().from().doubleValue();
         double to = now.lightness() == null ? 100 : now.lightness().to().doubleValue();
         double own = Domain.color(made).to(ColorSpace.OKLCH).c0() * 100;
-        Function<Span, Setting> bounded =
-                span -> with(s, new ColorKind(List.of(), new Bounds(span, chroma, now.hue()), kind.contrasts(), true));
+        Function<Span, Setting> bounded = span ->
+                s.withKind(new ColorKind(List.of(), new Bounds(span, chroma, now.hue()), kind.contrasts(), true));
         List<Span> ways = new ArrayList<>();
         for (boolean upper : new boolean[] {true, false}) {
             double good = own;

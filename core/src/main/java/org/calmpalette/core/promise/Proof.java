@@ -510,11 +510,7 @@ final class Proof {
             if (f.how() instanceof Given.Readable r) {
                 return Veil.of(ColorKind.parse(r.dark())).and(Veil.of(ColorKind.parse(r.light())));
             }
-            return new Veil(ColorRange.ANY, isOpaque(d.given(), band, 0) ? 1 : 0, 1);
-        }
-
-        private boolean isOpaque(Given given, Band band, int depth) {
-            return Proof.this.isOpaque(given, band, depth);
+            return new Veil(ColorRange.ANY, Proof.this.isOpaque(d.given(), band, 0) ? 1 : 0, 1);
         }
 
         private Veil all(Domain d) {

@@ -128,9 +128,7 @@ final class Whole {
                 }
             }
             case HREF -> {
-                if (kind instanceof LinkKind link
-                        && !link.targets().contains("page")
-                        && link.targets().isEmpty()) {
+                if (kind instanceof LinkKind link && link.targets().isEmpty()) {
                     emptiest = Value.of("no-such-page.html");
                     why = "It may lead to a page that is not there: what it leads to is not limited.";
                 } else if (kind instanceof LinkKind link && link.targets().contains("anchor")) {

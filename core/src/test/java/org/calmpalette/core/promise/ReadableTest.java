@@ -110,6 +110,8 @@ class ReadableTest {
                 "main { background: linear-gradient(in oklch, #fff, #eee) } | a gradient lies behind it: it may be as light or as dark as the text",
                 "main { background: linear-gradient(#fff, #777) } | a gradient lies behind it: 2.82 to 1 where that is worst, and layout tells whether the text stands there",
                 "main { background: linear-gradient(#fff, #fff) 0 0 / 9px no-repeat, #111 } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
+                "main { background: linear-gradient(#fff, #fff) 50px 0 no-repeat, #111 } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
+                "main { background: linear-gradient(#fff, #fff) 0 0 / cover no-repeat, #111; background-position: 0 -9px } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
                 ":root { color-scheme: dark } | a dark scheme lies behind it",
                 "p { opacity: 0 } | it is wholly clear as made; what shows it is not read",
                 "p { position: absolute } | it was moved, and may lie over anything",
