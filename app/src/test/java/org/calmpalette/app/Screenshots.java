@@ -57,6 +57,10 @@ class Screenshots {
         maker.locator("tr.pick:has-text('a choice breaks it') .name").first().click();
         maker.waitForSelector("#card .way-out");
         shoot(maker, "promises");
+        if (System.getProperty("calm.look") != null) {
+            take(maker, theme + "/settings", "look-settings");
+            take(maker, theme + "/handover", "look-handover");
+        }
         maker.navigate(running.address + theme + "/sections?page=piers.html");
         maker.click(".kit:has([value=cards])");
         maker.fill("#f-name", "First boats");
