@@ -162,13 +162,7 @@ class QuietMendsTest {
                 assertThat(now).hasSameSizeAs(before);
                 for (int i = 0; i < before.size(); i++) {
                     int pixels = Browsers.different(before.get(i), now.get(i));
-                    // Now and then Chromium paints one corner of a border otherwise than the time before, whatever the
-                    // sheet.
-                    if (pixels > 0) {
-                        pixels = Browsers.different(
-                                looks(css, width).get(i), looks(after, width).get(i));
-                    }
-                    if (pixels > 0) {
+                    if (pixels > 0 && !areAlikeOnce(css, after, width, i)) {
                         wrong.add("sheet " + n + " at " + width + " px, look " + i + ": " + pixels + " pixels");
                     }
                 }
@@ -177,6 +171,28 @@ class QuietMendsTest {
         }
         assertThat(made).as("mends that were made").isGreaterThan(15 * Generated.times(1));
         assertThat(wrong).isEmpty();
+    }
+
+    /**
+     * Whether two sheets ever give the same picture. One sheet gives more than one: about once in thirty times Chromium paints a
+     * corner of a dotted border otherwise on a busy machine (seen, 3 pixels of the first sheet). So each is shown up to six times, and
+     * what counts is whether a picture of the one is among those of the other.
+     */
+    private static boolean areAlikeOnce(String css, String after, int width, int look) throws IOException {
+        List<byte[]> before = new ArrayList<>();
+        List<byte[]> now = new ArrayList<>();
+        for (int times = 0; times < 6; times++) {
+            before.add(looks(css, width).get(look));
+            now.add(looks(after, width).get(look));
+            for (byte[] one : before) {
+                for (byte[] other : now) {
+                    if (Browsers.different(one, other) == 0) {
+                        return true;
+                    }
+                }
+            }
+        }
+        return false;
     }
 
     private static Theme theme(String css) {
