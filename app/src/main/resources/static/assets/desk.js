@@ -1,4 +1,5 @@
 // The maker's desk: choosing a row brings its card, and outlines in the frames what it paints.
+import "./area.js";
 import "./background.js";
 import "./items.js";
 import "./take.js";

@@ -1,5 +1,7 @@
 // Frames of a page at several widths, drawn to scale. Talks to frame.js inside them; the frames have an origin of their
 // own, so what comes from them is known by its window.
+import { hex, withAlpha, written } from "./color.js";
+
 export class Frames {
   constructor(root, { onShown = () => {}, onOpen = () => {}, onPick = () => {} } = {}) {
     this.root = root;
@@ -223,10 +225,15 @@ export class Asking {
 export function pair(event) {
   const field = event.target;
   const set = (other, value) => { if (other && other.value !== value) other.value = value; };
-  if (field.matches("[data-picks-next]")) set(field.parentElement.querySelector("[data-any]"), field.value);
+  // A browser's own picker knows no alpha: a colour that lets through goes on doing so.
+  if (field.matches("[data-picks-next]")) {
+    const any = field.parentElement.querySelector("[data-any]");
+    set(any, withAlpha(field.value, written(any?.value ?? "")?.alpha ?? 1));
+  }
   if (field.matches("[data-slides]")) set(field.parentElement.querySelector("[data-number]"), field.value);
   if (field.matches("[data-number]")) set(field.parentElement.querySelector("[data-slides]"), field.value);
-  if (field.matches("[data-any]") && /^#[0-9a-f]{6}$/i.test(field.value.trim())) set(field.parentElement.querySelector("[data-picks-next]"), field.value.trim());
+  const color = field.matches("[data-any]") && written(field.value);
+  if (color) set(field.parentElement.querySelector("[data-picks-next]"), hex(color.r, color.g, color.b));
 }
 // Rows for more colours of a gradient wait until they are wanted.
 export function later(root) {

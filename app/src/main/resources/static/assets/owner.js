@@ -1,4 +1,5 @@
 // The owner's side: choices show at once in the preview and are kept in the draft; nothing goes live by itself.
+import "./area.js";
 import "./background.js";
 import "./items.js";
 import "./take.js";

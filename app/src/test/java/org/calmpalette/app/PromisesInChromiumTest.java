@@ -16,6 +16,7 @@ import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.MadeThemes;
 import org.calmpalette.core.promise.Readable;
+import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
@@ -91,5 +92,41 @@ class PromisesInChromiumTest {
         }
         assertThat(kept).as("texts that are kept").isGreaterThan(Generated.times(6) * 2);
         assertThat(broken).as("texts that are broken").isGreaterThanOrEqualTo(Generated.times(6) / 3);
+    }
+
+    /** Words in white on colours along the border of the safe area, as Chromium makes them of {@code hsl()}. */
+    @Test
+    void axeDrawsTheBorderOfTheSafeAreaInTheSamePlace() {
+        page = running.visitor(320, 800);
+        Theme theme = Themes.of(
+                "index.html",
+                MadeThemes.PAGE,
+                "a.css",
+                "body { background: var(--ground); color: #fff } a { color: #fff }",
+                "palette.json",
+                "{\"name\": \"T\", \"places\": [{\"key\": \"p\", \"label\": \"P\"}], \"settings\": [{\"key\": \"ground\", \"label\": \"G\", \"place\": \"p\", \"kind\": \"color\", \"default\": \"#000000\"}]}");
+        List<List<double[]>> columns = SafeArea.Texts.of(theme, Map.of())
+                .around(theme.palette().known("ground"))
+                .field(80, 101)
+                .columns();
+        StringBuilder html = new StringBuilder("<!doctype html><html lang=en><title>T</title><main>");
+        for (int i = 0; i < columns.size(); i++) {
+            double border = columns.get(i).get(0)[1];
+            for (int side = 0; side < 2; side++) {
+                html.append(String.format(
+                        java.util.Locale.ROOT,
+                        "<p class=%s style='color:#fff;background:hsl(%.2f 80%% %.3f%%)'>Words</p>",
+                        side == 0 ? "in" : "out",
+                        360.0 * i / (columns.size() - 1),
+                        side == 0 ? border - 0.02 : border + 0.5));
+            }
+        }
+        page.setContent(html.toString());
+        List<String> wrong = new AxeBuilder(page)
+                .setLegacyMode(true).withRules(List.of("color-contrast")).analyze().getViolations().stream()
+                        .flatMap(r -> r.getNodes().stream())
+                        .map(n -> n.getHtml().replaceFirst("(?s)^.*?class=\"(\\w+)\".*$", "$1"))
+                        .toList();
+        assertThat(wrong).hasSize(101).containsOnly("out");
     }
 }

@@ -12,15 +12,19 @@ import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Go;
+import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.PageBinding;
 import org.calmpalette.core.change.PaletteChange;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.promise.Answer;
+import org.calmpalette.core.promise.Mend;
+import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
@@ -308,6 +312,74 @@ class SettingsController {
                         form.place(open.theme().palette()));
         return Behind.of(themes.textsOn(
                 id, open.read(), new Rendered(open.theme().with(after)), painted(open, before), page, width));
+    }
+
+    /** The colours that are safe whatever else is chosen. */
+    @GetMapping("/area")
+    @ResponseBody
+    Area area(
+            @PathVariable long id,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "-1") int saturation,
+            @RequestParam(defaultValue = "") String at,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        Setting setting = color(open, key);
+        return Area.of(safe(open, setting), setting, ThemeBuild.defaults(open.theme()), false, saturation, at);
+    }
+
+    private static Setting color(OpenTheme open, String key) {
+        return open.theme()
+                .palette()
+                .setting(key)
+                .filter(s -> s.kind() instanceof ColorKind)
+                .orElseThrow(NotFoundException::new);
+    }
+
+    private static Color made(OpenTheme open, Setting setting) {
+        return ColorKind.parse(ThemeBuild.defaults(open.theme())
+                .words(setting, open.theme().palette().bands().widest()));
+    }
+
+    private static SafeArea safe(OpenTheme open, Setting setting) {
+        return open.read().derived(List.of("area", setting.key()), () -> open.read()
+                .texts()
+                .around(setting));
+    }
+
+    /** Limits with which all that can be chosen is safe; asked for by itself, since trying takes a moment. */
+    @GetMapping("/limits")
+    String limits(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        Setting setting = color(open, key);
+        model.addAttribute("open", open);
+        model.addAttribute("s", setting);
+        model.addAttribute("ways", limits(open, setting));
+        model.addAttribute("unsafe", safe(open, setting).isBrokenBySomeChoice());
+        model.addAttribute("outside", !safe(open, setting).keeps(made(open, setting)));
+        return "settings/card :: limits";
+    }
+
+    private static List<Mend> limits(OpenTheme open, Setting setting) {
+        return open.read().derived(List.of("limits", setting.key()), () -> safe(open, setting)
+                .limits());
+    }
+
+    @PostMapping("/limit")
+    String limit(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "") String way,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        Mend chosen = limits(open, color(open, key)).stream()
+                .filter(m -> m.words().equals(way))
+                .findFirst()
+                .orElseThrow(() -> new BadInputException(
+                        "That is not offered any more.", "Choose among the limits that are shown now."));
+        // It was tried on the snapshot that was seen; the change refuses if the theme has moved on.
+        return done(id, themes.change(id, base, me, theme -> chosen.change()), key);
     }
 
     @PostMapping

@@ -12,6 +12,7 @@ import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.settings.Answer;
+import org.calmpalette.app.settings.Area;
 import org.calmpalette.app.settings.Behind;
 import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.settings.Fields;
@@ -22,6 +23,7 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
@@ -445,6 +447,30 @@ class SiteController {
         } catch (BadInputException e) {
             return Trial.refused(e.getMessage() + " " + e.mend(), "");
         }
+    }
+
+    /** The colours of a question with which all words can be read, as all else is in the draft. */
+    @GetMapping("/{slug}/area")
+    @ResponseBody
+    Area area(
+            @PathVariable String slug,
+            @RequestParam String key,
+            @RequestParam(defaultValue = "-1") int saturation,
+            @RequestParam(defaultValue = "") String at,
+            @AuthenticationPrincipal SignedIn me) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        Setting setting = open.theme()
+                .palette()
+                .setting(key)
+                .filter(s -> s.kind() instanceof ColorKind)
+                .orElseThrow(NotFoundException::new);
+        Effective now = ThemeBuild.chosen(open.theme(), open.draft().choices());
+        SafeArea safe = themes.read(themes.snapshot(open.draft().snapshotId()))
+                .derived(List.of("area", key, open.draft().choices()), () -> themes.read(
+                                themes.snapshot(open.draft().snapshotId()))
+                        .texts()
+                        .around(setting, now));
+        return Area.of(safe, setting, now, true, saturation, at);
     }
 
     /** How well texts read on a background that is tried; nothing is kept. */

@@ -24,6 +24,7 @@ import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.part.PartIndex;
+import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.LayoutKey;
@@ -130,6 +131,11 @@ public class ThemeCache {
 
         Promised.Check promises() {
             return promises;
+        }
+
+        /** What can be told of the colours of all texts, whatever is chosen. */
+        public SafeArea.Texts texts() {
+            return derived("texts", () -> SafeArea.Texts.of(theme, Map.of()));
         }
 
         public synchronized Gallery gallery() {

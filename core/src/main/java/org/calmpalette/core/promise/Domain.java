@@ -21,8 +21,9 @@ import org.calmpalette.core.setting.Value;
  *
  * @param given what it is where nobody chooses
  * @param chosen all that may be chosen; null for colours between bounds
+ * @param settled whether something is chosen in any case
  */
-record Domain(Setting setting, ColorKind kind, Given given, List<Color> chosen) {
+record Domain(Setting setting, ColorKind kind, Given given, List<Color> chosen, boolean settled) {
     static Domain of(Setting s, Band band) {
         ColorKind kind = (ColorKind) s.kind();
         Given given = s.givenIn(band);
@@ -30,7 +31,28 @@ record Domain(Setting setting, ColorKind kind, Given given, List<Color> chosen) 
         List<Color> swatches = kind.swatches().stream().map(ColorKind::parse).toList();
         Color made = given instanceof Given.Fixed f ? color(f) : null;
         List<Color> others = swatches.stream().filter(c -> !c.equals(made)).toList();
-        return new Domain(s, kind, given, fixed ? List.of() : swatches.isEmpty() ? null : others);
+        return new Domain(s, kind, given, fixed ? List.of() : swatches.isEmpty() ? null : others, false);
+    }
+
+    /**
+     * The same setting with one colour alone to choose, which is chosen, allowed or not: of its limits only what it demands of other
+     * settings counts, since that is a limit of theirs as well.
+     */
+    Domain settledOn(Color color) {
+        List<ColorKind.Needed> ofOthers = kind.contrasts().stream()
+                .filter(n -> Color.parse(n.with()).isEmpty())
+                .toList();
+        ColorKind free = new ColorKind(List.of(), null, ofOthers, false);
+        return new Domain(setting, free, new Given.Fixed(Value.of(ColorKey.of(color))), List.of(color), true);
+    }
+
+    /** The same setting, of which nothing is chosen, made so. */
+    Domain madeAs(Color color) {
+        return new Domain(setting, kind, new Given.Fixed(Value.of(ColorKey.of(color))), List.of(), false);
+    }
+
+    Domain unchosen() {
+        return new Domain(setting, kind, given, List.of(), false);
     }
 
     static Color color(Given.Fixed given) {

@@ -6,14 +6,11 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
-import org.calmpalette.core.Budget;
 import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.change.OwnSheet;
@@ -27,9 +24,6 @@ import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
-import org.calmpalette.core.setting.ColorKind.Bounds;
-import org.calmpalette.core.setting.ColorKind.Needed;
-import org.calmpalette.core.setting.ColorKind.Span;
 import org.calmpalette.core.setting.CompositeKind;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.ItemsKind;
@@ -49,8 +43,6 @@ import org.calmpalette.core.value.Viewport;
 public final class Mends {
     private static final int MOST = 4;
     private static final int MOST_DROPPED = 24;
-    /** More than any colour of sRGB has (CSS Color 4, 9.4: about 0.32). */
-    private static final BigDecimal ALL_CHROMA = new BigDecimal("0.4");
 
     private final Theme theme;
     private final Answer broken;
@@ -87,25 +79,11 @@ public final class Mends {
     }
 
     private void offer(String words, String takes, Setting wanted) {
-        offer(words, takes, List.of(wanted));
+        Limiting.offer(theme, words, takes, List.of(wanted)).ifPresent(found::add);
     }
 
-    private void offer(String words, String takes, List<Setting> wanted) {
-        try {
-            Change all = null;
-            Theme now = theme;
-            for (Setting s : wanted) {
-                Change one = PaletteChange.edit(
-                        now, s, now.palette().place(s.place()).orElseThrow());
-                now = one.applied(now);
-                all = all == null ? one : all;
-            }
-            Theme after = now;
-            PaletteChange.check(theme, after.palette());
-            found.add(new Mend(words, takes, Change.of(words).withPalette(theme, after.palette())));
-        } catch (BadInputException refused) {
-            // A default or a scheme would not be allowed any more: then it is no mend.
-        }
+    private Limiting limiting(Readable.Asked asked) {
+        return new Limiting(theme, List.of(asked));
     }
 
     // Readable
@@ -116,23 +94,8 @@ public final class Mends {
             return;
         }
         Readable.Asked asked = question.get();
-        Setting letters = chosen(asked.letters());
-        List<Ply> below = Ply.under(asked.under());
-        // The canvas is white where nothing paints it.
-        ColorExpression under = below == null
-                ? null
-                : below.isEmpty()
-                        ? new ColorExpression.Fixed(Color.WHITE)
-                        : below.get(0) instanceof Ply.Plain p ? p.color() : null;
-        Setting ground = chosen(under);
-        List<Setting> owners = new ArrayList<>();
-        for (Setting s : java.util.Arrays.asList(letters, ground)) {
-            if (s != null
-                    && !owners.contains(s)
-                    && (s.shown() == null || !s.shown().isNever())) {
-                owners.add(s);
-            }
-        }
+        Limiting limiting = limiting(asked);
+        List<Setting> owners = limiting.owners(asked);
         if (broken.values().isEmpty()) {
             owners.forEach(s -> otherDefault(asked, s));
             if (asked.letters() instanceof ColorExpression.Fixed f) {
@@ -140,102 +103,9 @@ public final class Mends {
             }
             return;
         }
-        demand(asked, letters, ground, under);
+        limiting.demand(owners).ifPresent(found::add);
         owners.forEach(s -> fewerSwatches(asked, s));
-        owners.forEach(s -> narrower(asked, s));
-    }
-
-    private Setting chosen(ColorExpression e) {
-        Setting s = e instanceof ColorExpression.Chosen c
-                ? theme.palette().properties().get(c.property())
-                : null;
-        return s != null && s.kind() instanceof ColorKind ? s : null;
-    }
-
-    private Optional<Readable.Retrial> with(Readable.Asked asked, Setting... changed) {
-        Budget.step();
-        var palette = theme.palette();
-        for (Setting s : changed) {
-            palette = palette.replacing(s, palette.place(s.place()).orElseThrow());
-        }
-        try {
-            Theme other = Change.of("Tried").withPalette(theme, palette).applied(theme);
-            return Optional.of(new Readable.Retrial(other, asked));
-        } catch (BadInputException refused) {
-            return Optional.empty();
-        }
-    }
-
-    private boolean isKeptWith(Readable.Asked asked, Setting... changed) {
-        return with(asked, changed).filter(Readable.Retrial::isKept).isPresent();
-    }
-
-    /** A contrast that is demanded takes the fewest choices away: only those that cannot be read. */
-    private void demand(Readable.Asked asked, Setting letters, Setting ground, ColorExpression under) {
-        BigDecimal least = BigDecimal.valueOf(asked.needed()).stripTrailingZeros();
-        String fixedGround = letters != null && ground == null ? fixed(under) : "";
-        String fixedLetters = ground != null && letters == null ? fixed(asked.letters()) : "";
-        List<List<Setting>> ways = new ArrayList<>();
-        if (letters != null && ground != null && letters != ground) {
-            Setting a = letters.withKind(demanding((ColorKind) letters.kind(), ground.key(), least));
-            Setting b = ground.withKind(demanding((ColorKind) ground.kind(), letters.key(), least));
-            ways.add(List.of(a));
-            ways.add(List.of(b));
-            ways.add(List.of(a, b));
-        } else if (!fixedGround.isEmpty()) {
-            ways.add(List.of(letters.withKind(demanding((ColorKind) letters.kind(), fixedGround, least))));
-        } else if (!fixedLetters.isEmpty()) {
-            ways.add(List.of(ground.withKind(demanding((ColorKind) ground.kind(), fixedLetters, least))));
-        }
-        for (boolean opaque : new boolean[] {false, true}) {
-            for (List<Setting> way : ways) {
-                List<Setting> wanted = opaque ? opaque(way, letters, ground) : way;
-                if (wanted.isEmpty() || !isKeptWith(asked, wanted.toArray(Setting[]::new))) {
-                    continue;
-                }
-                String which = way.stream().map(s -> "“" + s.label() + "”").collect(Collectors.joining(" and "));
-                String against = letters != null && ground != null
-                        ? way.size() == 2
-                                ? "each other"
-                                : "“" + (way.get(0).key().equals(letters.key()) ? ground : letters).label() + "”"
-                        : fixedGround + fixedLetters;
-                offer(
-                        "Ask of " + which + " a contrast of " + least.toPlainString() + " with " + against
-                                + (opaque ? ", and no colours that let through" : ""),
-                        "Owners cannot choose what has less" + (opaque ? ", or shows what is behind it." : "."),
-                        wanted);
-                return;
-            }
-        }
-    }
-
-    /** The same with both settings opaque; empty if they are so already. */
-    private static List<Setting> opaque(List<Setting> way, Setting letters, Setting ground) {
-        Map<String, Setting> all = new LinkedHashMap<>();
-        boolean changes = false;
-        for (Setting s : java.util.Arrays.asList(letters, ground)) {
-            if (s != null && !((ColorKind) s.kind()).opaque()) {
-                changes = true;
-                all.put(s.key(), s);
-            }
-        }
-        way.forEach(s -> all.put(s.key(), s));
-        all.replaceAll((key, s) -> {
-            ColorKind kind = (ColorKind) s.kind();
-            return s.withKind(new ColorKind(kind.swatches(), kind.bounds(), kind.contrasts(), true));
-        });
-        return changes ? List.copyOf(all.values()) : List.of();
-    }
-
-    private static String fixed(ColorExpression e) {
-        return e instanceof ColorExpression.Fixed f && f.color().isOpaque() ? ColorKey.of(f.color()) : "";
-    }
-
-    private static ColorKind demanding(ColorKind kind, String with, BigDecimal least) {
-        List<Needed> all = new ArrayList<>(kind.contrasts());
-        all.removeIf(n -> n.with().equals(with) && n.atLeast().compareTo(least) <= 0);
-        all.add(new Needed(with, least));
-        return new ColorKind(kind.swatches(), kind.bounds(), all, kind.opaque());
+        owners.forEach(s -> limiting.narrower(s).ifPresent(found::add));
     }
 
     private void fewerSwatches(Readable.Asked asked, Setting s) {
@@ -252,7 +122,10 @@ public final class Mends {
                 && left.remove(t.text())) {
             dropped.add(t.text());
             Setting fewer = s.withKind(new ColorKind(left, kind.bounds(), kind.contrasts(), kind.opaque()));
-            Proof.Outcome o = with(asked, fewer).map(Readable.Retrial::outcome).orElse(Proof.Outcome.unproven(""));
+            Proof.Outcome o = limiting(asked)
+                    .with(asked, List.of(fewer))
+                    .map(Readable.Retrial::outcome)
+                    .orElse(Proof.Outcome.unproven(""));
             if (o.state() == Answer.State.KEPT) {
                 offer(
                         "Take " + String.join(", ", dropped) + " out of the swatches of “" + s.label() + "”",
@@ -264,56 +137,6 @@ public final class Mends {
             }
             next = o.broken().orElse(Map.of());
         }
-    }
-
-    /** The widest span of lightness that is kept: the text keeps its distance the better, the farther the ground is from it. */
-    private void narrower(Readable.Asked asked, Setting s) {
-        ColorKind kind = (ColorKind) s.kind();
-        if (!kind.swatches().isEmpty() || !(s.given() instanceof Given.Fixed made)) {
-            return;
-        }
-        Bounds now = kind.bounds() == null ? new Bounds(null, null, null) : kind.bounds();
-        Span chroma = now.chroma() == null ? new Span(BigDecimal.ZERO, ALL_CHROMA) : now.chroma();
-        double from = now.lightness() == null ? 0 : now.lightness().from().doubleValue();
-        double to = now.lightness() == null ? 100 : now.lightness().to().doubleValue();
-        double own = Domain.color(made).to(ColorSpace.OKLCH).c0() * 100;
-        Function<Span, Setting> bounded = span ->
-                s.withKind(new ColorKind(List.of(), new Bounds(span, chroma, now.hue()), kind.contrasts(), true));
-        List<Span> ways = new ArrayList<>();
-        for (boolean upper : new boolean[] {true, false}) {
-            double good = own;
-            double bad = upper ? to : from;
-            if (!isKeptWith(asked, bounded.apply(span(from, to, good, upper)))) {
-                continue;
-            }
-            while (Math.abs(bad - good) > 0.5) {
-                double middle = (good + bad) / 2;
-                if (isKeptWith(asked, bounded.apply(span(from, to, middle, upper)))) {
-                    good = middle;
-                } else {
-                    bad = middle;
-                }
-            }
-            ways.add(span(from, to, upper ? Math.floor(good) : Math.ceil(good), upper));
-        }
-        ways.stream()
-                .max(Comparator.comparingDouble(w -> w.to().subtract(w.from()).doubleValue()))
-                .filter(w -> isKeptWith(asked, bounded.apply(w)))
-                .ifPresent(w -> offer(
-                        "Let “" + s.label() + "” have a lightness of "
-                                + w.from().toPlainString() + " to " + w.to().toPlainString() + "%",
-                        kind.opaque()
-                                ? "It may be " + kind.inWords() + " today."
-                                : "It may be " + kind.inWords() + " and let through today.",
-                        bounded.apply(w)));
-    }
-
-    private static Span span(double from, double to, double end, boolean upper) {
-        return new Span(tenth(upper ? from : end), tenth(upper ? end : to));
-    }
-
-    private static BigDecimal tenth(double n) {
-        return new BigDecimal(String.format(Locale.ROOT, "%.1f", n)).stripTrailingZeros();
     }
 
     /** As made it cannot be read: the nearest colour that can, and is allowed. */
@@ -362,7 +185,8 @@ public final class Mends {
 
     /** Whether it is kept then, or broken by a choice alone, which has mends of its own. */
     private boolean readsAsMade(Readable.Asked asked, Setting other) {
-        return with(asked, other)
+        return limiting(asked)
+                .with(asked, List.of(other))
                 .map(Readable.Retrial::outcome)
                 .filter(o -> o.state() == Answer.State.KEPT
                         || o.state() == Answer.State.BROKEN
@@ -456,14 +280,14 @@ public final class Mends {
                 return s.withKind(new BackgroundKind(new CompositeKind(kinds, fixed)))
                         .withGiven(new Given.Fixed(now.with("strength", Value.of(BigDecimal.valueOf(own)))));
             };
-            if (!isKeptWith(asked, with.apply(most))) {
+            if (!limiting(asked).isKeptWith(with.apply(most))) {
                 continue;
             }
             int bad = -1;
             int good = most;
             while (good - bad > 1) {
                 int middle = (good + bad) / 2;
-                if (isKeptWith(asked, with.apply(middle))) {
+                if (limiting(asked).isKeptWith(with.apply(middle))) {
                     good = middle;
                 } else {
                     bad = middle;

@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -76,10 +77,22 @@ final class Proof {
         Optional<Double> at(Map<String, Chosen> chosen);
     }
 
+    /** What settings may be. */
+    interface Domains {
+        Domain of(Setting setting, Band band);
+    }
+
     private final Theme theme;
+    private final Domains may;
 
     Proof(Theme theme) {
+        this(theme, Domain::of);
+    }
+
+    /** @param may what colour settings may be, where that is not what the theme says */
+    Proof(Theme theme, Domains may) {
         this.theme = theme;
+        this.may = may;
     }
 
     static double luminance(Color c) {
@@ -89,7 +102,7 @@ final class Proof {
     /** Whether all that may be chosen of a setting, and all that it is without a choice, hides what is behind it. */
     boolean isOpaque(Setting s) {
         for (Band band : theme.palette().bands().list()) {
-            if (!isOpaque(Domain.of(s, band), band, 0)) {
+            if (!isOpaque(may.of(s, band), band, 0)) {
                 return false;
             }
         }
@@ -112,7 +125,7 @@ final class Proof {
                 && theme.palette()
                         .setting(f.key())
                         .filter(s -> s.kind() instanceof ColorKind)
-                        .filter(s -> isOpaque(Domain.of(s, band), band, depth + 1))
+                        .filter(s -> isOpaque(may.of(s, band), band, depth + 1))
                         .isPresent();
     }
 
@@ -122,7 +135,27 @@ final class Proof {
 
     /** Whether it is kept; what would break it is not looked for. */
     boolean keeps(ColorExpression letters, Ply under, double needed, Band band) {
-        return new Deciding(letters, under, needed, band, null).outcome().state() == Answer.State.KEPT;
+        return least(letters, under, needed, band) >= needed;
+    }
+
+    /** A contrast ratio that is kept, 1 to 21, near the greatest where that is under the needed one; 0 if none can be told. */
+    double least(ColorExpression letters, Ply under, double needed, Band band) {
+        return new Deciding(letters, under, needed, band, null).kept();
+    }
+
+    /**
+     * Whether the luminance of a colour that is chosen opaque is all that counts for a text; if not, its channels may.
+     *
+     * @param key of its setting
+     */
+    boolean isByLuminance(ColorExpression letters, Ply under, Band band, String key) {
+        return new Deciding(letters, under, 0, band, null).isByLuminance(key);
+    }
+
+    /** The keys of all settings that a text and what lies under it follow; empty if what they follow is no colour. */
+    Set<String> followed(ColorExpression letters, Ply under, Band band) {
+        Deciding d = new Deciding(letters, under, 0, band, null);
+        return d.unread().isEmpty() ? d.domains.keySet() : Set.of();
     }
 
     /** One text in one band. @param look null where nobody wants to know what breaks it */
@@ -143,25 +176,70 @@ final class Proof {
         }
 
         Outcome outcome() {
-            List<ColorExpression> all = new ArrayList<>(under.colors());
-            all.add(0, letters);
-            for (ColorExpression e : all) {
-                if (e instanceof ColorExpression.Unread u) {
-                    return Outcome.unproven("a colour follows a choice: " + u.why());
-                }
-                if (e instanceof ColorExpression.Chosen c) {
-                    String open = read(theme.palette().properties().get(c.property()));
-                    if (!open.isEmpty()) {
-                        return Outcome.unproven(open);
-                    }
-                }
+            String unread = unread();
+            return !unread.isEmpty() ? Outcome.unproven(unread) : isShort() ? finite() : bounded();
+        }
+
+        /** As {@link Proof#least}. */
+        double kept() {
+            if (!unread().isEmpty()) {
+                return 0;
             }
+            if (!isShort()) {
+                return least();
+            }
+            double[] worst = {21};
+            each(List.copyOf(domains.values()), Domain::chosen, MOST_COMBINATIONS, chosen -> {
+                if (mayBe(chosen)) {
+                    worst[0] = Math.min(worst[0], ratio(chosen));
+                }
+            });
+            return worst[0];
+        }
+
+        boolean isByLuminance(String key) {
+            List<Ply> below = Ply.under(under);
+            if (!unread().isEmpty() || below == null || !below.isEmpty() && !(below.get(0) instanceof Ply.Plain)) {
+                return false;
+            }
+            ColorExpression ground =
+                    below.isEmpty() ? new ColorExpression.Fixed(Color.WHITE) : ((Ply.Plain) below.get(0)).color();
+            return isOpaque(letters)
+                    && isOpaque(ground)
+                    && domains.values().stream()
+                            .filter(d -> d.given() instanceof Given.Follows)
+                            .map(d -> (Given.Follows) d.given())
+                            .allMatch(f -> f.how() instanceof Given.Same
+                                    || f.how() instanceof Given.Readable
+                                            && f.key().equals(key));
+        }
+
+        /** Whether all combinations can be gone through. */
+        private boolean isShort() {
             long combinations = 1;
             for (Domain d : domains.values()) {
                 combinations *= d.isFinite() ? d.chosen().size() + 1 : MOST_COMBINATIONS + 1L;
                 combinations = Math.min(combinations, 1L << 40);
             }
-            return combinations <= MOST_COMBINATIONS ? finite() : bounded();
+            return combinations <= MOST_COMBINATIONS;
+        }
+
+        /** Takes up all settings that are followed. @return why that cannot be; empty if it can */
+        private String unread() {
+            List<ColorExpression> all = new ArrayList<>(under.colors());
+            all.add(0, letters);
+            for (ColorExpression e : all) {
+                if (e instanceof ColorExpression.Unread u) {
+                    return "a colour follows a choice: " + u.why();
+                }
+                if (e instanceof ColorExpression.Chosen c) {
+                    String open = read(theme.palette().properties().get(c.property()));
+                    if (!open.isEmpty()) {
+                        return open;
+                    }
+                }
+            }
+            return "";
         }
 
         /** Takes up a setting and all that it follows. @return why it cannot be; empty if it can */
@@ -172,7 +250,7 @@ final class Proof {
             if (domains.containsKey(s.key())) {
                 return "";
             }
-            Domain d = Domain.of(s, band);
+            Domain d = may.of(s, band);
             domains.put(s.key(), d);
             if (d.given() instanceof Given.Follows f) {
                 List<String> keys = new ArrayList<>(List.of(f.key()));
@@ -335,6 +413,11 @@ final class Proof {
 
         /** Whether no limit of a value, among those that are chosen, speaks against a combination. */
         private boolean mayBe(Map<String, Color> chosen) {
+            for (Domain d : domains.values()) {
+                if (d.settled() && !chosen.containsKey(d.key())) {
+                    return false;
+                }
+            }
             if (chosen.isEmpty()) {
                 return true;
             }
@@ -424,10 +507,8 @@ final class Proof {
             }
             boolean plain = ground != null && isOpaque(letters) && isOpaque(ground);
             double least = 21;
-            for (boolean a :
-                    front == null || !front.mayBeChosen() ? new boolean[] {false} : new boolean[] {true, false}) {
-                for (boolean b :
-                        back == null || !back.mayBeChosen() ? new boolean[] {false} : new boolean[] {true, false}) {
+            for (boolean a : ways(front)) {
+                for (boolean b : ways(back)) {
                     double demanded = Math.max(
                             a ? demanded(front, back, ground, plain) : 0,
                             b ? demanded(back, front, letters, plain) : 0);
@@ -439,6 +520,13 @@ final class Proof {
                 }
             }
             return least;
+        }
+
+        /** Whether it is chosen, in both ways that there may be. */
+        private static boolean[] ways(Domain d) {
+            return d == null || !d.mayBeChosen()
+                    ? new boolean[] {false}
+                    : d.settled() ? new boolean[] {true} : new boolean[] {true, false};
         }
 
         private Domain domain(ColorExpression e) {

@@ -66,6 +66,16 @@ public final class Readable {
             String pseudoClass,
             AtomicInteger parts,
             Set<String> pages) {
+        /** Of the text that asks, shortened; may be empty. */
+        String words() {
+            return Answer.brief(page.elements().get(element).textNodes().stream()
+                    .map(TextNode::text)
+                    .map(String::strip)
+                    .filter(t -> !t.isEmpty())
+                    .findFirst()
+                    .orElse(""));
+        }
+
         /** Whether letters of another colour could be read there. */
         boolean keepsIn(Theme theme, Color other) {
             return new Proof(theme).keeps(new ColorExpression.Fixed(other), under, needed, band);
@@ -165,6 +175,13 @@ public final class Readable {
         return new Result(List.copyOf(all), painting);
     }
 
+    /** All that is asked of a theme, what cannot be answered by colours too. */
+    static List<Asked> questions(Theme theme, Map<String, Measures> measures) {
+        Readable readable = new Readable(theme, measures);
+        theme.pages().forEach(readable::page);
+        return List.copyOf(readable.asked.values());
+    }
+
     /** The question that an answer answers, asked again; empty where it is not asked any more. */
     static Optional<Asked> find(Theme theme, Answer answer) {
         Readable readable = new Readable(theme, Map.of());
@@ -187,10 +204,6 @@ public final class Readable {
         Retrial(Theme theme, Asked asked) {
             this.readable = new Readable(theme, Map.of());
             this.asked = asked;
-        }
-
-        boolean isKept() {
-            return readable.proof.keeps(asked.letters, asked.under, asked.needed, asked.band);
         }
 
         Proof.Outcome outcome() {
@@ -573,19 +586,12 @@ public final class Readable {
                 ? proof.decide(a.letters, a.under, a.needed, a.band, chosen -> ratio(a, chosen))
                 : Proof.Outcome.unproven(a.why);
         Proof.Outcome o = decided.state() == Answer.State.UNPROVEN ? inPixels(a, decided) : decided;
-        Element e = a.page.elements().get(a.element);
-        String words = e.textNodes().stream()
-                .map(TextNode::text)
-                .map(String::strip)
-                .filter(t -> !t.isEmpty())
-                .findFirst()
-                .orElse("");
         return new Answer(
                 Promise.READABLE,
                 a.page.source().file(),
                 a.element,
-                PartSelector.unique(a.page, e),
-                Answer.brief(words),
+                PartSelector.unique(a.page, a.page.elements().get(a.element)),
+                a.words(),
                 o.width() == 0 ? a.width : o.width(),
                 a.pseudoClass,
                 a.parts.get(),

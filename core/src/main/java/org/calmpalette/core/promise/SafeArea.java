@@ -1,0 +1,314 @@
+package org.calmpalette.core.promise;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
+import org.calmpalette.core.Budget;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+
+/**
+ * The colours of one setting with which every text can be read that it paints or lies behind: whatever else is chosen of what is allowed,
+ * or as all else is now. What is said to be safe is proved; what is not may be unproved only.
+ *
+ * <p>Where nothing but the luminance of a colour counts, the safe luminances are found once, exact to {@value #CLOSE}, and a colour is
+ * looked up among them; where it is mixed with others, each colour is decided by itself.
+ */
+public final class SafeArea {
+    private static final double CLOSE = 1e-6;
+    private static final int LIGHTNESSES = 40;
+    private static final int HALVINGS = 10;
+
+    /**
+     * The texts of a theme, as far as their colours can be told. Dear to make, since all pages are read; every setting's area comes from
+     * the same.
+     */
+    public static final class Texts {
+        private final Theme theme;
+        private final List<Readable.Asked> asked;
+
+        private Texts(Theme theme, List<Readable.Asked> asked) {
+            this.theme = theme;
+            this.asked = asked;
+        }
+
+        /** @param measures the boxes of pages as they are made, by path; may be empty */
+        public static Texts of(Theme theme, Map<String, Measures> measures) {
+            return new Texts(theme, Readable.questions(theme, measures));
+        }
+
+        /** The area that is safe whatever else is chosen. @param setting a colour of this theme */
+        public SafeArea around(Setting setting) {
+            return new SafeArea(this, setting, null);
+        }
+
+        /** The area that is safe while all else is as it is. */
+        public SafeArea around(Setting setting, Effective now) {
+            return new SafeArea(this, setting, now);
+        }
+    }
+
+    /**
+     * What a colour does to a text.
+     *
+     * @param words of the text, shortened; may be empty
+     * @param page path of the page
+     * @param pseudoClass the state it is in, such as hover; empty at rest
+     * @param width of a window in px in which it is so
+     * @param ratio contrast that is kept, 1 to 21; 0 if it cannot be told
+     * @param needed by WCAG 2.2, 1.4.3
+     */
+    public record Met(String words, String page, String pseudoClass, int width, double ratio, double needed) {}
+
+    /** One text, with the luminances that keep it where they alone count; else null. */
+    private record Text(Readable.Asked asked, List<double[]> luminances) {}
+
+    private final Theme theme;
+    private final Setting setting;
+    private final Effective others;
+    private final List<Text> texts = new ArrayList<>();
+    private final List<Readable.Asked> regardless = new ArrayList<>();
+
+    private SafeArea(Texts all, Setting setting, Effective others) {
+        this.theme = all.theme;
+        this.setting = setting;
+        this.others = others;
+        for (Readable.Asked a : all.asked) {
+            Budget.step();
+            if (a.why().isEmpty() && isMet(a)) {
+                Text text = new Text(a, luminances(a));
+                boolean may =
+                        text.luminances == null ? probes().anyMatch(c -> keeps(text, c)) : !text.luminances.isEmpty();
+                if (may) {
+                    texts.add(text);
+                } else {
+                    regardless.add(a);
+                }
+            }
+        }
+    }
+
+    private boolean isMet(Readable.Asked a) {
+        return new Proof(theme).followed(a.letters(), a.under(), a.band()).contains(setting.key())
+                && Domain.of(setting, a.band()).mayBeChosen();
+    }
+
+    /** Texts that the colour has to do with. */
+    public int count() {
+        return texts.size() + regardless.size();
+    }
+
+    /** Texts that no colour of this setting is proved to keep: other colours decide them, or layout does. */
+    public List<String> regardless() {
+        return regardless.stream().map(Readable.Asked::words).distinct().toList();
+    }
+
+    private Proof with(Color c) {
+        return new Proof(theme, (s, band) -> {
+            Domain d = Domain.of(s, band);
+            if (s.key().equals(setting.key())) {
+                boolean elsewhere = others != null && others.source(s, band) == Effective.Source.OWNER_BAND;
+                return elsewhere ? asNow(d, band) : d.mayBeChosen() ? d.settledOn(c) : d;
+            }
+            return others == null ? d : asNow(d, band);
+        });
+    }
+
+    /** What is chosen, or else what is made, which may follow another one. */
+    private Domain asNow(Domain d, Band band) {
+        Effective.Source source = others.source(d.setting(), band);
+        return source == Effective.Source.OWNER || source == Effective.Source.OWNER_BAND
+                ? d.madeAs(ColorKind.parse(((Value.Text) others.value(d.setting(), band)).text()))
+                : d.unchosen();
+    }
+
+    private double ratio(Readable.Asked a, Color c) {
+        return with(c).least(a.letters(), a.under(), a.needed(), a.band());
+    }
+
+    private boolean keeps(Text text, Color c) {
+        Budget.step();
+        if (text.luminances != null && c.isOpaque()) {
+            double y = Contrast.relativeLuminance(c);
+            for (double[] i : text.luminances) {
+                // At the border itself it is decided by itself.
+                if (Math.min(Math.abs(y - i[0]), Math.abs(y - i[1])) < 2 * CLOSE) {
+                    return ratio(text.asked, c) >= text.asked.needed();
+                }
+                if (y > i[0] && y < i[1]) {
+                    return true;
+                }
+            }
+            return false;
+        }
+        return ratio(text.asked, c) >= text.asked.needed();
+    }
+
+    /** Whether every text is kept with a colour, but for those that no colour keeps. */
+    public boolean keeps(Color c) {
+        return texts.stream().allMatch(t -> keeps(t, c));
+    }
+
+    /** Every text that the area has to do with, as the setting is made. */
+    List<Met> all() {
+        Domain made = Domain.of(setting, theme.palette().bands().widest());
+        return texts.stream().map(t -> met(t.asked, made.samples().get(0))).toList();
+    }
+
+    /** The text that a colour does worst to, in proportion to what it needs; empty if it has to do with none. */
+    public Optional<Met> worst(Color c) {
+        return texts.stream().map(t -> met(t.asked, c)).min(Comparator.comparingDouble(m -> m.ratio() / m.needed()));
+    }
+
+    private Met met(Readable.Asked a, Color c) {
+        return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.width(), ratio(a, c), a.needed());
+    }
+
+    /** Whether something that may be chosen today, of this setting or of others, takes a text out of the area; so far as can be told. */
+    public boolean isBrokenBySomeChoice() {
+        Proof today = new Proof(theme);
+        return texts.stream()
+                .map(Text::asked)
+                .anyMatch(a -> !today.keeps(a.letters(), a.under(), a.needed(), a.band()));
+    }
+
+    /**
+     * The widest limits with which no choice of the setting takes any text out of the area, each tried: contrasts that are demanded, the
+     * swatches that are safe, a span of lightness. Empty if nothing that may be chosen is unsafe, or if its default is.
+     */
+    public List<Mend> limits() {
+        if (!isBrokenBySomeChoice()) {
+            return List.of();
+        }
+        List<Readable.Asked> asked = texts.stream().map(Text::asked).toList();
+        Limiting limiting = new Limiting(theme, asked);
+        List<Mend> all = new ArrayList<>();
+        limiting.demand(List.of(setting)).ifPresent(all::add);
+        safeSwatches(limiting).ifPresent(all::add);
+        limiting.narrower(setting).ifPresent(all::add);
+        return all;
+    }
+
+    private Optional<Mend> safeSwatches(Limiting limiting) {
+        ColorKind kind = (ColorKind) setting.kind();
+        List<String> safe =
+                kind.swatches().stream().filter(s -> keeps(ColorKind.parse(s))).toList();
+        Setting fewer = setting.withKind(new ColorKind(safe, kind.bounds(), kind.contrasts(), kind.opaque()));
+        return safe.isEmpty() || safe.size() == kind.swatches().size() || !limiting.isKeptWith(fewer)
+                ? Optional.empty()
+                : Limiting.offer(
+                        theme,
+                        "Take "
+                                + String.join(
+                                        ", ",
+                                        kind.swatches().stream()
+                                                .filter(s -> !safe.contains(s))
+                                                .toList())
+                                + " out of the swatches of “" + setting.label() + "”",
+                        safe.size() + " of " + kind.swatches().size() + " swatches are left.",
+                        List.of(fewer));
+    }
+
+    private Stream<Color> probes() {
+        return Stream.concat(
+                Stream.iterate(0, i -> i <= 16, i -> i + 1).map(i -> Color.rgb(i / 16.0, i / 16.0, i / 16.0)),
+                Domain.of(setting, theme.palette().bands().widest()).samples().stream()
+                        .filter(Color::isOpaque));
+    }
+
+    /** From and to, rising; null where channels count too. */
+    private List<double[]> luminances(Readable.Asked a) {
+        if (!with(Color.BLACK).isByLuminance(a.letters(), a.under(), a.band(), setting.key())) {
+            return null;
+        }
+        return spans(0, 1, 256, 14, y -> ratio(a, grey(y)) >= a.needed());
+    }
+
+    /** @param luminance relative, 0 to 1 */
+    private static Color grey(double luminance) {
+        return new Color(ColorSpace.SRGB_LINEAR, luminance, luminance, luminance, 1).toGamut();
+    }
+
+    /** Where something holds between two numbers: looked at in steps, and halved between two that differ. */
+    private static List<double[]> spans(double from, double to, int steps, int halvings, Predicate<Double> holds) {
+        List<double[]> all = new ArrayList<>();
+        double start = holds.test(from) ? from : Double.NaN;
+        double last = from;
+        for (int i = 1; i <= steps; i++) {
+            double at = from + (to - from) * i / steps;
+            boolean now = holds.test(at);
+            if (now == Double.isNaN(start)) {
+                double out = now ? last : at;
+                double in = now ? at : last;
+                for (int k = 0; k < halvings; k++) {
+                    double middle = (out + in) / 2;
+                    if (holds.test(middle)) {
+                        in = middle;
+                    } else {
+                        out = middle;
+                    }
+                }
+                if (now) {
+                    start = in;
+                } else {
+                    all.add(new double[] {start, in});
+                    start = Double.NaN;
+                }
+            }
+            last = at;
+        }
+        if (!Double.isNaN(start)) {
+            all.add(new double[] {start, to});
+        }
+        return all;
+    }
+
+    /**
+     * The area in a field of colours as CSS's {@code hsl()} has them (CSS Color 4, section 7), with one saturation.
+     *
+     * @param columns one for each hue, evenly from 0 to 360 degrees: the lightnesses that are safe, each from and to in percent, rising
+     */
+    public record Field(int saturation, List<List<double[]>> columns) {
+        /** Whether a point of the field lies in the area, by the column nearest to it. */
+        public boolean holds(double hue, double lightness) {
+            int column = (int) Math.round(hue / 360 * (columns.size() - 1));
+            return columns.get(column).stream().anyMatch(s -> lightness >= s[0] && lightness <= s[1]);
+        }
+    }
+
+    /**
+     * @param saturation 0 to 100 percent
+     * @param columns at least 2
+     */
+    public Field field(int saturation, int columns) {
+        return field(saturation, columns, this::keeps);
+    }
+
+    /** Where anything holds of colours. */
+    public static Field field(int saturation, int columns, Predicate<Color> holds) {
+        List<List<double[]>> all = new ArrayList<>();
+        for (int i = 0; i < columns; i++) {
+            double hue = 360.0 * i / (columns - 1);
+            all.add(spans(0, 100, LIGHTNESSES, HALVINGS, l -> holds.test(at(hue, saturation, l))));
+        }
+        return new Field(saturation, all);
+    }
+
+    /** A colour of the field, as it is written: in eight bits a channel. */
+    static Color at(double hue, double saturation, double lightness) {
+        int[] rgb = new Color(ColorSpace.HSL, hue, saturation, lightness, 1).bytes();
+        return Color.rgb(rgb[0] / 255.0, rgb[1] / 255.0, rgb[2] / 255.0);
+    }
+}
