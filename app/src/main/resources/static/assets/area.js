@@ -133,7 +133,7 @@ class Field extends HTMLElement {
       const query = new URLSearchParams({ key: this.dataset.key, at: this.input.value });
       const stale = this.drawn !== saturation || this.others !== this.form.dataset.was;
       if (stale) query.set("saturation", saturation);
-      const answer = await fetch(`${this.dataset.at}?${query}`, { headers: { Accept: "application/json" } }).catch(() => null);
+      const answer = await fetch(`${this.dataset.area}?${query}`, { headers: { Accept: "application/json" } }).catch(() => null);
       if (!answer?.ok || answer.redirected || turn !== this.turn || !this.isConnected) return;
       const area = await answer.json();
       if (stale) {

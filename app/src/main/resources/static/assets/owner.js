@@ -162,7 +162,7 @@ const said = (text, mend) => {
   notice.replaceChildren(box);
 };
 const keeping = new Keeping(slip, {
-  onNote: () => document.querySelector("[data-go-live]")?.removeAttribute("disabled"),
+  onNote: () => document.querySelector("[data-go-live]")?.classList.add("btn-main"),
   onKept: () => judgeAll(),
   show: ({ ok, text, retarget, lost, signedOut, offline, back }) => {
     if (back) return notice.querySelector("[data-lost]") && told("The line is back: all that you wrote is kept.");
@@ -224,24 +224,6 @@ document.addEventListener("click", (event) => {
   said(...OFFLINE);
 });
 document.body.addEventListener("htmx:sendError", () => said(...OFFLINE));
-// What goes the plain way is asked for from here first: the page is left only once the server has answered.
-document.addEventListener("submit", async (event) => {
-  const form = event.target.closest("[data-on-line]");
-  if (!form) return;
-  event.preventDefault();
-  const button = form.querySelector("[type=submit]");
-  button.disabled = true;
-  const answer = await fetch(form.action, {
-    method: "POST",
-    body: new URLSearchParams(new FormData(form)),
-    headers: { "HX-Request": "true" },
-    redirect: "manual",
-  }).catch(() => null);
-  if (answer?.type === "opaqueredirect") return location.assign(location.pathname);
-  button.disabled = false;
-  if (!answer) return said(...OFFLINE);
-  htmx.swap(notice, await answer.text(), { swapStyle: "innerHTML", swapDelay: 0, settleDelay: 0 });
-});
 addEventListener("calm:key", ({ detail }) => { if (detail === "o") frames.hide(frames.hidden = !frames.hidden); });
 start();
 for (const id of keeping.recall()) if (keeping.form(id)) attempt(keeping.form(id), true);

@@ -277,6 +277,13 @@ public final class Running {
                 "() => { const part = document.querySelector('#card [data-part]'); return part && part !== window.openBefore; }");
     }
 
+    /** Goes live with what is in the draft, by way of what that changes. */
+    static void goLive(Page page) {
+        page.locator("[data-go-live]").click();
+        page.locator("[data-live-now]").click();
+        page.waitForSelector("#notice >> text=Your site is live");
+    }
+
     /** Waits until a page has come to rest: its letters and pictures are there, nothing moves, and nothing is on its way. */
     static void settled(Page page) {
         page.waitForFunction(

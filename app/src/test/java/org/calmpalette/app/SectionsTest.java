@@ -1171,8 +1171,7 @@ class SectionsTest {
                 .get("/sites/" + slug + "/choices.json")
                 .body()
                 .contains("The late boat"));
-        owner.waitForSelector("[data-go-live]:not([disabled])");
-        owner.click("[data-go-live]");
+        Running.goLive(owner);
         owner.waitForCondition(() ->
                 new Client(running.address).get("/at/" + slug + "/").body().contains("The late boat"));
         String live = new Client(running.address).get("/at/" + slug + "/").body();

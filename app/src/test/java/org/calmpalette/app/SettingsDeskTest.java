@@ -194,8 +194,7 @@ class SettingsDeskTest {
         page.locator("[data-key=bar-room] [name='v.top.value']").blur();
         page.waitForSelector("#state >> text=not live yet");
         page.waitForSelector("#state >> text=Undo");
-        page.click("text=Go live");
-        page.waitForSelector("#notice >> text=live");
+        Running.goLive(page);
         Page visitor = running.visitor(1000, 700);
         visitor.navigate(running.address + "/at/" + page.url().replaceAll(".*/sites/", "") + "/");
         assertThat(visitor.locator(".name").innerText()).isEqualTo("Nettle & Daughters");

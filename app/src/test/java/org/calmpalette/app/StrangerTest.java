@@ -286,8 +286,7 @@ class StrangerTest {
         page.click("text=Mine for now");
         page.click("text=Make the site");
         page.click("text=Open it");
-        page.click("text=Go live");
-        page.waitForSelector("#notice >> text=live");
+        Running.goLive(page);
         page.navigate(running.address + "/at/no-index/");
         assertThat(page.locator("h1").innerText()).isEqualTo("Here");
     }

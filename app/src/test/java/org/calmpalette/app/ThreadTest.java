@@ -161,8 +161,7 @@ class ThreadTest {
         visitor.navigate(live);
         assertThat(Running.style(visitor.mainFrame(), ".notice-badge", "backgroundColor"))
                 .isEqualTo("rgb(216, 161, 60)");
-        page.click("text=Go live");
-        page.waitForSelector("#notice >> text=live");
+        Running.goLive(page);
         visitor.reload();
         assertThat(Running.style(visitor.mainFrame(), ".notice-badge", "backgroundColor"))
                 .isEqualTo("rgb(232, 224, 255)");
@@ -174,7 +173,10 @@ class ThreadTest {
         assertThat(visitor.request().get(live).headers().get("cache-control")).isEqualTo("no-cache");
 
         page.click("text=Earlier editions");
-        page.click("[aria-label='Take edition 1 back']");
+        page.click("[aria-label='Look at edition 1']");
+        assertThat(page.locator(".changes:not([data-hard])").innerText())
+                .contains("Signal colour", "#e8e0ff", "#d8a13c");
+        page.click("[data-live-now]");
         page.waitForSelector("#notice >> text=Edition 1 is live again");
         visitor.reload();
         assertThat(Running.style(visitor.mainFrame(), ".notice-badge", "backgroundColor"))

@@ -90,8 +90,7 @@ class TypedWordsTest {
         held.get(0).resume();
         page.waitForCondition(
                 () -> Running.frames(page).get(0).locator("h1").innerText().equals("Sooner"));
-        page.click("text=Go live");
-        page.waitForSelector("#notice >> text=live");
+        Running.goLive(page);
         assertThat(live()).contains("Sooner</h1>");
     }
 
@@ -107,8 +106,7 @@ class TypedWordsTest {
             page.locator("[data-key=heading] [name=v]").press("End");
             page.locator("[data-key=heading] [name=v]").pressSequentially(" " + i);
             page.evaluate("() => document.getElementById('notice').replaceChildren()");
-            page.locator("[data-go-live]").click();
-            page.waitForSelector("#notice >> text=Your site is live");
+            Running.goLive(page);
             assertThat(live()).contains(heading(page)).contains("Boats" + " 0 1 2 3".substring(0, 2 * (i + 1)));
         }
         page.locator("[data-key=heading] [name=v]").fill("By the enter key");
@@ -127,6 +125,7 @@ class TypedWordsTest {
         // The field is left when the button goes down, so its words are sent then.
         page.waitForResponse("**/choose", () -> page.mouse().down()).finished();
         page.mouse().up();
+        page.click("[data-live-now]");
         page.waitForSelector("#notice >> text=Your site is live");
         assertThat(live()).contains("Boats while pressed");
     }
@@ -212,8 +211,7 @@ class TypedWordsTest {
         page.close(new Page.CloseOptions().setRunBeforeUnload(true));
         page.waitForCondition(() -> asked.contains("beforeunload"));
         page.unroute("**/choose");
-        page.locator("[data-go-live]").click();
-        page.waitForSelector("#notice >> text=Your site is live");
+        Running.goLive(page);
         assertThat(live()).contains("Not sent either");
     }
 
@@ -292,8 +290,7 @@ class TypedWordsTest {
         page.waitForSelector("#notice [role=alert] >> text=so that was not done");
         assertThat(page.url()).endsWith("/sites/" + site);
         page.context().setOffline(false);
-        page.locator("[data-go-live]").click();
-        page.waitForSelector("#notice >> text=Your site is live");
+        Running.goLive(page);
         assertThat(live()).contains("In the tunnel</h1>");
     }
 

@@ -19,10 +19,11 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class FrameAddresses {
-    /** What a preview shows: a theme's snapshot with its defaults, or a site's draft. */
+    /** What a preview shows: a theme's snapshot with its defaults, a site's draft or one of its editions. */
     public record Shown(char kind, long id) {
-        static final char SNAPSHOT = 't';
+        public static final char SNAPSHOT = 't';
         public static final char DRAFT = 'd';
+        static final char EDITION = 'e';
     }
 
     private final JdbcClient database;
@@ -39,6 +40,11 @@ public class FrameAddresses {
 
     public String ofDraft(long draftId) {
         return address(Shown.DRAFT, draftId);
+    }
+
+    /** Of what went live once, as it was then. */
+    public String ofEdition(long editionId) {
+        return address(Shown.EDITION, editionId);
     }
 
     private String address(char kind, long id) {

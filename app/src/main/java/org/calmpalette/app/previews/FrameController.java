@@ -62,8 +62,9 @@ class FrameController {
         }
         Map<String, Chosen> values = null;
         ThemeCache.Read read;
-        if (shown.kind() == FrameAddresses.Shown.DRAFT) {
-            SiteService.Draft draft = sites.draft(shown.id());
+        if (shown.kind() != FrameAddresses.Shown.SNAPSHOT) {
+            SiteService.Draft draft =
+                    shown.kind() == FrameAddresses.Shown.DRAFT ? sites.draft(shown.id()) : sites.edition(shown.id());
             values = draft.choices();
             read = themes.read(themes.snapshot(draft.snapshotId()));
         } else {

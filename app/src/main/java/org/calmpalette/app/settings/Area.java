@@ -56,7 +56,8 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
                 + (dark.equals(light) ? "." : ": " + dark + " asks for a lighter one, " + light + " for a darker one.");
     }
 
-    private static String named(SafeArea.Met m) {
+    /** A text with the state in which it is seen so, as people say it. */
+    public static String named(SafeArea.Met m) {
         return quoted(m.words())
                 + switch (m.pseudoClass()) {
                     case "" -> "";

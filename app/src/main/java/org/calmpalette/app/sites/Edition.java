@@ -74,6 +74,10 @@ public class Edition {
         return id;
     }
 
+    long siteId() {
+        return siteId;
+    }
+
     public int number() {
         return number;
     }

@@ -589,9 +589,69 @@ class SiteController {
         return "sites/site :: slip-and-state";
     }
 
+    /** What going live would change, to be looked at first. */
+    @GetMapping("/{slug}/review")
+    String review(
+            @PathVariable String slug,
+            @RequestParam(defaultValue = "") String page,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        model.addAttribute("edition", null);
+        model.addAttribute("dropped", dropped(open));
+        review(
+                open,
+                sites.review(open, open.draft().snapshotId(), open.draft().choices()),
+                Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), page, null),
+                model);
+        return "sites/review";
+    }
+
+    /** What taking an earlier edition back would change. */
+    @GetMapping("/{slug}/editions/{number}")
+    String edition(
+            @PathVariable String slug,
+            @PathVariable int number,
+            @RequestParam(defaultValue = "") String page,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        Edition edition = sites.edition(slug, number, me);
+        model.addAttribute("edition", edition);
+        model.addAttribute("dropped", List.of());
+        review(
+                open,
+                sites.review(open, edition.snapshotId(), SiteService.chosenIn(edition)),
+                strip(edition, page),
+                model);
+        return "sites/review";
+    }
+
+    private Strip strip(Edition edition, String page) {
+        Theme theme = themes.read(themes.snapshot(edition.snapshotId())).theme();
+        return Strip.of(theme, addresses.ofEdition(edition.id()), page, null);
+    }
+
+    private void review(SiteService.OpenSite open, Review review, Strip next, Model model) {
+        model.addAttribute("open", open);
+        model.addAttribute("review", review);
+        model.addAttribute("next", next);
+        model.addAttribute("now", open.live() == null ? null : strip(open.live(), next.page()));
+    }
+
+    /** @param base the draft that was looked at, and {@code snapshot} the theme's state; 0 for whatever there is */
     @PostMapping("/{slug}/go-live")
-    String goLive(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
-        sites.goLive(slug, me);
+    String goLive(
+            @PathVariable String slug,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "0") long snapshot,
+            @AuthenticationPrincipal SignedIn me) {
+        if (base == 0) {
+            sites.goLive(slug, me);
+        } else if (!sites.goLive(slug, base, snapshot, me)) {
+            notices.done("Something was changed since you looked. This is what goes live now");
+            return "redirect:/sites/" + slug + "/review";
+        }
         List<String> dropped = dropped(sites.open(slug, me));
         notices.done("Your site is live. Visitors see it at their next load"
                 + (dropped.isEmpty() ? "" : ". " + String.join(". ", dropped)));

@@ -338,6 +338,31 @@ public class SiteService {
         return new Draft(draft.id(), site.id(), site.snapshotId(), choices(draft.choices()));
     }
 
+    /** What went live once, for previews, whose addresses prove that they may. */
+    @Transactional(readOnly = true)
+    public Draft edition(long editionId) {
+        Edition e = editions.findById(editionId).orElseThrow(NotFoundException::new);
+        return new Draft(e.id(), e.siteId(), e.snapshotId(), choices(e.choices()));
+    }
+
+    /** An edition by its number. */
+    @Transactional(readOnly = true)
+    public Edition edition(String slug, int number, SignedIn me) {
+        return editions.findBySiteIdAndNumber(mine(slug, me).id(), number).orElseThrow(NotFoundException::new);
+    }
+
+    /** What going live with choices on a state of the theme would change for visitors. */
+    Review review(OpenSite open, long snapshotId, Map<String, Chosen> wanted) {
+        ThemeCache.Read next = themes.read(themes.snapshot(snapshotId));
+        return open.live() == null
+                ? Review.of(next, Map.of(), next, wanted)
+                : Review.of(
+                        themes.read(themes.snapshot(open.live().snapshotId())),
+                        choices(open.live().choices()),
+                        next,
+                        wanted);
+    }
+
     /**
      * Chooses a value in the draft. Nothing is live yet.
      *
@@ -653,6 +678,22 @@ public class SiteService {
                 }
             }
         }
+    }
+
+    /**
+     * Makes the draft an edition, as {@link #goLive(String, SignedIn)}, if it is still what the person has looked at.
+     *
+     * @param base id of the draft that they saw
+     * @param snapshot id of the state of the theme with which they saw it
+     * @return whether it was
+     */
+    public boolean goLive(String slug, long base, long snapshot, SignedIn me) {
+        Site seen = mine(slug, me);
+        if (seen.draftId() != base || seen.snapshotId() != snapshot) {
+            return false;
+        }
+        goLive(slug, me);
+        return true;
     }
 
     /**

@@ -152,6 +152,11 @@ final class Proof {
         return new Deciding(letters, under, 0, band, null).isByLuminance(key);
     }
 
+    /** Whether fixed colours give one contrast: nothing lies behind a text whose colours are known by their range alone. */
+    boolean isExact(ColorExpression letters, Ply under, Band band) {
+        return new Deciding(letters, under, 0, band, null).isExact();
+    }
+
     /** The keys of all settings that a text and what lies under it follow; empty if what they follow is no colour. */
     Set<String> followed(ColorExpression letters, Ply under, Band band) {
         Deciding d = new Deciding(letters, under, 0, band, null);
@@ -212,6 +217,16 @@ final class Proof {
                             .allMatch(f -> f.how() instanceof Given.Same
                                     || f.how() instanceof Given.Readable
                                             && f.key().equals(key));
+        }
+
+        boolean isExact() {
+            List<Ply> below = Ply.under(under);
+            return unread().isEmpty()
+                    && (under.unsure().isEmpty()
+                            || below != null
+                                    && !below.isEmpty()
+                                    && below.get(0) instanceof Ply.Plain p
+                                    && isOpaque(p.color()));
         }
 
         /** Whether all combinations can be gone through. */

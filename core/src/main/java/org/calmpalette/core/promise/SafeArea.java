@@ -54,6 +54,17 @@ public final class SafeArea {
             return new SafeArea(this, setting, null);
         }
 
+        /** The texts that cannot be read as everything is, where their colours are all that decides; each as often as it is found. */
+        public List<Met> hardToRead(Effective now) {
+            Proof proof = new Proof(theme, (s, band) -> asNow(Domain.of(s, band), now, band));
+            return asked.stream()
+                    .filter(a -> a.why().isEmpty() && proof.isExact(a.letters(), a.under(), a.band()))
+                    .peek(a -> Budget.step())
+                    .map(a -> met(a, proof.least(a.letters(), a.under(), a.needed(), a.band())))
+                    .filter(m -> m.ratio() > 0 && m.ratio() < m.needed())
+                    .toList();
+        }
+
         /** The area that is safe while all else is as it is. */
         public SafeArea around(Setting setting, Effective now) {
             return new SafeArea(this, setting, now);
@@ -120,14 +131,14 @@ public final class SafeArea {
             Domain d = Domain.of(s, band);
             if (s.key().equals(setting.key())) {
                 boolean elsewhere = others != null && others.source(s, band) == Effective.Source.OWNER_BAND;
-                return elsewhere ? asNow(d, band) : d.mayBeChosen() ? d.settledOn(c) : d;
+                return elsewhere ? asNow(d, others, band) : d.mayBeChosen() ? d.settledOn(c) : d;
             }
-            return others == null ? d : asNow(d, band);
+            return others == null ? d : asNow(d, others, band);
         });
     }
 
     /** What is chosen, or else what is made, which may follow another one. */
-    private Domain asNow(Domain d, Band band) {
+    private static Domain asNow(Domain d, Effective others, Band band) {
         Effective.Source source = others.source(d.setting(), band);
         return source == Effective.Source.OWNER || source == Effective.Source.OWNER_BAND
                 ? d.madeAs(ColorKind.parse(((Value.Text) others.value(d.setting(), band)).text()))
@@ -164,16 +175,20 @@ public final class SafeArea {
     /** Every text that the area has to do with, as the setting is made. */
     List<Met> all() {
         Domain made = Domain.of(setting, theme.palette().bands().widest());
-        return texts.stream().map(t -> met(t.asked, made.samples().get(0))).toList();
+        return texts.stream()
+                .map(t -> met(t.asked, ratio(t.asked, made.samples().get(0))))
+                .toList();
     }
 
     /** The text that a colour does worst to, in proportion to what it needs; empty if it has to do with none. */
     public Optional<Met> worst(Color c) {
-        return texts.stream().map(t -> met(t.asked, c)).min(Comparator.comparingDouble(m -> m.ratio() / m.needed()));
+        return texts.stream()
+                .map(t -> met(t.asked, ratio(t.asked, c)))
+                .min(Comparator.comparingDouble(m -> m.ratio() / m.needed()));
     }
 
-    private Met met(Readable.Asked a, Color c) {
-        return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.width(), ratio(a, c), a.needed());
+    private static Met met(Readable.Asked a, double ratio) {
+        return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.width(), ratio, a.needed());
     }
 
     /** Whether something that may be chosen today, of this setting or of others, takes a text out of the area; so far as can be told. */

@@ -1,0 +1,137 @@
+package org.calmpalette.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.TreeMap;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** What is shown before a site goes live, and before an edition is taken back: whose changes, and what is hard to read. */
+class ReviewTest {
+    private final Running running = Running.get();
+    private final Client maker = new Client(running.address).signedIn("ida");
+    private Client owner;
+    private String theme;
+    private String site;
+
+    @BeforeEach
+    void aSite() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>(
+                Map.of(
+                        "index.html",
+                        bytes(
+                                "<!doctype html><link rel=stylesheet href=a.css><h1 data-setting-text=heading>Boats</h1><p>Every hour."),
+                        "a.css",
+                        bytes("p { color: var(--ink) } h1 { color: var(--turned) }"),
+                        "palette.json",
+                        bytes(
+                                """
+                        {"name": "Quay", "places": [{"key": "p", "label": "Quay"}], "settings": [
+                          {"key": "heading", "label": "Heading", "place": "p", "kind": "line", "default": "Boats", "perBand": true},
+                          {"key": "ink", "label": "Ink", "place": "p", "kind": "color", "default": "#102030"},
+                          {"key": "turned", "label": "Turned", "place": "p", "kind": "color", "default": {"follows": "ink"}}]}""")));
+        theme = maker.bringIn("quay.zip", HostileThemesInTheApplicationTest.zip(files));
+        String ownerName = running.newOwner();
+        String name = "Quay " + System.nanoTime();
+        assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", ownerName)
+                        .statusCode())
+                .isEqualTo(302);
+        owner = new Client(running.address).signedIn(ownerName);
+        site = "/sites/" + name.toLowerCase().replace(' ', '-');
+    }
+
+    private static byte[] bytes(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** The words of the page without its markup. */
+    private String review(String address) {
+        HttpResponse<String> answer = owner.get(site + address);
+        assertThat(answer.statusCode()).isEqualTo(200);
+        return new String(answer.body().getBytes(StandardCharsets.ISO_8859_1), StandardCharsets.UTF_8)
+                .replaceFirst("(?s)^.*<main", "<main")
+                .replaceFirst("(?s)</main>.*$", "")
+                .replaceAll("(?s)<option.*?</option>|<[^>]*>", " ")
+                .replaceAll("\\s+", " ");
+    }
+
+    private String field(String name) {
+        return owner.get(site + "/review")
+                .body()
+                .replaceFirst("(?s).*name=\"" + name + "\"\\s+value=\"(\\d+)\".*", "$1");
+    }
+
+    @Test
+    void whatIsLookedAtIsWhatGoesLive() {
+        assertThat(review("/review")).contains("Nothing is live yet").doesNotContain("Live now", "Hard to read");
+        assertThat(owner.post(site + "/go-live", "base", field("base"), "snapshot", field("snapshot"))
+                        .headers()
+                        .firstValue("location")
+                        .orElseThrow())
+                .endsWith(site);
+        assertThat(review("/review")).contains("Nothing changes: it is what visitors see now.", "Live now");
+
+        owner.post(site + "/choose", "key", "ink", "v", "#dddddd");
+        owner.post(site + "/choose", "key", "heading", "band", "phone", "v", "Boat");
+        // What follows the ink is told with it, not beside it.
+        assertThat(review("/review"))
+                .contains("Hard to read “Boats” on index.html “Every hour.” on index.html")
+                .contains("You changed Quay Heading on phone “Boats” → “Boat” Quay Ink #102030 → #dddddd")
+                .contains("Go live all the same")
+                .doesNotContain("Turned", "The maker changed");
+
+        // Somebody changes something between looking and pressing: it is shown once more, and nothing goes live.
+        String seen = field("base");
+        String snapshot = field("snapshot");
+        owner.post(site + "/choose", "key", "ink", "v", "#cccccc");
+        assertThat(owner.post(site + "/go-live", "base", seen, "snapshot", snapshot)
+                        .headers()
+                        .firstValue("location")
+                        .orElseThrow())
+                .endsWith(site + "/review");
+        assertThat(owner.get("/at" + site.substring(6) + "/").body()).doesNotContain("cccccc");
+        assertThat(review("/review")).contains("#102030 → #cccccc");
+    }
+
+    @Test
+    void whatTheMakerChangedIsToldApart() {
+        owner.post(site + "/go-live");
+        owner.post(site + "/choose", "key", "heading", "v", "Late boats");
+        assertThat(maker.post(
+                                theme + "/settings",
+                                "base",
+                                maker.base(theme),
+                                "key",
+                                "ink",
+                                "label",
+                                "Ink",
+                                "place",
+                                "Quay",
+                                "v.how",
+                                "own",
+                                "v",
+                                "#aaaaaa")
+                        .statusCode())
+                .isIn(200, 302);
+        String id = maker.get(theme + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/update.*", "$1");
+        assertThat(maker.post(theme + "/sites/" + id + "/update").statusCode()).isEqualTo(302);
+        assertThat(review("/review"))
+                .contains("You changed Quay Heading “Boats” → “Late boats”")
+                .contains("The maker changed Quay Ink #102030 → #aaaaaa")
+                .contains("“Every hour.” on index.html");
+        owner.post(site + "/go-live");
+        // Back to the first edition: both the choice and the theme of then.
+        assertThat(review("/editions/1"))
+                .contains("Edition 1", "Chosen otherwise then Quay Heading “Late boats” → “Boats”")
+                .contains("The theme was another one then Quay Ink #aaaaaa → #102030")
+                .contains("Take it back")
+                .doesNotContain("Hard to read");
+        assertThat(owner.get(site + "/editions/7").statusCode()).isEqualTo(404);
+        assertThat(maker.get(site + "/editions/1").statusCode()).isEqualTo(404);
+        assertThat(maker.get(site + "/review").statusCode()).isEqualTo(404);
+    }
+}
