@@ -130,7 +130,7 @@ class Field extends HTMLElement {
     this.soon = setTimeout(async () => {
       const saturation = Math.round(this.saturation);
       const turn = this.turn = (this.turn ?? 0) + 1;
-      const query = new URLSearchParams({ key: this.dataset.key, at: this.input.value });
+      const query = new URLSearchParams({ key: this.dataset.for, at: this.input.value });
       const stale = this.drawn !== saturation || this.others !== this.form.dataset.was;
       if (stale) query.set("saturation", saturation);
       const answer = await fetch(`${this.dataset.area}?${query}`, { headers: { Accept: "application/json" } }).catch(() => null);

@@ -391,6 +391,26 @@ addEventListener("click", (event) => {
   if (element) tell({ type: "pick", at: Number(element.dataset.calmAt), aspect });
 }, true);
 
+// A tap on a part that is no link leads to what may be chosen of it, or of what is around it.
+let askable = [];
+const isOne = (element, selector) => {
+  try {
+    return element.matches(selector.replace(/::[\w-]+(\(.*?\))?/g, ""));
+  } catch {
+    return false;
+  }
+};
+addEventListener("click", (event) => {
+  if (picking || !askable.length || event.target.closest?.("a[href], area[href]")) return;
+  for (let e = seenAt(event.clientX, event.clientY).element; e; e = e.parentElement) {
+    const keys = askable.filter(([, selectors]) => selectors.some((s) => isOne(e, s))).map(([key]) => key);
+    if (keys.length) {
+      tell({ type: "asked", keys });
+      return;
+    }
+  }
+}, true);
+
 // What bound parts of the page get while values are tried. A part that the build wrote once for each band is left with the
 // copy that shows; what is hidden or of another level comes back with the next trial.
 const PATTERNS = new WeakMap();
@@ -476,6 +496,7 @@ addEventListener("message", ({ source, data }) => {
     else { reach.remove(); point(null); }
   }
   if (data.type === "without") { without.textContent = data.css; draw(); }
+  if (data.type === "askable") askable = data.all;
   if (data.type === "hide") { hidden = data.hidden; draw(); }
 });
 

@@ -3,7 +3,7 @@
 import { hex, withAlpha, written } from "./color.js";
 
 export class Frames {
-  constructor(root, { onShown = () => {}, onOpen = () => {}, onPick = () => {} } = {}) {
+  constructor(root, { onShown = () => {}, onOpen = () => {}, onPick = () => {}, onOpened = () => {} } = {}) {
     this.root = root;
     this.windows = [...root.querySelectorAll("iframe[data-width]")];
     this.ready = new Set();
@@ -13,6 +13,7 @@ export class Frames {
     this.bands = JSON.parse(root.dataset.bands || "[]");
     this.onShown = onShown;
     this.onPick = onPick;
+    this.onOpened = onOpened;
     addEventListener("message", (event) => this.hear(event, onOpen));
     new ResizeObserver(() => this.fit()).observe(root);
     this.fit();
@@ -55,7 +56,11 @@ export class Frames {
 
   // The band of a frame: the first one that is not over at its width.
   band(frame) {
-    return this.bands.find(([, to]) => Number(frame.dataset.width) < to + 1)?.[0] ?? "";
+    return this.bandAt(Number(frame.dataset.width));
+  }
+
+  bandAt(width) {
+    return this.bands.find(([, to]) => width < to + 1)?.[0] ?? "";
   }
 
   send(message) {
@@ -82,6 +87,11 @@ export class Frames {
   // Whether a click asks about a part instead of following a link.
   picking(on) {
     this.send(this.last.picking = { type: "picking", on });
+  }
+
+  // Which questions a tap on a part leads to: keys with the marks of what they paint.
+  askable(all) {
+    this.send(this.last.askable = { type: "askable", all });
   }
 
   // Styles that take something away to look what else is there: kept nowhere.
@@ -123,6 +133,7 @@ export class Frames {
 
   open(page) {
     this.root.dataset.page = page;
+    this.onOpened(page);
     this.ready.clear();
     this.last.values = null;
     for (const frame of this.windows) {
@@ -151,7 +162,7 @@ export class Frames {
     if (!frame || !data) return;
     if (data.type === "ready" && !this.ready.has(frame)) {
       this.ready.add(frame);
-      for (const type of ["values", "without", "picking", "hide", "show"]) {
+      for (const type of ["values", "without", "picking", "hide", "show", "askable"]) {
         const last = typeof this.last[type] === "function" ? this.last[type](frame) : this.last[type];
         if (last) source.postMessage({ ...last, scale: this.scale }, "*");
       }
@@ -177,6 +188,7 @@ export class Frames {
       for (const other of this.windows) if (other !== frame) other.contentWindow.postMessage({ type: "scroll", share: data.share }, "*");
     }
     if (data.type === "pick" && Number.isInteger(data.at)) this.onPick(data.at, Number(frame.dataset.width), /^(background|border)$/.test(data.aspect) ? data.aspect : "");
+    if (data.type === "asked" && Array.isArray(data.keys)) this.onAsked?.(data.keys.filter((k) => typeof k === "string"));
     if (data.type === "open" && typeof data.href === "string") {
       const from = new URL(this.root.dataset.page.split("/").map(encodeURIComponent).join("/"), "https://theme.invalid/");
       const target = new URL(data.href, from);
@@ -280,5 +292,19 @@ export function words(answer) {
     long: enough
       ? `“${words}” reads at ${shown} to 1; ${needed} is needed.`
       : `“${words}” is hard to read: ${shown} to 1, and ${needed} is needed.`,
+  };
+}
+
+// The same for owners: what it means, with the numbers for who wants them. Of what cannot be told nothing is said: it is the maker's affair.
+export function plainWords(said) {
+  if (!said || said.state === "unknown") return null;
+  const [, words] = /“(.*)”/s.exec(said.long) ?? [];
+  const numbers = /\d[\d.]* to 1.*\d/.exec(said.long)?.[0] ?? "";
+  const hard = said.state === "breaks";
+  return {
+    state: said.state,
+    short: hard ? "hard to read" : "",
+    long: hard ? `“${words}” is hard to read.` : "Clearly readable.",
+    numbers: numbers && `Contrast of “${words}”: ${numbers.replace(/;.*?(\d[\d.]*)$| and (\d[\d.]*)$/, (_, a, b) => `; ${a ?? b} is needed`).replace(/,(;)/, "$1")}.`,
   };
 }

@@ -193,7 +193,7 @@ export class Keeping {
 
   // An action waits for what is being kept. What was refused stops it once, with the reason; then it is the person's choice.
   async hold(event) {
-    const target = event.target.closest("a[href], button[hx-post], button[type=submit]");
+    const target = event.target.closest("a[href], button[hx-post], button[hx-get], button[type=submit]");
     if (!target || target.closest("[data-answer]") || target === this.through || event.ctrlKey || event.metaKey || event.shiftKey) return;
     if (!this.busy && !this.untold().length) return;
     event.preventDefault();
@@ -214,7 +214,8 @@ export class Keeping {
   name(target) {
     // The state that an address carries is another one by then.
     const by = (element, attribute) => `${element.localName}[${attribute}^="${CSS.escape(element.getAttribute(attribute).replace(/\?.*/, ""))}"]`;
-    return target.hasAttribute("hx-post") ? by(target, "hx-post") : target.matches("a") ? by(target, "href") : `${by(target.form, "action")} button[type=submit]`;
+    const asks = ["hx-post", "hx-get"].find((name) => target.hasAttribute(name));
+    return asks ? by(target, asks) : target.matches("a") ? by(target, "href") : `${by(target.form, "action")} button[type=submit]`;
   }
 
   // The page goes: what is waiting or on its way is handed to the browser, which sends it although the page is gone.

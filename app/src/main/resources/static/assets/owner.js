@@ -3,12 +3,15 @@ import "./area.js";
 import "./background.js";
 import "./items.js";
 import "./take.js";
-import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
+import { Asking, Behind, Frames, later, pair, plainWords, words } from "./frames.js";
 import { Keeping } from "./keeping.js";
 
 const screen = document.querySelector("[data-screen]");
 const slip = document.getElementById("slip");
-const frames = new Frames(screen, { onOpen: (page) => frames.open(page) });
+const frames = new Frames(screen, { onOpen: (page) => frames.open(page), onOpened: (page) => {
+  const pick = document.getElementById("page-pick");
+  if (pick) pick.value = page;
+} });
 
 function fitHeight() {
   screen.dataset.height = Math.max(120, screen.parentElement.clientHeight - 2);
@@ -41,9 +44,20 @@ async function attempt(form, reveal = false) {
   }
   if (!q.dataset.behind) return judge(q, trial, line);
   if (!behind.has(form)) behind.set(form, new Behind(q.dataset.behind, frames));
-  const said = await behind.get(form).ask(form);
+  say(line, plainWords(await behind.get(form).ask(form)));
+}
+
+// What it means, and the numbers behind a tap.
+function say(line, said) {
   line.textContent = said ? said.long : "";
   line.className = "reading" + (said ? ` state-${said.state}` : "");
+  if (!said?.numbers) return;
+  const more = document.createElement("button");
+  more.type = "button";
+  more.className = "plain link small";
+  more.textContent = "In numbers";
+  more.addEventListener("click", () => more.replaceWith(said.numbers));
+  line.append(" ", more);
 }
 
 // Says beside each choice how well the text reads that stands on it.
@@ -55,14 +69,12 @@ async function judge(q, trial, line) {
   const answers = await frames.measure(Object.values(trial.candidates), trial.probes);
   colors.forEach((value, i) => {
     const place = q.querySelector(`input[type=radio][value="${CSS.escape(value)}"]`)?.closest("label").querySelector(".ratio");
-    const said = words(answers[i]);
+    const said = plainWords(words(answers[i]));
     if (!place) return;
     place.textContent = said ? said.short : "";
     place.className = "ratio" + (said?.state === "breaks" ? " state-breaks" : "");
   });
-  const said = words(answers[colors.indexOf(trial.now)]);
-  line.textContent = said ? said.long : "";
-  line.className = "reading" + (said ? ` state-${said.state}` : "");
+  say(line, plainWords(words(answers[colors.indexOf(trial.now)])));
 }
 // All colours with one question to the server, or those of the place that is open where there are very many; each comes as what
 // it changes of what is shown now.
@@ -90,7 +102,35 @@ slip.addEventListener("input", (event) => {
   pair(event);
   attempt(form, true);
   show(form.closest("[data-question]"), false);
+  elsewhere(form);
 });
+
+// What is changed for a width that is not shown says so, and offers that width.
+function elsewhere(form) {
+  const q = form.closest("[data-question]");
+  const [phone, wide] = widths;
+  const now = frames.band(frames.windows[0]);
+  const band = form.dataset.band;
+  const isAway = band ? band !== now : Boolean(q.querySelector(`[data-own-band="${CSS.escape(now)}"]`));
+  const other = phone.getAttribute("aria-pressed") === "true" ? wide : phone;
+  q.querySelector("[data-elsewhere]")?.remove();
+  if (!isAway) return;
+  const line = document.createElement("p");
+  line.className = "small quiet mb-1";
+  line.dataset.elsewhere = "";
+  line.role = "status";
+  const shows = !band || frames.bandAt(Number(other.dataset.toWidth)) === band;
+  line.textContent = band ? "The preview shows another width. " : "At the width that is shown it has a value of its own. ";
+  if (shows) {
+    const go = document.createElement("button");
+    go.type = "button";
+    go.className = "plain link small";
+    go.textContent = `Show ${other.textContent.trim()}`;
+    go.addEventListener("click", () => { toWidth(other); line.remove(); });
+    line.append(go);
+  }
+  form.after(line);
+}
 
 slip.addEventListener("focusin", (event) => {
   const q = event.target.closest("[data-question]");
@@ -125,12 +165,27 @@ function openPlace(key) {
   // A section stands on one page: that one is shown.
   const page = chips.find((c) => c.dataset.place === key)?.dataset.onPage;
   if (page && page !== screen.dataset.page) frames.open(page);
+  frames.askable(questions().map((q) => [q.dataset.key, [...new Set(JSON.parse(q.dataset.marks).map((m) => m.selector))]]));
   const marks = questions().filter((q) => !q.closest("[hidden]")).flatMap((q) => JSON.parse(q.dataset.marks));
   frames.show(marks, { reveal: true, sure: true });
   for (const q of questions().filter((x) => x.dataset.behind && !x.closest("[hidden]"))) attempt(q.querySelector("[data-answer]"));
   if (many && ready) judgeAll();
 }
 chips.forEach((c) => c.addEventListener("click", () => openPlace(c.dataset.place)));
+
+// A tap on a part of the page leads to its first question, in whatever place that is.
+frames.onAsked = ([key]) => {
+  const q = questions().find((x) => x.dataset.key === key);
+  if (!q) return;
+  const place = q.closest("[data-in-place]").dataset.inPlace;
+  if (place !== openNow) openPlace(place);
+  q.scrollIntoView({ block: "start", behavior: "instant" });
+  const title = q.querySelector("h3");
+  title.tabIndex = -1;
+  title.focus({ preventScroll: true });
+};
+const pagePick = document.getElementById("page-pick");
+pagePick?.addEventListener("change", () => frames.open(pagePick.value));
 
 // Widths
 const widths = [...document.querySelectorAll("[data-to-width]")];
@@ -213,7 +268,20 @@ function renewed() {
   frames.reload(screen.dataset.base = document.getElementById("state").dataset.preview);
   start();
 }
-document.body.addEventListener("htmx:afterSwap", (event) => { if (event.detail.target?.id === "slip") renewed(); });
+document.body.addEventListener("htmx:afterSwap", (event) => {
+  if (event.detail.target?.id === "slip") {
+    document.getElementById("put-back").close();
+    renewed();
+  }
+  if (event.detail.target?.id === "put-back") event.detail.target.showModal();
+});
+// How many are ticked, and all of a place at once.
+document.getElementById("put-back").addEventListener("change", ({ target, currentTarget }) => {
+  if (target.matches("[data-all-of]")) for (const box of target.closest("fieldset").querySelectorAll("[name=key]")) box.checked = target.checked;
+  const ticked = currentTarget.querySelectorAll("[name=key]:checked").length;
+  currentTarget.querySelector("[type=submit]").disabled = !ticked;
+  for (const of of currentTarget.querySelectorAll("[data-all-of]")) of.checked = [...of.closest("fieldset").querySelectorAll("[name=key]")].every((b) => b.checked);
+});
 
 // Without a line nothing leaves the page: what would come instead is the browser's own page of trouble.
 const OFFLINE = ["There is no connection, so that was not done.", "You are still on your page; try once more when the line is back."];

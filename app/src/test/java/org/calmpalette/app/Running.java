@@ -277,6 +277,11 @@ public final class Running {
                 "() => { const part = document.querySelector('#card [data-part]'); return part && part !== window.openBefore; }");
     }
 
+    /** Waits until the head of an owner's page tells of a state of the draft; on a phone it stands behind “More”. */
+    static void state(Page page, String words) {
+        page.waitForFunction("words => document.querySelector('#state .state')?.textContent.includes(words)", words);
+    }
+
     /** Goes live with what is in the draft, by way of what that changes. */
     static void goLive(Page page) {
         page.locator("[data-go-live]").click();

@@ -145,12 +145,14 @@ class ThreadTest {
         Page visitor = running.visitor(1280, 800);
         String live = running.address + "/at/sallowmere-ferries/";
         page.click("[data-place=everywhere]");
-        page.waitForSelector(".reading >> text=2.31 to 1, and 4.5 is needed");
+        page.waitForSelector(".reading >> text=“3 notices” is hard to read.");
+        page.locator("[data-key=signal-fill] .reading button").click();
+        page.waitForSelector(".reading >> text=2.31 to 1; 4.5 is needed");
         page.fill("[data-key=signal-fill] [data-any]", "#7a4a00");
         Frame preview = Running.frames(page).get(0);
         page.waitForCondition(
                 () -> Running.style(preview, ".notice-badge", "backgroundColor").equals("rgb(122, 74, 0)"));
-        page.waitForSelector("[data-key=signal-fill] .reading.state-kept >> text=7.");
+        page.waitForSelector("[data-key=signal-fill] .reading.state-kept >> text=Clearly readable.");
         assertThat(Running.style(preview, ".hero .button", "color"))
                 .as("follows: light on a dark signal colour")
                 .isEqualTo("rgb(255, 255, 255)");
@@ -183,7 +185,20 @@ class ThreadTest {
                 .isEqualTo("rgb(216, 161, 60)");
         page.click("text=Back to the draft");
         page.waitForSelector("#state >> text=2 changes not yet live");
+        // One of two goes back, then all; each is undone.
         page.click("text=Put back");
+        assertThat(page.locator("#put-back").innerText())
+                .contains("Signal colour: #e8e0ff", "live #d8a13c, as made #d8a13c");
+        page.locator("#put-back [data-all-of]").first().uncheck();
+        assertThat(page.locator("#put-back [name=key]").first().isChecked()).isFalse();
+        page.click("#put-back >> text=As it is live");
+        page.waitForSelector("#state >> text=1 change not yet live");
+        assertThat(page.locator("[data-key=signal-fill] [data-any]").inputValue())
+                .isEqualTo("#e8e0ff");
+        page.click("#state >> text=Undo");
+        page.waitForSelector("#state >> text=2 changes not yet live");
+        page.click("text=Put back");
+        page.click("#put-back >> text=As the maker made it");
         page.waitForSelector("#state >> text=nothing changed");
         page.click("#state >> text=Undo");
         page.waitForSelector("#state >> text=2 changes not yet live");

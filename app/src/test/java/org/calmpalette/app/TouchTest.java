@@ -84,7 +84,7 @@ class TouchTest {
                     page.locator("[data-key=hero-height] input[type=range]").first();
             slider.scrollIntoViewIfNeeded();
             String before = slider.inputValue();
-            String state = page.locator("#state .state").innerText();
+            String state = page.locator("#state .state").textContent();
             var box = slider.boundingBox();
             CDPSession protocol = page.context().newCDPSession(page);
             double x = box.x + box.width * 0.15;
@@ -105,7 +105,7 @@ class TouchTest {
             page.waitForFunction(
                     "() => new Promise(r => requestAnimationFrame(() => requestAnimationFrame(() => r(true))))");
             assertThat(slider.inputValue()).isEqualTo(before);
-            assertThat(page.locator("#state .state").innerText()).isEqualTo(state);
+            assertThat(page.locator("#state .state").textContent()).isEqualTo(state);
         } finally {
             page.context().close();
         }

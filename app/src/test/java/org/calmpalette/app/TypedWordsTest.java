@@ -111,7 +111,7 @@ class TypedWordsTest {
         }
         page.locator("[data-key=heading] [name=v]").fill("By the enter key");
         page.keyboard().press("Enter");
-        page.waitForSelector("#state >> text=1 change not yet live");
+        Running.state(page, "1 change not yet live");
         assertThat(page.url()).endsWith("/sites/" + site);
     }
 
@@ -146,7 +146,7 @@ class TypedWordsTest {
         Page page = site(1280, 800);
         page.locator("[data-key=heading] [name=v]").fill("First");
         page.locator("[data-key=heading] [name=v]").blur();
-        page.waitForSelector("#state >> text=1 change not yet live");
+        Running.state(page, "1 change not yet live");
         page.locator("[data-key=heading] [name=v]").fill("Second");
         switch (action) {
             case "Undo" -> {
@@ -156,7 +156,8 @@ class TypedWordsTest {
             }
             case "Put back" -> {
                 page.click("#state >> text=Put back");
-                page.waitForSelector("#state >> text=nothing changed");
+                page.click("#put-back >> text=As it is live");
+                Running.state(page, "nothing changed");
                 page.click("#state >> text=Undo");
             }
             case "Earlier editions" -> {
@@ -228,7 +229,7 @@ class TypedWordsTest {
         page.onDialog(com.microsoft.playwright.Dialog::accept);
         page.reload();
         assertThat(heading(page)).isEqualTo("On its way");
-        page.waitForSelector("#state >> text=1 change not yet live");
+        Running.state(page, "1 change not yet live");
         page.waitForCondition(
                 () -> Running.frames(page).get(0).locator("h1").innerText().equals("On its way"));
         page.reload();
@@ -250,14 +251,14 @@ class TypedWordsTest {
         page.unroute("**/sites/" + site);
         page.locator("[data-key=heading] [name=v]").fill("Kept meanwhile");
         page.locator("[data-key=heading] [name=v]").blur();
-        page.waitForSelector("#state >> text=1 change not yet live");
+        Running.state(page, "1 change not yet live");
         page.route(
                 "**/sites/" + site,
                 route -> route.fulfill(
                         new Route.FulfillOptions().setContentType("text/html").setBody(old.get(0))));
         page.reload();
         assertThat(heading(page)).isEqualTo("Kept meanwhile");
-        page.waitForSelector("#state >> text=1 change not yet live");
+        Running.state(page, "1 change not yet live");
         page.unroute("**/sites/" + site);
         page.reload();
         assertThat(heading(page)).isEqualTo("Kept meanwhile");
@@ -277,6 +278,7 @@ class TypedWordsTest {
         page.locator("[data-key=heading] [name=v]").blur();
         page.locator("[data-go-live]").click();
         page.waitForSelector("#notice [role=alert] >> text=There is no connection.");
+        page.click("text=More");
         page.click("text=Earlier editions");
         assertThat(page.url()).endsWith("/sites/" + site);
         assertThat(heading(page)).isEqualTo("In the tunnel");
@@ -284,7 +286,7 @@ class TypedWordsTest {
 
         page.context().setOffline(false);
         page.waitForSelector("#notice >> text=The line is back");
-        page.waitForSelector("#state >> text=1 change not yet live");
+        Running.state(page, "1 change not yet live");
         page.context().setOffline(true);
         page.locator("[data-go-live]").click();
         page.waitForSelector("#notice [role=alert] >> text=so that was not done");
@@ -302,7 +304,7 @@ class TypedWordsTest {
         first.locator("[data-key=heading] [name=v]").fill("Older");
         second.locator("[data-key=heading] [name=v]").fill("Newer");
         second.locator("[data-key=heading] [name=v]").blur();
-        second.waitForSelector("#state >> text=1 change not yet live");
+        Running.state(second, "1 change not yet live");
         first.navigate(running.address + "/sites");
         second.waitForCondition(() -> {
             second.reload();
@@ -318,17 +320,17 @@ class TypedWordsTest {
     void allColoursAreJudgedWithOneQuestion() {
         Page page = site(1280, 800);
         page.waitForSelector(
-                "[data-key=ink] .reading >> text=reads at",
+                "[data-key=ink] .reading >> text=Clearly readable",
                 new Page.WaitForSelectorOptions()
                         .setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
         List<String> asked = new ArrayList<>();
         page.onRequest((Request r) -> asked.add(r.method() + " " + r.url().replaceAll(".*/", "")));
         page.locator("[data-key=ink] [data-any]").fill("#304050");
         page.locator("[data-key=ink] [data-any]").blur();
-        page.waitForSelector("#state >> text=1 change not yet live");
+        Running.state(page, "1 change not yet live");
         page.waitForCondition(() -> asked.contains("POST judge"));
         page.waitForSelector(
-                "[data-key=lead] .reading >> text=reads at",
+                "[data-key=lead] .reading >> text=Clearly readable",
                 new Page.WaitForSelectorOptions()
                         .setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
         assertThat(asked.stream().filter(a -> a.startsWith("POST")))

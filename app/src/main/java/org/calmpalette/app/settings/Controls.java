@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.BorderKind;
@@ -36,12 +37,13 @@ import tools.jackson.databind.json.JsonMapper;
  *
  * @param subjects what must stay in sight of pictures
  * @param address of the previews, without a path: pictures are shown from there
+ * @param owner whether owners read it, who know no terms of CSS
  */
-public record Controls(Media media, List<Subject> subjects, String address) {
+public record Controls(Media media, List<Subject> subjects, String address, boolean owner) {
     private static final int MOST_SHOWN = 24;
 
     public static Controls of(Theme theme, String address) {
-        return new Controls(theme.media(), theme.palette().subjects(), address);
+        return new Controls(theme.media(), theme.palette().subjects(), address, false);
     }
 
     /** A picture or video to choose; {@code why} says why it may not be chosen, or is empty. */
@@ -137,10 +139,55 @@ public record Controls(Media media, List<Subject> subjects, String address) {
         return of;
     }
 
+    public Controls forOwners() {
+        return new Controls(media, subjects, address, true);
+    }
+
     /** The name of a part as people read it. */
     public String said(String part) {
-        return CompositeKind.said(part);
+        return owner ? OWNER_WORDS.getOrDefault(part, CompositeKind.said(part)) : CompositeKind.said(part);
     }
+
+    /** A unit, or a keyword of CSS that the maker gave no words. */
+    public String word(String term) {
+        return owner ? OWNER_WORDS.getOrDefault(term, term) : term;
+    }
+
+    /** A value or what may be chosen, with the words of owners for units. */
+    public static String plain(String words) {
+        return UNIT.matcher(words).replaceAll(m -> {
+            String unit = OWNER_WORDS.get(m.group(1));
+            return unit.startsWith("%") ? unit : " " + unit;
+        });
+    }
+
+    private static final Pattern UNIT = Pattern.compile("(?<=\\d) ?(rem|em|vh|svh|dvh|vw|vmin|vmax|ch|lh)\\b");
+
+    private static final Map<String, String> OWNER_WORDS = Map.ofEntries(
+            Map.entry("rem", "times the size of letters"),
+            Map.entry("em", "times the size of its letters"),
+            Map.entry("vh", "% of the window’s height"),
+            Map.entry("svh", "% of the window’s height"),
+            Map.entry("dvh", "% of the window’s height"),
+            Map.entry("vw", "% of the window’s width"),
+            Map.entry("vmin", "% of the window’s shorter side"),
+            Map.entry("vmax", "% of the window’s longer side"),
+            Map.entry("ch", "digits wide"),
+            Map.entry("lh", "lines"),
+            Map.entry("attachment", "while the page scrolls"),
+            Map.entry("overlay", "shade over it"),
+            Map.entry("strength", "strength of the shade"),
+            Map.entry("repeat", "repeated"),
+            Map.entry("scroll", "it moves along"),
+            Map.entry("fixed", "it stays"),
+            Map.entry("local", "it moves with its content"),
+            Map.entry("no-repeat", "once"),
+            Map.entry("repeat-x", "in a row"),
+            Map.entry("repeat-y", "in a column"),
+            Map.entry("round", "whole ones, resized"),
+            Map.entry("space", "whole ones, spaced"),
+            Map.entry("linear", "in a line"),
+            Map.entry("radial", "from the middle"));
 
     /** Whether what it paints may be a picture or a gradient, on which texts stand. */
     public boolean liesBehind(Kind kind) {

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
@@ -25,6 +26,7 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.section.Sections;
+import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.ChoiceKind;
@@ -217,7 +219,7 @@ class SiteController {
         model.addAttribute("open", open);
         Strip strip = Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), "index.html", null);
         model.addAttribute("strip", strip);
-        model.addAttribute("controls", Controls.of(open.theme(), strip.base()));
+        model.addAttribute("controls", Controls.of(open.theme(), strip.base()).forOwners());
     }
 
     /** The questions of one place, which did not come with the page. */
@@ -237,15 +239,15 @@ class SiteController {
 
     /** What may be chosen, where the control does not show it by itself. */
     private static String told(Theme theme, Setting s) {
-        boolean plain = s.kind() instanceof ColorKind c
-                && c.bounds() == null
-                && c.contrasts().isEmpty()
-                && !c.opaque();
-        boolean shown = plain
+        // Of a colour the field shows it, and a refusal says why.
+        boolean shown = s.kind() instanceof ColorKind
+                || s.kind() instanceof BackgroundKind
                 || s.kind() instanceof YesNoKind
                 || s.kind() instanceof ChoiceKind
                 || s.kind() instanceof LevelKind;
-        return shown ? "" : "Allowed: " + named(theme.palette(), s.kind().inWords()) + ".";
+        return shown
+                ? ""
+                : "Allowed: " + Controls.plain(named(theme.palette(), s.kind().inWords())) + ".";
     }
 
     /** With the labels of settings in the place of their keys, which owners do not know. */
@@ -278,7 +280,7 @@ class SiteController {
                         b,
                         bands.inWords(b),
                         s.kind().fields(values.value(s, b)),
-                        values.words(s, b),
+                        Controls.plain(values.words(s, b)),
                         chosen.bands().containsKey(b.key()),
                         s.bands().containsKey(b.key()),
                         s.perBand(),
@@ -302,7 +304,9 @@ class SiteController {
                 s,
                 s.kind().fields(values.value(s, widest)),
                 values.words(s, widest),
-                s.given() instanceof Given.Follows f ? open.theme().palette().said(f) : made.words(s, widest),
+                s.given() instanceof Given.Follows f
+                        ? open.theme().palette().said(f)
+                        : Controls.plain(made.words(s, widest)),
                 !chosen.isEmpty(),
                 painted,
                 refusal,
@@ -578,9 +582,58 @@ class SiteController {
         return slip(slug, me, model);
     }
 
-    @PostMapping("/{slug}/put-back")
+    /** A place with what was chosen in it, or is otherwise than it is live. */
+    public record Backs(String label, List<Back> backs) {}
+
+    /** @param were words for what it is live, and as made */
+    public record Back(String key, String label, String now, String were) {}
+
+    /** Asks what is to be put back. */
+    @GetMapping("/{slug}/put-back")
     String putBack(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-        sites.putBack(slug, me);
+        SiteService.OpenSite open = sites.open(slug, me);
+        Palette palette = open.theme().palette();
+        Map<String, Chosen> draft = open.draft().choices();
+        Map<String, Chosen> live = open.live() == null ? Map.of() : palette.carried(SiteService.chosenIn(open.live()));
+        Effective now = ThemeBuild.chosen(open.theme(), draft);
+        Effective seen = ThemeBuild.chosen(open.theme(), live);
+        Effective made = ThemeBuild.defaults(open.theme());
+        Band widest = palette.bands().widest();
+        List<Backs> places = new ArrayList<>();
+        for (Place place : palette.places()) {
+            List<Back> backs = palette.settingsIn(place).stream()
+                    .filter(s -> draft.containsKey(s.key()) || live.containsKey(s.key()))
+                    .map(s -> new Back(
+                            s.key(),
+                            s.label(),
+                            now.words(s, widest),
+                            (open.live() == null ? "" : "live " + seen.words(s, widest) + ", ")
+                                    + "as made "
+                                    + made.words(s, widest)
+                                    + (draft.getOrDefault(s.key(), new Chosen(null, Map.of()))
+                                                    .bands()
+                                                    .isEmpty()
+                                            ? ""
+                                            : ", with values for single widths")))
+                    .toList();
+            if (!backs.isEmpty()) {
+                places.add(new Backs(place.label(), backs));
+            }
+        }
+        model.addAttribute("open", open);
+        model.addAttribute("places", places);
+        return "sites/site :: put-back";
+    }
+
+    /** @param key of the settings; none for all */
+    @PostMapping("/{slug}/put-back")
+    String putBack(
+            @PathVariable String slug,
+            @RequestParam(required = false) List<String> key,
+            @RequestParam(defaultValue = "live") String to,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        sites.putBack(slug, key == null ? Set.of() : Set.copyOf(key), to.equals("made"), me);
         return slip(slug, me, model);
     }
 

@@ -6,6 +6,7 @@ import java.text.Normalizer;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -584,16 +585,43 @@ public class SiteService {
         return told;
     }
 
-    /** Makes the draft what is live, or all defaults if nothing is; the way back is undo. */
-    public void putBack(String slug, SignedIn me) {
+    /**
+     * Makes settings in the draft what they are live, or as they are made; the way back is undo.
+     *
+     * @param keys of the settings; empty for all
+     * @param made whether they become as made; what is not live is so in any case
+     */
+    public void putBack(String slug, Set<String> keys, boolean made, SignedIn me) {
         changeDraft(slug, me, (site, theme, choices) -> {
-            choices.clear();
-            if (site.liveId() != null) {
-                choices.putAll(
-                        choices(editions.findById(site.liveId()).orElseThrow().choices()));
+            Map<String, Chosen> live = site.liveId() == null || made
+                    ? Map.of()
+                    : theme.palette()
+                            .carried(choices(editions.findById(site.liveId())
+                                    .orElseThrow()
+                                    .choices()));
+            TreeMap<String, Chosen> after = new TreeMap<>(choices);
+            Set<String> all = new HashSet<>(choices.keySet());
+            all.addAll(live.keySet());
+            all.stream().filter(k -> keys.isEmpty() || keys.contains(k)).forEach(k -> {
+                after.remove(k);
+                if (live.containsKey(k)) {
+                    after.put(k, live.get(k));
+                }
+            });
+            if (!keys.isEmpty()) {
+                refusal(theme, choices, after).ifPresent(why -> {
+                    throw new BadInputException("Nothing was put back. " + why, "Tick what belongs together as well.");
+                });
             }
-            return "Put back to what is live";
+            choices.clear();
+            choices.putAll(after);
+            return (keys.isEmpty() ? "All" : count(keys.size()))
+                    + (made ? " put back as made" : " put back to what is live");
         });
+    }
+
+    private static String count(int n) {
+        return n == 1 ? "1 choice" : n + " choices";
     }
 
     private interface DraftChange {

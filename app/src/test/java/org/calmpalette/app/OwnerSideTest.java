@@ -1,0 +1,120 @@
+package org.calmpalette.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** The owner's page in the hand and on a desk: from a part of the page to its questions, widths, and no word that only makers know. */
+class OwnerSideTest {
+    private static final String PALETTE =
+            """
+            {"name": "Jetty", "places": [{"key": "top", "label": "Top"}, {"key": "text", "label": "Text"}], "settings": [
+              {"key": "ground", "label": "Ground", "place": "top", "kind": "color", "default": "#aaaaaa", "allowed": {"bounds": {"lightness": [0, 80]}}},
+              {"key": "room", "label": "Room", "place": "text", "kind": "length", "default": {"value": 2, "unit": "rem"}, "perBand": true,
+               "bands": {"phone": {"value": 1, "unit": "rem"}}, "allowed": {"units": [{"unit": "rem", "least": 0.5, "most": 4, "step": 0.5}]}},
+              {"key": "words", "label": "Words", "place": "text", "kind": "line", "default": "Every hour."}]}""";
+
+    private final Running running = Running.get();
+
+    private Page open(int width, int height) throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>(Map.of(
+                "index.html",
+                bytes(
+                        "<!doctype html><html lang=en><head><meta name=viewport content=width=device-width><title>Jetty</title><link rel=stylesheet href=a.css></head>"
+                                + "<body><header><h1>Boats</h1></header><main><p data-setting-text=words>Every hour.</p></main></body></html>"),
+                "more.html",
+                bytes(
+                        "<!doctype html><html lang=en><head><title>More</title><link rel=stylesheet href=a.css></head><body><header><h1>More</h1></header></body></html>"),
+                "a.css",
+                bytes("header { background: var(--ground); color: #fff } main { padding: var(--room) }"),
+                "palette.json",
+                bytes(PALETTE)));
+        Client maker = new Client(running.address).signedIn("ida");
+        String theme = maker.bringIn("jetty.zip", HostileThemesInTheApplicationTest.zip(files));
+        String owner = running.newOwner();
+        String name = "Jetty " + System.nanoTime();
+        assertThat(maker.post(theme + "/sites", "name", name, "whose", "owner", "owner", owner)
+                        .statusCode())
+                .isEqualTo(302);
+        Page page = running.signedIn(owner, width, height);
+        page.navigate(running.address + "/sites/" + name.toLowerCase().replace(' ', '-'));
+        Running.settled(page);
+        return page;
+    }
+
+    private static byte[] bytes(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1280, 800", "390, 844"})
+    void aTapOnAPartLeadsToItsQuestion(int width, int height) throws IOException {
+        Page page = open(width, height);
+        assertThat(page.locator("[data-place=top]").getAttribute("aria-pressed"))
+                .isEqualTo("true");
+        Running.frames(page).get(0).locator("main p").click();
+        page.waitForSelector("[data-place=text][aria-pressed=true]");
+        page.waitForFunction("() => document.activeElement.textContent === 'Words'");
+        // What has no question of its own leads to that of what is around it.
+        Running.frames(page).get(0).locator("h1").click();
+        page.waitForFunction("() => document.activeElement.textContent === 'Ground'");
+        assertThat(page.locator("[data-key=ground]").isVisible()).isTrue();
+    }
+
+    @Test
+    void aChangeForAnotherWidthThanIsShownSaysSo() throws IOException {
+        Page page = open(1280, 800);
+        page.click("[data-place=text]");
+        Locator room = page.locator("[data-question][data-key=room]");
+        room.locator("summary", new Locator.LocatorOptions().setHasText("On phone"))
+                .click();
+        room.locator("form[data-band=phone] [name='v.value']").fill("1.5");
+        room.locator("[data-elsewhere] >> text=Show phone").click();
+        page.waitForCondition(() ->
+                Running.style(Running.frames(page).get(0), "main", "paddingTop").equals("24px"));
+        assertThat(page.locator("[data-to-width='390']").getAttribute("aria-pressed"))
+                .isEqualTo("true");
+        // The other way round: phones keep their own.
+        room.locator("form:not([data-band]) [name='v.value']").fill("3");
+        assertThat(room.locator("[data-elsewhere]").innerText()).contains("a value of its own", "Show wide");
+        room.locator("[data-elsewhere] button").click();
+        page.waitForCondition(() ->
+                Running.style(Running.frames(page).get(0), "main", "paddingTop").equals("48px"));
+        room.locator("form:not([data-band]) [name='v.value']").fill("3.5");
+        assertThat(room.locator("[data-elsewhere]").count()).isZero();
+    }
+
+    @Test
+    void noWordOfMakersReachesAnOwner() throws IOException {
+        Page page = open(390, 844);
+        page.waitForSelector("[data-key=ground] .reading >> text=“Boats” is hard to read.");
+        page.click("[data-place=text]");
+        String words = page.locator("#slip").innerText();
+        assertThat(words)
+                .contains("times the size of letters", "As made: 2 times the size of letters")
+                .doesNotContain("rem", "to 1", "lightness");
+        // The head is one line, and what it does not show is one tap away.
+        assertThat(page.locator(".top").boundingBox().height).isLessThan(60);
+        assertThat(page.locator("[data-to-width='1280']").isVisible()).isTrue();
+        page.click("text=More");
+        assertThat(page.locator("#more").innerText()).contains("Earlier editions", "Put back", "Sign out");
+        page.keyboard().press("Escape");
+        page.waitForCondition(() -> !page.locator("#more").isVisible());
+    }
+
+    @Test
+    void pagesAreChosenBesideThePreview() throws IOException {
+        Page page = open(1280, 800);
+        page.selectOption("#page-pick", "more.html");
+        page.waitForCondition(() -> Running.frames(page).get(0).url().endsWith("more.html"));
+        assertThat(Running.frames(page).get(0).locator("h1").innerText()).isEqualTo("More");
+    }
+}
