@@ -364,7 +364,10 @@ class EdgesTest {
         assertThat(visitor.post(join, "signIn", "heir-" + n, "name", "Heir", "password", "a long password")
                         .statusCode())
                 .isEqualTo(302);
-        assertThat(visitor.get(join).statusCode()).isEqualTo(404);
+        assertThat(visitor.get("/themes").statusCode())
+                .as("who has joined is signed in")
+                .isEqualTo(200);
+        assertThat(new Client(running.address).get(join).body()).contains("This invitation has been used");
         Client heir = new Client(running.address).signedIn("heir-" + n, "a long password");
         assertThat(maker.post("/account/remove", "password", "a long password", "handTo", "heir-" + n)
                         .statusCode())
@@ -377,6 +380,17 @@ class EdgesTest {
         // The owner leaves: the site stays live and is its maker's.
         Client elsewhere = new Client(running.address).signedIn("leavers-owner-" + n, "a long password");
         assertThat(owner.get("/account").body()).contains(name).contains("stays live");
+        // What is refused is told in the form, and nothing is changed.
+        for (String[] no : new String[][] {
+            {"wrong words here", "another long one", "another one"},
+            {"a long password", "a long password", "that you have now"},
+            {"a long password", "Password123", "anybody would guess"},
+            {"a long password", "aaaabbbbccca", "anybody would guess"}
+        }) {
+            HttpResponse<String> refused = owner.post("/account/password", "now", no[0], "next", no[1]);
+            assertThat(refused.statusCode()).isEqualTo(422);
+            assertThat(refused.body()).contains(no[2], "name=\"next\"");
+        }
         assertThat(owner.post("/account/password", "now", "a long password", "next", "another long one")
                         .statusCode())
                 .isEqualTo(302);

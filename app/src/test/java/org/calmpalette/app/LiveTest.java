@@ -90,7 +90,7 @@ class LiveTest {
                 "/themes/abc",
                 "/themes/99999999999999999999")) {
             int status = visitor.get(path).statusCode();
-            assertThat(status).as(path).isIn(302, 400, 404);
+            assertThat(status).as(path).isIn(302, 400, 404, 422);
         }
         Client owner = new Client(running.address).signedIn("jonas");
         assertThat(owner.get("/sites/%C3%A4").statusCode()).isEqualTo(404);

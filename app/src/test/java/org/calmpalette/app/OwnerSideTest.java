@@ -20,6 +20,7 @@ class OwnerSideTest {
               {"key": "ground", "label": "Ground", "place": "top", "kind": "color", "default": "#aaaaaa", "allowed": {"bounds": {"lightness": [0, 80]}}},
               {"key": "room", "label": "Room", "place": "text", "kind": "length", "default": {"value": 2, "unit": "rem"}, "perBand": true,
                "bands": {"phone": {"value": 1, "unit": "rem"}}, "allowed": {"units": [{"unit": "rem", "least": 0.5, "most": 4, "step": 0.5}]}},
+              {"key": "to", "label": "To", "place": "text", "kind": "link", "default": "more.html"},
               {"key": "words", "label": "Words", "place": "text", "kind": "line", "default": "Every hour."}]}""";
 
     private final Running running = Running.get();
@@ -29,7 +30,7 @@ class OwnerSideTest {
                 "index.html",
                 bytes(
                         "<!doctype html><html lang=en><head><meta name=viewport content=width=device-width><title>Jetty</title><link rel=stylesheet href=a.css></head>"
-                                + "<body><header><h1>Boats</h1></header><main><p data-setting-text=words>Every hour.</p></main></body></html>"),
+                                + "<body><header><h1>Boats</h1></header><main><p data-setting-text=words>Every hour.</p><a href=more.html data-setting-href=to>More</a></main></body></html>"),
                 "more.html",
                 bytes(
                         "<!doctype html><html lang=en><head><title>More</title><link rel=stylesheet href=a.css></head><body><header><h1>More</h1></header></body></html>"),
@@ -108,6 +109,29 @@ class OwnerSideTest {
         assertThat(page.locator("#more").innerText()).contains("Earlier editions", "Put back", "Sign out");
         page.keyboard().press("Escape");
         page.waitForCondition(() -> !page.locator("#more").isVisible());
+    }
+
+    @Test
+    void linksAreCheckedAndGetTheSchemeThatIsMeant() throws IOException {
+        Page page = open(1280, 800);
+        page.click("[data-place=text]");
+        Locator to = page.locator("[data-question][data-key=to]");
+        to.locator("[name=v]").fill("timetables.html");
+        to.locator(
+                        ".reading >> text=It leads to timetables.html, which is not there. There are: index.html, more.html.")
+                .waitFor();
+        to.locator("[name=v]").fill("more.html#prices");
+        to.locator(".reading >> text=It leads to #prices, which is not there.").waitFor();
+        for (String[] typed : new String[][] {
+            {"www.example.org/boats", "https://www.example.org/boats"},
+            {"quay@example.org", "mailto:quay@example.org"},
+            {"+44 20 7946 0000", "tel:+442079460000"}
+        }) {
+            to.locator("[name=v]").fill(typed[0]);
+            page.waitForCondition(() -> typed[1].equals(
+                    Running.frames(page).get(0).locator("main a").getAttribute("href")));
+            assertThat(to.locator(".reading").innerText()).isEmpty();
+        }
     }
 
     @Test

@@ -126,7 +126,7 @@ public class AccountService implements UserDetailsService {
                     called.isEmpty() ? "The name is missing." : "The name is too long.",
                     "Write how others know you, in up to " + LONGEST_CALLED + " characters.");
         }
-        checkPassword(password);
+        checkPassword(password, normal, demo);
         if (accounts.findByAccountName(normal).isPresent()) {
             throw taken(normal);
         }
@@ -147,12 +147,18 @@ public class AccountService implements UserDetailsService {
         return new BadInputException("The sign-in name “" + name + "” is taken.", "Choose another one.");
     }
 
-    private static void checkPassword(String password) {
+    /** @param demo whether it is the one of the demo, which whoever runs it chooses */
+    private static void checkPassword(String password, String signIn, boolean demo) {
         if (password.length() < SHORTEST_PASSWORD
                 || password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length > LONGEST_PASSWORD) {
             throw new BadInputException(
                     "The password has too few or too many characters.",
                     "Use " + SHORTEST_PASSWORD + " to " + LONGEST_PASSWORD + " characters.");
+        }
+        if (!demo && CommonPasswords.has(password, signIn)) {
+            throw new BadInputException(
+                    "That password is among the first that anybody would guess.",
+                    "Take a few words that only you would put together.");
         }
     }
 
@@ -166,7 +172,10 @@ public class AccountService implements UserDetailsService {
     @Transactional
     public void changePassword(SignedIn me, String now, String next, String session) {
         Account account = own(me, now);
-        checkPassword(next);
+        if (next.equals(now)) {
+            throw new BadInputException("That is the password that you have now.", "Write another one.");
+        }
+        checkPassword(next, account.signIn(), false);
         account.setPasswordHash(passwords.encode(next));
         endSessions(account.signIn(), session);
     }
@@ -268,14 +277,18 @@ public class AccountService implements UserDetailsService {
         return token.matches("[A-Za-z0-9_-]{43}") ? invitations.findById(token) : Optional.empty();
     }
 
+    /** What is said of an invitation that opens nothing. */
+    public static BadInputException used() {
+        return new BadInputException(
+                "This invitation has been used, or was withdrawn.", "Sign in if it was you; else ask for another one.");
+    }
+
     /** Makes a maker's account from an invitation. */
     @Transactional
     public void joinAsMaker(String token, String signIn, String name, String password) {
         // Of two who open one invitation at once, the second finds it used.
         if (!token.matches("[A-Za-z0-9_-]{43}") || invitations.use(token) == 0) {
-            throw new BadInputException(
-                    "This invitation has been used, or was withdrawn.",
-                    "Sign in if it was you; else ask for another one.");
+            throw used();
         }
         create(signIn, name, password, Role.MAKER, false);
     }

@@ -1,12 +1,14 @@
 package org.calmpalette.app.people;
 
+import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.SignedIn;
-import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
+import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -43,8 +45,17 @@ class PeopleController {
             @RequestParam String now,
             @RequestParam String next,
             @AuthenticationPrincipal SignedIn me,
-            HttpSession session) {
-        accounts.changePassword(me, now, next, session.getId());
+            Model model,
+            HttpSession session,
+            HttpServletResponse response) {
+        try {
+            accounts.changePassword(me, now, next, session.getId());
+        } catch (BadInputException refused) {
+            // It is told where it was written.
+            response.setStatus(HttpStatus.UNPROCESSABLE_CONTENT.value());
+            model.addAttribute("passwordProblem", refused.getMessage() + " " + refused.mend());
+            return account(me, model);
+        }
         notices.done("Your password is another one now. Where else you were signed in, you are not any more");
         return "redirect:/account";
     }
@@ -79,7 +90,7 @@ class PeopleController {
 
     @GetMapping("/makers/join/{token}")
     String show(@PathVariable String token, Model model) {
-        model.addAttribute("by", accounts.invitedBy(token).orElseThrow(NotFoundException::new));
+        model.addAttribute("by", accounts.invitedBy(token).orElseThrow(AccountService::used));
         model.addAttribute("token", token);
         return "people/join-makers";
     }
@@ -90,10 +101,13 @@ class PeopleController {
             @RequestParam String signIn,
             @RequestParam String name,
             @RequestParam String password,
-            Model model) {
+            Model model,
+            HttpServletRequest request)
+            throws ServletException {
         try {
             accounts.joinAsMaker(token, signIn, name, password);
-            return "redirect:/sign-in?made";
+            request.login(signIn, password);
+            return "redirect:/themes";
         } catch (BadInputException e) {
             model.addAttribute("by", accounts.invitedBy(token).orElseThrow(() -> e));
             model.addAttribute("token", token);

@@ -1,5 +1,7 @@
 package org.calmpalette.app.sites;
 
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
 import org.calmpalette.core.BadInputException;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -29,10 +31,13 @@ class JoinController {
             @RequestParam String signIn,
             @RequestParam String name,
             @RequestParam String password,
-            Model model) {
+            Model model,
+            HttpServletRequest request)
+            throws ServletException {
         try {
             sites.join(token, signIn, name, password);
-            return "redirect:/sign-in?made";
+            request.login(signIn, password);
+            return "redirect:/sites";
         } catch (BadInputException e) {
             model.addAttribute("site", sites.stillInvited(token).orElseThrow(() -> e));
             model.addAttribute("problem", e.getMessage() + " " + e.mend());

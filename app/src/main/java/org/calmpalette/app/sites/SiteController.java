@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.settings.Answer;
@@ -24,6 +25,7 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.promise.Links;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.setting.BackgroundKind;
@@ -35,6 +37,7 @@ import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LevelKind;
+import org.calmpalette.core.setting.LinkKind;
 import org.calmpalette.core.setting.OwnerWords;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
@@ -440,7 +443,7 @@ class SiteController {
             Map<String, Chosen> after = SiteService.with(theme, before, setting, band, value);
             Optional<String> refused = SiteService.refusal(theme, before, after);
             String refusal = answer.fault() == null
-                    ? refused.orElse("")
+                    ? refused.orElse(nowhere(theme, setting, value))
                     : answer.fault().getMessage() + " " + answer.fault().mend();
             return Trial.of(
                     ThemeBuild.chosen(theme, refused.isEmpty() ? after : before),
@@ -475,6 +478,21 @@ class SiteController {
                         .texts()
                         .around(setting, now));
         return Area.of(safe, setting, now, true, saturation, at);
+    }
+
+    /** What a visitor meets behind a link that leads to nothing; it is kept all the same, since the page may come yet. Empty for others. */
+    private static String nowhere(Theme theme, Setting setting, Value value) {
+        return setting.kind() instanceof LinkKind && value instanceof Value.Text link
+                ? Links.leadingNowhere(theme, setting.key(), link.text()).stream()
+                        .findFirst()
+                        .map(why -> why + " There are: "
+                                + theme.pages().stream()
+                                        .map(p -> p.source().file())
+                                        .limit(8)
+                                        .collect(Collectors.joining(", "))
+                                + ".")
+                        .orElse("")
+                : "";
     }
 
     /** How well texts read on a background that is tried; nothing is kept. */

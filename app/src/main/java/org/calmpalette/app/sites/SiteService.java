@@ -256,7 +256,7 @@ public class SiteService {
 
     @Transactional(readOnly = true)
     public Site invited(String token) {
-        return stillInvited(token).orElseThrow(NotFoundException::new);
+        return stillInvited(token).orElseThrow(AccountService::used);
     }
 
     /** The site of an invitation; empty if it was used or withdrawn. */
@@ -272,9 +272,7 @@ public class SiteService {
         Site site = Optional.of(token)
                 .filter(Site::isInvitation)
                 .flatMap(sites::lockInvited)
-                .orElseThrow(() -> new BadInputException(
-                        "This invitation has been used, or was withdrawn.",
-                        "Sign in if it was you; else ask its maker for another one."));
+                .orElseThrow(AccountService::used);
         site.give(accounts.create(signIn, name, password, Role.OWNER).id());
     }
 

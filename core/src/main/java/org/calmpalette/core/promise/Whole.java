@@ -1,13 +1,10 @@
 package org.calmpalette.core.promise;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.calmpalette.core.page.Page;
-import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
@@ -63,7 +60,7 @@ final class Whole {
                     && !e.attr("aria-hidden").equals("true")) {
                 broken(page, e, Map.of(), what(e) + " has no words, and no other name.");
             }
-            String why = e.normalName().equals("a") ? leadsNowhere(page, e.attr("href")) : "";
+            String why = e.normalName().equals("a") ? Links.leadsNowhere(theme, page, e.attr("href")) : "";
             if (!why.isEmpty() && !e.hasAttr(Binding.HREF.attribute())) {
                 broken(page, e, Map.of(), why);
             }
@@ -231,44 +228,5 @@ final class Whole {
     private boolean isLinkedTo(Page page, String id, Element hidden) {
         return page.document().select("a[href]").stream()
                 .anyMatch(a -> a.attr("href").equals("#" + id) && !a.parents().contains(hidden) && a != hidden);
-    }
-
-    /** Why a link of the theme leads to nothing; empty where it leads somewhere, or elsewhere. */
-    private String leadsNowhere(Page page, String href) {
-        String to = href.strip();
-        if (to.isEmpty() || to.matches("(?s)[A-Za-z][A-Za-z0-9+.-]*:.*") || to.startsWith("//") || to.equals("#")) {
-            return "";
-        }
-        int hash = to.indexOf('#');
-        String path = (hash < 0 ? to : to.substring(0, hash)).replaceFirst("(?s)\\?.*", "");
-        String anchor = hash < 0 ? "" : to.substring(hash + 1);
-        Page target = page;
-        if (!path.isEmpty()) {
-            String resolved = Paths.resolve(page.source().file(), path).orElse(null);
-            if (resolved == null) {
-                return "";
-            }
-            String file = theme.files().has(resolved)
-                    ? resolved
-                    : resolved.endsWith("/") || resolved.isEmpty() ? resolved + "index.html" : resolved + "/index.html";
-            if (!theme.files().has(file)) {
-                return "It leads to " + path + ", which is not there.";
-            }
-            target = theme.pages().stream()
-                    .filter(p -> p.source().file().equals(file))
-                    .findFirst()
-                    .orElse(null);
-        }
-        Set<String> ids = new HashSet<>();
-        if (target != null) {
-            target.elements().forEach(e -> {
-                ids.add(e.id());
-                ids.add(e.attr("name"));
-            });
-        }
-        // “top” is there without an element (HTML, scroll to the fragment).
-        return anchor.isEmpty() || target == null || ids.contains(anchor) || anchor.equalsIgnoreCase("top")
-                ? ""
-                : "It leads to #" + anchor + ", which is not there.";
     }
 }

@@ -138,7 +138,20 @@ public record LinkKind(List<String> targets) implements Kind {
 
     @Override
     public Value read(Function<String, String> fields) {
-        return normal(Value.of(fields.apply("").strip()));
+        return normal(Value.of(meant(fields.apply("").strip())));
+    }
+
+    private static final Pattern HOST = Pattern.compile("(?i)www\\.[\\w-]+(\\.[\\w-]+)+([/?#:]\\S*)?");
+    private static final Pattern MAIL = Pattern.compile("[\\w.+-]+@[\\w-]+(\\.[\\w-]+)+");
+    private static final Pattern PHONE = Pattern.compile("\\+?[0-9][0-9 ()./-]{5,30}");
+
+    /** What people type as a link without the scheme that a browser asks for. */
+    private static String meant(String typed) {
+        return HOST.matcher(typed).matches()
+                ? "https://" + typed
+                : MAIL.matcher(typed).matches()
+                        ? "mailto:" + typed
+                        : PHONE.matcher(typed).matches() ? "tel:" + typed.replaceAll("[^+0-9]", "") : typed;
     }
 
     @Override
