@@ -150,4 +150,22 @@ class PromisesViewTest {
         assertThat(maker.get(theme + "/promises?key=readable%20nothing").statusCode())
                 .isEqualTo(200);
     }
+
+    /** All limits at once, taken and undone. */
+    @Test
+    void limitsForAllSettingsAreTakenInOneStep() throws IOException {
+        Page page = open();
+        page.click("text=Limits for all settings");
+        page.waitForSelector("#card h2:has-text('Limits for all settings')");
+        assertThat(page.locator("#card").innerText()).contains("Ask of “Ink” a contrast of 4.5 with #ffffff");
+        assertThat(page.locator("#card").innerText()).contains("Today: 2 swatches.");
+        page.waitForNavigation(() -> page.click("text=Take the ticked ones"));
+        page.waitForSelector("#notice >> text=Limits that keep all texts: Ink");
+        page.waitForSelector("tr.pick");
+        Running.settled(page);
+        assertThat(page.locator("tr.pick .name").allInnerTexts()).startsWith("More");
+        page.click("text=Limits for all settings");
+        page.waitForSelector("#card >> text=No colour that may be chosen makes a text hard to read");
+        page.waitForNavigation(() -> page.click("text=Undo"));
+    }
 }

@@ -19,11 +19,14 @@ import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.app.work.Job;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.change.Change;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Mend;
 import org.calmpalette.core.promise.Mends;
 import org.calmpalette.core.promise.Promise;
 import org.calmpalette.core.promise.Promises;
+import org.calmpalette.core.promise.SafeArea;
+import org.calmpalette.core.promise.WidestLimits;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Setting;
@@ -271,6 +274,42 @@ class PromisesController {
         Mend chosen = mend(open, which, mend);
         // The mend was tried on the snapshot that was seen; the change refuses if the theme has moved on.
         Snapshot made = themes.change(id, base, me, theme -> chosen.change());
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/promises");
+    }
+
+    /** The widest limits of all settings with which every text is kept. */
+    @GetMapping("/limits")
+    String limits(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        model.addAttribute(
+                "proposal",
+                open.read()
+                        .derived(
+                                "all limits",
+                                () -> WidestLimits.of(open.theme(), open.read().texts(), key -> true)));
+        return "promises/card :: limits";
+    }
+
+    @PostMapping("/limits")
+    String limits(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(required = false) List<String> key,
+            @AuthenticationPrincipal SignedIn me) {
+        if (key == null) {
+            throw new BadInputException("No setting is ticked.", "Tick those whose limits you want.");
+        }
+        // Of some alone they are worked out anew, since each was tried on top of those before.
+        Snapshot made = themes.change(id, base, me, theme -> {
+            Change change = WidestLimits.of(theme, SafeArea.Texts.of(theme, Map.of()), key::contains)
+                    .change();
+            if (change == null) {
+                throw new BadInputException("There is nothing to limit any more.", "Load the promises again.");
+            }
+            return change;
+        });
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
     }

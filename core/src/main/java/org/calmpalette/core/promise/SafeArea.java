@@ -49,6 +49,15 @@ public final class SafeArea {
             return new Texts(theme, Readable.questions(theme, measures));
         }
 
+        Theme theme() {
+            return theme;
+        }
+
+        /** The same texts, of a theme that differs in what may be chosen alone. */
+        Texts on(Theme limited) {
+            return new Texts(limited, asked);
+        }
+
         /** The area that is safe whatever else is chosen. @param setting a colour of this theme */
         public SafeArea around(Setting setting) {
             return new SafeArea(this, setting, null);
@@ -91,6 +100,7 @@ public final class SafeArea {
     private final Effective others;
     private final List<Text> texts = new ArrayList<>();
     private final List<Readable.Asked> regardless = new ArrayList<>();
+    private List<Readable.Asked> limitable;
 
     private SafeArea(Texts all, Setting setting, Effective others) {
         this.theme = all.theme;
@@ -191,24 +201,38 @@ public final class SafeArea {
         return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.width(), ratio, a.needed());
     }
 
-    /** Whether something that may be chosen today, of this setting or of others, takes a text out of the area; so far as can be told. */
+    /** Whether something that may be chosen today, of this setting or of others, makes a text hard to read that limits can keep. */
     public boolean isBrokenBySomeChoice() {
-        Proof today = new Proof(theme);
-        return texts.stream()
-                .map(Text::asked)
-                .anyMatch(a -> !today.keeps(a.letters(), a.under(), a.needed(), a.band()));
+        return limitable().stream().anyMatch(a -> !isKeptToday(a));
+    }
+
+    private boolean isKeptToday(Readable.Asked a) {
+        return new Proof(theme).keeps(a.letters(), a.under(), a.needed(), a.band());
+    }
+
+    /** The texts of the area, and those that another setting can always break, as long as neither asks anything of the other. */
+    private List<Readable.Asked> limitable() {
+        if (limitable == null) {
+            limitable = new ArrayList<>(texts.stream().map(Text::asked).toList());
+            regardless.stream()
+                    .filter(a -> !isKeptToday(a)
+                            && new Limiting(theme, List.of(a))
+                                    .demand(List.of(setting))
+                                    .isPresent())
+                    .forEach(limitable::add);
+        }
+        return limitable;
     }
 
     /**
-     * The widest limits with which no choice of the setting takes any text out of the area, each tried: contrasts that are demanded, the
+     * The widest limits with which every text is kept that limits of this setting can keep, each tried: contrasts that are demanded, the
      * swatches that are safe, a span of lightness. Empty if nothing that may be chosen is unsafe, or if its default is.
      */
     public List<Mend> limits() {
         if (!isBrokenBySomeChoice()) {
             return List.of();
         }
-        List<Readable.Asked> asked = texts.stream().map(Text::asked).toList();
-        Limiting limiting = new Limiting(theme, asked);
+        Limiting limiting = new Limiting(theme, limitable());
         List<Mend> all = new ArrayList<>();
         limiting.demand(List.of(setting)).ifPresent(all::add);
         safeSwatches(limiting).ifPresent(all::add);

@@ -134,6 +134,39 @@ class SafeAreaTest {
         }
     }
 
+    /** A pair is limited once: what the first is asked for keeps the second as well, where both sides are asked. */
+    @Test
+    void allSettingsAreLimitedTogether() {
+        Theme theme = theme(
+                "main { background: var(--ground); color: var(--ink) } p { background: var(--band); color: #fff }",
+                ReadableTest.color("ink", "#ffffff", "\"opaque\": true"),
+                ReadableTest.color("ground", "#000000", "\"opaque\": true"),
+                ReadableTest.color("band", "#123456", ""),
+                ReadableTest.color("other", "#123456", ""));
+        WidestLimits.Proposal all = WidestLimits.of(theme, Texts.of(theme, Map.of()), key -> true);
+        assertThat(all.limits())
+                .extracting(l -> l.label() + ": " + l.way().words())
+                .containsExactly(
+                        "ink: Ask of “ink” and “ground” a contrast of 4.5 with each other",
+                        "band: Ask of “band” a contrast of 4.5 with #ffffff, and no colours that let through");
+        assertThat(all.left()).isEmpty();
+        Theme limited = all.change().applied(theme);
+        assertThat(Readable.of(limited)).allMatch(a -> a.state() == Answer.State.KEPT);
+        // Some alone; and nothing where nothing is left to limit.
+        assertThat(WidestLimits.of(theme, Texts.of(theme, Map.of()), "band"::equals)
+                        .limits())
+                .extracting(WidestLimits.Limit::key)
+                .containsExactly("band");
+        assertThat(WidestLimits.of(limited, Texts.of(limited, Map.of()), key -> true)
+                        .change())
+                .isNull();
+        // As made it is hard to read: no limit helps.
+        Theme bad =
+                theme("main { background: var(--ground); color: #fff }", ReadableTest.color("ground", "#ffffff", ""));
+        assertThat(WidestLimits.of(bad, Texts.of(bad, Map.of()), key -> true).left())
+                .containsExactly("ground");
+    }
+
     @Tag("generated")
     @Test
     void noChoiceContradictsTheArea() {
