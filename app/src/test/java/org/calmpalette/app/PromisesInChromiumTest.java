@@ -63,7 +63,7 @@ class PromisesInChromiumTest {
             List<Answer> answers = Readable.of(theme).stream()
                     .filter(a -> a.pseudoClass().isEmpty() && a.width() == 320)
                     .toList();
-            for (int i = 0; i < 4; i++) {
+            for (int i = 0; i < (Generated.LONG ? 10 : 4); i++) {
                 Map<String, Chosen> chosen = MadeThemes.choices(random, theme);
                 Judged judged = judge(theme, chosen);
                 for (Answer a : answers) {

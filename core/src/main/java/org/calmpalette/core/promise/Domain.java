@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.paint.ColorRange;
 import org.calmpalette.core.paint.Paint.Veil;
 import org.calmpalette.core.setting.Band;
@@ -106,7 +107,7 @@ record Domain(Setting setting, ColorKind kind, Given given, List<Color> chosen, 
         return new Veil(range, kind.opaque() ? 1 : 0, 1);
     }
 
-    /** Colours to try: greys, the corners of what screens show, and those at the bounds. */
+    /** Colours to try: greys, the corners of what screens show, and those at the bounds and at what is demanded. */
     List<Color> samples() {
         if (isFinite()) {
             return chosen;
@@ -123,6 +124,12 @@ record Domain(Setting setting, ColorKind kind, Given given, List<Color> chosen, 
             all.add(Color.rgb(0, 0, 0).withAlpha(0.5));
             all.add(Color.rgb(1, 1, 1).withAlpha(0.5));
         }
+        kind.contrasts()
+                .forEach(n -> Color.parse(n.with()).filter(Color::isOpaque).ifPresent(other -> {
+                    double beside = Proof.luminance(other) + 0.05;
+                    all.add(grey(Math.max(0, beside / n.atLeast().doubleValue() - 0.05), false));
+                    all.add(grey(Math.min(1, beside * n.atLeast().doubleValue() - 0.05), true));
+                }));
         ColorKind.Bounds b = kind.bounds();
         if (b != null) {
             double[] l = ends(b.lightness(), 0, 100);
@@ -144,6 +151,16 @@ record Domain(Setting setting, ColorKind kind, Given given, List<Color> chosen, 
             }
         }
         return new ArrayList<>(all);
+    }
+
+    /** The grey of eight bits next to a luminance, above it or below. */
+    private static Color grey(double luminance, boolean above) {
+        double channel = new Color(ColorSpace.SRGB_LINEAR, luminance, luminance, luminance, 1)
+                        .toGamut()
+                        .c0()
+                * 255;
+        double whole = (above ? Math.ceil(channel - 1e-6) : Math.floor(channel + 1e-6)) / 255;
+        return Color.rgb(whole, whole, whole);
     }
 
     private static double[] ends(ColorKind.Span span, double from, double to) {
