@@ -44,7 +44,9 @@ class Screenshots {
         maker.navigate(running.address + theme + "/survey?view=parts");
         maker.click("tr.pick[data-row=hero] .name");
         shoot(maker, "parts");
-        take(maker, theme + "/settings?key=hero-height", "settings");
+        maker.navigate(running.address + theme + "/settings?key=signal-fill");
+        maker.waitForFunction("() => document.querySelector('.field-unsafe')?.getAttribute('d')?.length > 9");
+        shoot(maker, "settings");
         take(maker, theme + "/settings?key=river-picture", "background");
         take(maker, theme + "/schemes?key=heather", "schemes");
         take(maker, theme + "/formats", "formats");
@@ -74,7 +76,7 @@ class Screenshots {
         owner.navigate(running.address + "/sites/sallowmere-ferries");
         owner.click("[data-place=hero]");
         shoot(owner, "owner");
-        take(owner, "/sites/sallowmere-ferries/editions", "editions");
+        take(owner, "/sites/sallowmere-ferries/review", "review");
         take(running.signedIn("jonas", 390, 844), "/sites/sallowmere-ferries", "owner-phone");
         take(running.visitor(1280, 800), "/at/sallowmere-ferries/", "live");
     }

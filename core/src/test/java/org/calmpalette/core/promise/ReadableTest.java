@@ -182,7 +182,7 @@ class ReadableTest {
                 color("veil", "#000000cc", "\"swatches\": [\"#00000099\", \"#000000cc\"]"),
                 color("ground", "#ffffff", "\"opaque\": true"),
                 follows("turned", "ground", "\"readable\": {\"dark\": \"#000000\", \"light\": \"#ffffff\"}"),
-                color("copy", "#000000", "").replace("\"#000000\"", "{\"follows\": \"ground\"}"),
+                follows("copy", "ground", "\"lighter\": 1").replace(", \"lighter\": 1", ""),
                 color("base", "#555555", "\"swatches\": [\"#555555\", \"#667788\"]"),
                 follows("pale", "base", "\"lighter\": 20"));
         Theme theme = theme(css, settings);
