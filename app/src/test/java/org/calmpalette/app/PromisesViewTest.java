@@ -168,4 +168,37 @@ class PromisesViewTest {
         page.waitForSelector("#card >> text=No colour that may be chosen makes a text hard to read");
         page.waitForNavigation(() -> page.click("text=Undo"));
     }
+
+    @Test
+    void aPromiseAboutTwoColorsIsAddedAndTakenBack() throws IOException {
+        Client maker = new Client(running.address).signedIn("ida");
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", INDEX.getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", "p { color: var(--ink) } a { color: #0000ee }".getBytes(StandardCharsets.UTF_8));
+        files.put(
+                "palette.json",
+                PALETTE.replace(
+                                "{\"key\": \"more\"",
+                                "{\"key\": \"edge\", \"label\": \"Edge\", \"place\": \"p\", \"kind\": \"color\", \"default\": \"#dddddd\", \"allowed\": {\"swatches\": [\"#dddddd\", \"#999999\"]}}, {\"key\": \"more\"")
+                        .getBytes(StandardCharsets.UTF_8));
+        String theme = maker.bringIn("pier.zip", HostileThemesInTheApplicationTest.zip(files));
+        Page page = running.maker();
+        page.navigate(running.address + theme + "/promises");
+        page.waitForSelector("tr.pick", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
+        page.click("text=Two colours");
+        page.selectOption("#b-one", "ink");
+        page.selectOption("#b-other", "edge");
+        page.fill("#b-contrast", "3");
+        page.waitForNavigation(() -> page.click("text=Promise it"));
+        page.waitForSelector("#notice >> text=A contrast of 3 between “Ink” and “Edge” is promised");
+        page.waitForSelector("tr.pick:has-text('Ink and Edge')");
+        Running.settled(page);
+        page.click("tr.pick:has-text('Ink and Edge') .name");
+        page.waitForSelector("#card h2:has-text('Ink and Edge')");
+        // #bbbbbb on #dddddd, by WCAG's formula: 0.773 / 0.547.
+        assertThat(page.locator("#card").innerText()).contains("1.41 to 1", "where 3 is needed", "#bbbbbb");
+        page.waitForSelector("#card .way-out >> text=Ask of “Ink” a contrast of 3 with “Edge”");
+        page.waitForNavigation(() -> page.click("text=Take this promise back"));
+        page.waitForSelector("#notice >> text=is not promised any more");
+    }
 }

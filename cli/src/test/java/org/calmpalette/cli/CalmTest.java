@@ -345,7 +345,7 @@ class CalmTest {
                 .get(0);
         assertThat(run.get("results").findValuesAsString("kind")).startsWith("fail", "open");
         assertThat(run.get("results").get(0).toString()).contains("\"uri\":\"index.html\"", "\"startLine\":1");
-        assertThat(run.get("tool").get("driver").get("rules")).hasSize(11);
+        assertThat(run.get("tool").get("driver").get("rules")).hasSize(12);
         assertThat(calm(
                                 "check",
                                 folder.resolve("t").toString(),

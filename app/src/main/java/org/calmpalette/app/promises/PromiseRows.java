@@ -1,5 +1,6 @@
 package org.calmpalette.app.promises;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -176,14 +177,18 @@ record PromiseRows(List<Group> groups, int left) {
         if (a.isWaived() && !a.waiver().isEmpty()) {
             return a.waiver();
         }
-        if (a.promise() != Promise.READABLE) {
+        if (!a.isContrast()) {
             return a.why();
         }
         return switch (a.state()) {
-            case BROKEN -> number(a.worst()) + " to 1, needs " + (a.needed() == 3 ? "3" : "4.5");
+            case BROKEN -> number(a.worst()) + " to 1, needs " + plain(a.needed());
             case UNPROVEN -> a.why();
             case KEPT -> "at least " + number(a.worst()) + " to 1";
         };
+    }
+
+    static String plain(double n) {
+        return BigDecimal.valueOf(n).stripTrailingZeros().toPlainString();
     }
 
     /** Two digits, never more than it is. */

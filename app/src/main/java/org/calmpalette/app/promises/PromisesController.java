@@ -2,6 +2,7 @@ package org.calmpalette.app.promises;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import java.math.BigDecimal;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -28,6 +29,7 @@ import org.calmpalette.core.promise.Promises;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.promise.WidestLimits;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
@@ -94,6 +96,11 @@ class PromisesController {
         model.addAttribute("rows", rows);
         model.addAttribute("kept", kept);
         model.addAttribute("fresh", job.hasEnded());
+        model.addAttribute(
+                "colors",
+                open.theme().palette().settings().stream()
+                        .filter(s -> s.kind() instanceof ColorKind)
+                        .count());
         for (Answer.State state : Answer.State.values()) {
             model.addAttribute(
                     "count" + state.name(),
@@ -187,7 +194,9 @@ class PromisesController {
         model.addAttribute(
                 "isSetting",
                 theme.palette().setting(a.selector()).isPresent() && a.page().isEmpty());
-        model.addAttribute("isText", a.promise() == Promise.READABLE);
+        model.addAttribute("isText", a.isContrast());
+        model.addAttribute("needed", PromiseRows.plain(a.needed()));
+        model.addAttribute("isApart", a.promise() == Promise.APART);
         model.addAttribute(
                 "marks",
                 a.element() < 0
@@ -310,6 +319,39 @@ class PromisesController {
             }
             return change;
         });
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/promises");
+    }
+
+    /** What is to be asked to add a promise about two colours. */
+    @GetMapping("/between")
+    String between(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        model.addAttribute(
+                "colors",
+                open.theme().palette().settings().stream()
+                        .filter(s -> s.kind() instanceof ColorKind)
+                        .toList());
+        return "promises/card :: between";
+    }
+
+    /** @param contrast empty to take the promise back */
+    @PostMapping("/between")
+    String between(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String one,
+            @RequestParam(defaultValue = "") String other,
+            @RequestParam(defaultValue = "") String contrast,
+            @AuthenticationPrincipal SignedIn me) {
+        BigDecimal least;
+        try {
+            least = contrast.isBlank() ? null : new BigDecimal(contrast.strip().replace(',', '.'));
+        } catch (NumberFormatException e) {
+            throw new BadInputException("“" + contrast + "” is no contrast ratio.", "Write a number from 1 to 21.");
+        }
+        Snapshot made = themes.change(id, base, me, theme -> Promises.between(theme, one, other, least));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
     }

@@ -1,5 +1,6 @@
 package org.calmpalette.core.promise;
 
+import java.math.BigDecimal;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -178,14 +179,23 @@ public record Answer(
                 .orElse("");
         return switch (state) {
             case UNPROVEN -> why;
-            case KEPT -> promise == Promise.READABLE ? "never below " + number(worst) + " to 1" : "";
+            case KEPT -> isContrast() ? "never below " + number(worst) + " to 1" : "";
             case BROKEN ->
-                promise == Promise.READABLE
-                        ? number(worst) + " to 1 at " + width + " px"
+                isContrast()
+                        ? number(worst) + " to 1" + (width == 0 ? "" : " at " + width + " px")
                                 + (pseudoClass.isEmpty() ? "" : ", " + IN_STATE.get(pseudoClass)) + ", "
-                                + (needed == 3 ? "3" : "4.5") + " is needed, " + with
+                                + plain(needed) + " is needed, " + with
                         : why + (values().isEmpty() ? "" : " So it is " + with + ".");
         };
+    }
+
+    /** Whether its numbers are contrast ratios. */
+    public boolean isContrast() {
+        return promise == Promise.READABLE || promise == Promise.APART;
+    }
+
+    private static String plain(double n) {
+        return BigDecimal.valueOf(n).stripTrailingZeros().toPlainString();
     }
 
     private static final Map<String, String> IN_STATE =

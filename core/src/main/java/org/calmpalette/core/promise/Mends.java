@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.change.Change;
@@ -22,6 +23,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.BackgroundKind;
+import org.calmpalette.core.setting.Between;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.CompositeKind;
@@ -68,6 +70,7 @@ public final class Mends {
                 case WHOLE -> mends.whole();
                 case STILL -> mends.still();
                 case EFFECTIVE -> mends.effective();
+                case APART -> Apart.find(theme, broken).ifPresent(mends::apart);
                 default -> {
                     // What is wrong in palette.json was meant otherwise, and only its author knows how; what boxes
                     // tell, the
@@ -84,6 +87,19 @@ public final class Mends {
 
     private Limiting limiting(Readable.Asked asked) {
         return new Limiting(theme, List.of(asked));
+    }
+
+    // Apart
+
+    /** What limits either of the two, in every band. */
+    private void apart(Between between) {
+        Limiting limiting = new Limiting(theme, Apart.asked(theme, between));
+        List<Setting> owners = Stream.of(between.one(), between.other())
+                .map(theme.palette()::known)
+                .filter(s -> s.shown() == null || !s.shown().isNever())
+                .toList();
+        limiting.demand(owners).ifPresent(found::add);
+        owners.forEach(s -> limiting.narrower(s).ifPresent(found::add));
     }
 
     // Readable

@@ -7,6 +7,7 @@ public enum Promise {
     READABLE(
             "Readable",
             "Every text keeps its contrast with what lies behind it: 4.5 to 1, or 3 to 1 where it is large."),
+    APART("Apart", "Two colours of which the maker asks it keep their contrast."),
     WHOLE(
             "Whole",
             "Nothing that is chosen leaves a link or a picture without words, a second first heading, or a link to nowhere."),

@@ -1,14 +1,18 @@
 package org.calmpalette.core.promise;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.setting.Between;
+import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.survey.Finding;
@@ -47,6 +51,23 @@ public final class Promises {
                 .withPalette(theme, theme.palette().withWaived(a.id(), reason == null ? null : reason.strip()));
     }
 
+    /** Promises of two colours that they keep a contrast, or does so no more. @param contrast 1 to 21; null for the latter */
+    public static Change between(Theme theme, String one, String other, BigDecimal contrast) {
+        Between b = new Between(one, other, contrast == null ? BigDecimal.ONE : contrast);
+        for (String key : List.of(one, other)) {
+            if (!(theme.palette().known(key).kind() instanceof ColorKind)) {
+                throw new BadInputException("“" + key + "” is no colour.", "Choose two colour settings.");
+            }
+        }
+        String what = "“" + theme.palette().known(one).label() + "” and “"
+                + theme.palette().known(other).label() + "”";
+        return contrast == null
+                ? Change.of("The contrast of " + what + " is not promised any more")
+                        .withPalette(theme, theme.palette().withoutBetween(b))
+                : Change.of("A contrast of " + contrast.toPlainString() + " between " + what + " is promised")
+                        .withPalette(theme, theme.palette().withBetween(b));
+    }
+
     /** The tag of a part, or the setting in {@code palette.json}. */
     public static Where where(Theme theme, Answer a) {
         if (a.finding() != null) {
@@ -60,7 +81,13 @@ public final class Promises {
             return new Where(
                     Palette.FILE,
                     theme.files().has(Palette.FILE)
-                            ? Math.max(1, PaletteJson.line(theme.files().read(Palette.FILE), a.selector()))
+                            ? Math.max(
+                                    1,
+                                    PaletteJson.line(
+                                            theme.files().read(Palette.FILE),
+                                            a.promise() == Promise.APART
+                                                    ? a.selector().replaceFirst(" .*", "")
+                                                    : a.selector()))
                             : 1);
         }
         int start = a.element() < 0
@@ -92,6 +119,7 @@ public final class Promises {
                             painting.addAll(result.painting());
                             yield result.answers();
                         }
+                        case APART -> Apart.of(theme);
                         case WHOLE -> Whole.of(theme);
                         case COVERED, SHARP, IN_SIGHT, UNDISTORTED, CLEAR, FITS ->
                             AsMade.of(theme, p, findings, measures.keySet());

@@ -19,6 +19,7 @@ import org.calmpalette.core.BadInputException;
  * @param moved paths that pictures had before, with those they have: what owners chose by them still counts
  * @param sheets whose a stylesheet is, by path, where the maker said it
  * @param waived promises that the maker does not give, by what they are called, with the reason
+ * @param between what the maker promises of two settings
  * @param faults what the file says that could not be understood; it stays in the file
  */
 public record Palette(
@@ -31,6 +32,7 @@ public record Palette(
         Map<String, String> moved,
         Map<String, SheetOwner> sheets,
         Map<String, String> waived,
+        List<Between> between,
         List<Fault> faults) {
     public static final String FILE = "palette.json";
     public static final int MOST_SETTINGS = 1_200;
@@ -55,7 +57,7 @@ public record Palette(
             List<Setting> settings,
             List<Scheme> schemes,
             List<Fault> faults) {
-        this(name, bands, places, settings, schemes, List.of(), Map.of(), Map.of(), Map.of(), faults);
+        this(name, bands, places, settings, schemes, List.of(), Map.of(), Map.of(), Map.of(), List.of(), faults);
     }
 
     /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
@@ -67,6 +69,7 @@ public record Palette(
         moved = Collections.unmodifiableMap(new TreeMap<>(moved));
         sheets = Collections.unmodifiableMap(new TreeMap<>(sheets));
         waived = Collections.unmodifiableMap(new TreeMap<>(waived));
+        between = List.copyOf(between);
         faults = List.copyOf(faults);
         Map<String, Setting> byKey = new LinkedHashMap<>();
         for (Setting s : settings) {
@@ -266,7 +269,8 @@ public record Palette(
                     .withGiven(moved(s.kind(), s.given(), names))
                     .withBands(each));
         }
-        Palette after = new Palette(name, bands, places, all, schemes, subjects, names, sheets, waived, faults);
+        Palette after =
+                new Palette(name, bands, places, all, schemes, subjects, names, sheets, waived, between, faults);
         return new Palette(
                 name,
                 bands,
@@ -279,6 +283,7 @@ public record Palette(
                 later,
                 sheets,
                 waived,
+                between,
                 faults);
     }
 
@@ -426,6 +431,7 @@ public record Palette(
                 moved,
                 sheets,
                 waived,
+                between.stream().filter(b -> !b.names(key)).toList(),
                 faults);
     }
 
@@ -475,11 +481,22 @@ public record Palette(
                     return new Scheme(s.key(), s.label(), values);
                 })
                 .toList();
-        return new Palette(this.name, bands, places, all, others, subjects, moved, sheets, waived, faults);
+        return new Palette(
+                this.name,
+                bands,
+                places,
+                all,
+                others,
+                subjects,
+                moved,
+                sheets,
+                waived,
+                between.stream().map(b -> b.renamed(name)).toList(),
+                faults);
     }
 
     public Palette withSettings(List<Setting> all) {
-        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, waived, faults);
+        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, waived, between, faults);
     }
 
     /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
@@ -493,11 +510,11 @@ public record Palette(
                     return s.withBands(left);
                 })
                 .toList();
-        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, waived, faults);
+        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, waived, between, faults);
     }
 
     public Palette withSchemes(List<Scheme> others) {
-        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, waived, faults);
+        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, waived, between, faults);
     }
 
     /** What must stay in sight of a picture. */
@@ -510,7 +527,7 @@ public record Palette(
         Palette rest = withoutSubject(subject.path());
         List<Subject> all = new ArrayList<>(rest.subjects);
         all.add(subject);
-        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, waived, faults);
+        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, waived, between, faults);
     }
 
     public Palette withoutSubject(String path) {
@@ -524,6 +541,7 @@ public record Palette(
                 moved,
                 sheets,
                 waived,
+                between,
                 faults);
     }
 
@@ -535,7 +553,7 @@ public record Palette(
         } else {
             said.put(path, owner);
         }
-        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, waived, faults);
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, waived, between, faults);
     }
 
     /** Reasons are told to whoever looks next. */
@@ -553,7 +571,32 @@ public record Palette(
         } else {
             said.put(promise, reason.length() > LONGEST_REASON ? reason.substring(0, LONGEST_REASON) : reason);
         }
-        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, said, faults);
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, said, between, faults);
+    }
+
+    /** With a promise about two settings, in place of one about the same two. */
+    public Palette withBetween(Between wanted) {
+        known(wanted.one());
+        known(wanted.other());
+        List<Between> all =
+                new ArrayList<>(between.stream().filter(b -> !b.isLike(wanted)).toList());
+        all.add(wanted);
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, waived, all, faults);
+    }
+
+    public Palette withoutBetween(Between gone) {
+        return new Palette(
+                name,
+                bands,
+                places,
+                settings,
+                schemes,
+                subjects,
+                moved,
+                sheets,
+                waived,
+                between.stream().filter(b -> !b.isLike(gone)).toList(),
+                faults);
     }
 
     /** Without a place that no setting is in. */
@@ -570,6 +613,7 @@ public record Palette(
                 moved,
                 sheets,
                 waived,
+                between,
                 faults);
     }
 
@@ -579,6 +623,6 @@ public record Palette(
         }
         List<Place> more = new ArrayList<>(places);
         more.add(place);
-        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, waived, faults);
+        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, waived, between, faults);
     }
 }

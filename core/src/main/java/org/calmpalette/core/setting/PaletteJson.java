@@ -1,5 +1,6 @@
 package org.calmpalette.core.setting;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -162,11 +163,16 @@ public final class PaletteJson {
             }
         });
         Map<String, String> waived = new LinkedHashMap<>();
-        each(
-                "promises",
-                e -> waived.put(
+        List<Between> between = new ArrayList<>();
+        each("promises", e -> {
+            if (e.has("between")) {
+                between.add(between(e, settings));
+            } else {
+                waived.put(
                         e.text("promise"),
-                        e.has("waived") ? e.optionalText("waived").orElse("") : ""));
+                        e.has("waived") ? e.optionalText("waived").orElse("") : "");
+            }
+        });
         unknownKeys();
         return new Palette(
                 own,
@@ -178,7 +184,27 @@ public final class PaletteJson {
                 moved,
                 sheets,
                 waived,
+                between,
                 faults);
+    }
+
+    private static Between between(JsonEntry e, Map<String, Setting> settings) {
+        List<String> keys = e.texts("between");
+        for (String key : keys) {
+            if (!settings.containsKey(key) || !(settings.get(key).kind() instanceof ColorKind)) {
+                throw JsonEntry.bad(
+                        e.at("between"), "no colour setting is called “" + key + "”", "Name two that are there.");
+            }
+        }
+        if (keys.size() != 2) {
+            throw JsonEntry.bad(
+                    e.at("between"), "a promise is about two settings", "Write \"between\": [\"ink\", \"paper\"].");
+        }
+        try {
+            return new Between(keys.get(0), keys.get(1), e.number("contrast").orElse(new BigDecimal("4.5")));
+        } catch (BadInputException wrong) {
+            throw JsonEntry.bad(e.at("contrast"), wrong.getMessage(), wrong.mend());
+        }
     }
 
     private Bands bands() {
@@ -486,6 +512,7 @@ public final class PaletteJson {
         writeNamed(root, "stylesheets", "path", "whose", owners, w -> SheetOwner.of(w)
                 .isPresent());
         writeNamed(root, "promises", "promise", "waived", palette.waived(), w -> true);
+        writeBetween(root, palette.between());
         return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
     }
 
@@ -508,6 +535,7 @@ public final class PaletteJson {
         Map<String, String> left = new TreeMap<>(wanted);
         for (int i = all.size() - 1; i >= 0; i--) {
             if (all.get(i) instanceof ObjectNode node
+                    && node.has(name)
                     && ours.test(node.path(word).asString(""))) {
                 String said = left.remove(node.path(name).asString(""));
                 if (said == null) {
@@ -523,6 +551,38 @@ public final class PaletteJson {
             root.remove(list);
         } else {
             root.set(list, all);
+        }
+    }
+
+    /** Promises about two settings, beside those that are not given; an entry of the same two stays with what else it holds. */
+    private static void writeBetween(ObjectNode root, List<Between> wanted) {
+        ArrayNode all = root.path("promises") instanceof ArrayNode known ? known : MAPPER.createArrayNode();
+        List<Between> left = new ArrayList<>(wanted);
+        for (int i = all.size() - 1; i >= 0; i--) {
+            if (all.get(i).path("between") instanceof ArrayNode two && two.size() == 2) {
+                String one = two.get(0).asString("");
+                String other = two.get(1).asString("");
+                Between there = left.stream()
+                        .filter(b -> !one.equals(other) && b.names(one) && b.names(other))
+                        .findFirst()
+                        .orElse(null);
+                if (there == null) {
+                    all.remove(i);
+                } else {
+                    left.remove(there);
+                    ((ObjectNode) all.get(i)).put("contrast", there.contrast());
+                }
+            }
+        }
+        for (Between b : left) {
+            ObjectNode node = MAPPER.createObjectNode();
+            node.putArray("between").add(b.one()).add(b.other());
+            all.add(node.put("contrast", b.contrast()));
+        }
+        if (all.isEmpty()) {
+            root.remove("promises");
+        } else {
+            root.set("promises", all);
         }
     }
 

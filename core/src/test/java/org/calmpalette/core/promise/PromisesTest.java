@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.theme.Theme;
@@ -234,5 +235,77 @@ class PromisesTest {
                 .singleElement()
                 .satisfies(a -> assertThat(a.inWords()).contains("under the pointer"));
         assertThat(Promises.where(theme, all.get(0)).file()).isEqualTo("index.html");
+    }
+
+    private static Theme twoColors(String ink, String more) {
+        return Themes.of(
+                "index.html",
+                "<!doctype html><html lang=en><title>T</title><link rel=stylesheet href=a.css><p>x",
+                "a.css",
+                "p { color: var(--ink); background: #fff }",
+                "palette.json",
+                "{\"name\": \"T\", \"places\": [{\"key\": \"all\", \"label\": \"All\"}], \"settings\": ["
+                        + ReadableTest.color("ink", "#000000", ink)
+                        + "," + ReadableTest.color("paper", "#ffffff", "\"swatches\": [\"#ffffff\"]") + "]" + more
+                        + "}");
+    }
+
+    /** Two colours that no page shows together, by hand: #767676 on white has 4.54 to 1, #777777 has 4.47. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "\"swatches\": [\"#000000\", \"#767676\"] | 4.5 | KEPT | 4.54",
+                "\"swatches\": [\"#000000\", \"#777777\"] | 4.5 | BROKEN | 4.47",
+                "\"swatches\": [\"#000000\", \"#777777\"] | 3 | KEPT | 4.47",
+                "\"opaque\": true, \"contrast\": [{\"with\": \"paper\", \"atLeast\": 4.5}] | 4.5 | KEPT | 4.5"
+            })
+    void twoColorsKeepWhatTheMakerPromises(String ink, double contrast, Answer.State state, double worst) {
+        Theme theme = twoColors(ink, "");
+        Theme promised = Promises.between(theme, "ink", "paper", java.math.BigDecimal.valueOf(contrast))
+                .applied(theme);
+        assertThat(Themes.text(promised.files(), "palette.json")).contains("\"between\"", "\"ink\"", "\"paper\"");
+        Answer a = first(promised, Promise.APART);
+        assertThat(a.state()).isEqualTo(state);
+        assertThat(a.worst()).isBetween(worst - 0.011, worst + 0.011);
+        assertThat(a.words()).isEqualTo("ink and paper");
+        assertThat(Promises.where(promised, a).file()).isEqualTo("palette.json");
+        if (state == Answer.State.BROKEN) {
+            assertThat(a.inWords()).isEqualTo("4.47 to 1, 4.5 is needed, with ink #777777");
+            Mend mend = Mends.of(promised, a).get(0);
+            assertThat(first(mend.change().applied(promised), Promise.APART).state())
+                    .isEqualTo(Answer.State.KEPT);
+        }
+        // It goes along with a new key, and goes with its setting.
+        Theme renamed = PaletteChange.rename(promised, "ink", "letters").applied(promised);
+        assertThat(renamed.palette().between()).singleElement().satisfies(b -> assertThat(b.one())
+                .isEqualTo("letters"));
+        assertThat(PaletteChange.remove(renamed, List.of("letters"))
+                        .applied(renamed)
+                        .palette()
+                        .between())
+                .isEmpty();
+        assertThat(Promises.between(promised, "paper", "ink", null)
+                        .applied(promised)
+                        .palette()
+                        .between())
+                .isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{\"between\": [\"ink\"]} | promises[0].between | about two settings",
+                "{\"between\": [\"ink\", \"inky\"]} | promises[0].between | no colour setting is called “inky”",
+                "{\"between\": [\"ink\", \"ink\"]} | promises[0].contrast | no contrast with itself",
+                "{\"between\": [\"ink\", \"paper\"], \"contrast\": 30} | promises[0].contrast | between 1 and 21"
+            })
+    void aPromiseOfTwoColorsThatCannotBeReadIsToldAndStays(String entry, String at, String what) {
+        Theme theme = twoColors("", ", \"promises\": [" + entry + "]");
+        assertThat(theme.palette().faults()).singleElement().satisfies(f -> {
+            assertThat(f.at()).isEqualTo(at);
+            assertThat(f.what()).contains(what);
+        });
     }
 }
