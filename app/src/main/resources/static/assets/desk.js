@@ -425,9 +425,31 @@ search?.addEventListener("input", () => {
   if (none) none.hidden = left > 0;
 });
 
+// The frames as people with another colour vision see them; numbers stay what they are. G. M. Machado, M. M. Oliveira, L. A. F. Fernandes
+// 2009, severity 1.0, on linear sRGB; from memory, each row adds up to 1.
+const VISIONS = {
+  "usual colour vision": null,
+  protanopia: [0.152286, 1.052583, -0.204868, 0.114503, 0.786281, 0.099216, -0.003882, -0.048116, 1.051998],
+  deuteranopia: [0.367322, 0.860646, -0.227968, 0.280085, 0.672501, 0.047413, -0.01182, 0.04294, 0.968881],
+  tritanopia: [1.255528, -0.076749, -0.178779, -0.078411, 0.930809, 0.147602, 0.004733, 0.691367, 0.3039],
+};
+let vision = "";
+function see(wanted) {
+  vision = Object.hasOwn(VISIONS, wanted) ? wanted : Object.keys(VISIONS)[0];
+  const name = document.querySelector("[data-vision-name]");
+  if (!name) return;
+  name.textContent = vision;
+  sessionStorage.setItem("vision", vision);
+  frames.see(VISIONS[vision]);
+}
+const seeNext = () => see(Object.keys(VISIONS)[(Object.keys(VISIONS).indexOf(vision) + 1) % Object.keys(VISIONS).length]);
+document.querySelector("[data-vision-next]")?.addEventListener("click", seeNext);
+see(sessionStorage.getItem("vision"));
+
 let outlinesHidden = false;
 addEventListener("calm:key", ({ detail }) => {
   if (detail === "w") document.getElementById("widths")?.showModal();
+  if (detail === "v") seeNext();
   if (detail === "o") frames.hide(outlinesHidden = !outlinesHidden);
   if (detail === "/") (search || document.querySelector("[data-search-all]"))?.focus();
   if (detail === "p" && desk) lookAt(card.querySelector("[data-part]")?.dataset.at || ROOT).then(() => card.querySelector("[data-go]:not(:disabled)")?.focus());

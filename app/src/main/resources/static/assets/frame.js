@@ -391,6 +391,29 @@ addEventListener("click", (event) => {
   if (element) tell({ type: "pick", at: Number(element.dataset.calmAt), aspect });
 }, true);
 
+// As people with another colour vision see it: through a pane over all, so that nothing of the page is otherwise for it.
+let pane = null;
+function seeThrough(matrix) {
+  const rows = matrix?.map(Number);
+  pane?.remove();
+  pane = null;
+  if (!rows || rows.length !== 9 || !rows.every(Number.isFinite)) return;
+  const make = (name, attributes) => {
+    const element = document.createElementNS("http://www.w3.org/2000/svg", name);
+    Object.entries(attributes).forEach(([key, value]) => element.setAttribute(key, value));
+    return element;
+  };
+  pane = document.createElement("div");
+  pane.style.cssText = "position:fixed;inset:0;pointer-events:none";
+  const svg = make("svg", { width: 0, height: 0, "aria-hidden": "true" });
+  const filter = make("filter", { id: "calm-eyes", "color-interpolation-filters": "linearRGB", x: 0, y: 0, width: 1, height: 1 });
+  filter.append(make("feColorMatrix", { values: [0, 3, 6].map((i) => `${rows.slice(i, i + 3).join(" ")} 0 0`).join(" ") + " 0 0 0 1 0" }));
+  svg.append(filter);
+  pane.append(svg);
+  shadow.append(pane);
+  pane.style.backdropFilter = 'url("#calm-eyes")';
+}
+
 // A tap on a part that is no link leads to what may be chosen of it, or of what is around it.
 let askable = [];
 const isOne = (element, selector) => {
@@ -496,6 +519,7 @@ addEventListener("message", ({ source, data }) => {
     else { reach.remove(); point(null); }
   }
   if (data.type === "without") { without.textContent = data.css; draw(); }
+  if (data.type === "see") seeThrough(data.matrix);
   if (data.type === "askable") askable = data.all;
   if (data.type === "hide") { hidden = data.hidden; draw(); }
 });

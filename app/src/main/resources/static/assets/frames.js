@@ -99,6 +99,11 @@ export class Frames {
     this.send(this.last.without = { type: "without", css });
   }
 
+  // Nine numbers, a matrix on linear sRGB, row by row; null for colours as they are.
+  see(matrix) {
+    this.send(this.last.see = { type: "see", matrix });
+  }
+
   hide(hidden) {
     this.send(this.last.hide = { type: "hide", hidden });
   }
@@ -162,7 +167,7 @@ export class Frames {
     if (!frame || !data) return;
     if (data.type === "ready" && !this.ready.has(frame)) {
       this.ready.add(frame);
-      for (const type of ["values", "without", "picking", "hide", "show", "askable"]) {
+      for (const type of ["values", "without", "picking", "hide", "show", "askable", "see"]) {
         const last = typeof this.last[type] === "function" ? this.last[type](frame) : this.last[type];
         if (last) source.postMessage({ ...last, scale: this.scale }, "*");
       }

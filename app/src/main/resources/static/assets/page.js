@@ -7,7 +7,7 @@ addEventListener("keydown", (event) => {
   if (event.key === "?") document.getElementById("keys")?.showModal();
   if (event.key === "u") document.querySelector("[data-key=u]")?.click();
   if (event.key === "r") document.querySelector("[data-key=r]")?.click();
-  if (["o", "p", "w", "/"].includes(event.key)) {
+  if (["o", "p", "v", "w", "/"].includes(event.key)) {
     event.preventDefault();
     dispatchEvent(new CustomEvent("calm:key", { detail: event.key }));
   }

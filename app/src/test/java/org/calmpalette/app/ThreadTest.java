@@ -187,6 +187,7 @@ class ThreadTest {
         page.waitForSelector("#state >> text=2 changes not yet live");
         // One of two goes back, then all; each is undone.
         page.click("text=Put back");
+        page.waitForSelector("#put-back h2");
         assertThat(page.locator("#put-back").innerText())
                 .contains("Signal colour: #e8e0ff", "live #d8a13c, as made #d8a13c");
         page.locator("#put-back [data-all-of]").first().uncheck();
