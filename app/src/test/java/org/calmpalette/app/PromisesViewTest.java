@@ -155,7 +155,7 @@ class PromisesViewTest {
     @Test
     void limitsForAllSettingsAreTakenInOneStep() throws IOException {
         Page page = open();
-        page.click("text=Limits for all settings");
+        page.click(".tabs >> text=Limits for all");
         page.waitForSelector("#card h2:has-text('Limits for all settings')");
         assertThat(page.locator("#card").innerText()).contains("Ask of “Ink” a contrast of 4.5 with #ffffff");
         assertThat(page.locator("#card").innerText()).contains("Today: 2 swatches.");
@@ -164,7 +164,7 @@ class PromisesViewTest {
         page.waitForSelector("tr.pick");
         Running.settled(page);
         assertThat(page.locator("tr.pick .name").allInnerTexts()).startsWith("More");
-        page.click("text=Limits for all settings");
+        page.click(".tabs >> text=Limits for all");
         page.waitForSelector("#card >> text=No colour that may be chosen makes a text hard to read");
         page.waitForNavigation(() -> page.click("text=Undo"));
     }
