@@ -134,7 +134,9 @@ class Field extends HTMLElement {
       const stale = this.drawn !== saturation || this.others !== this.form.dataset.was;
       if (stale) query.set("saturation", saturation);
       const answer = await fetch(`${this.dataset.area}?${query}`, { headers: { Accept: "application/json" } }).catch(() => null);
-      if (!answer?.ok || answer.redirected || turn !== this.turn || !this.isConnected) return;
+      if (turn !== this.turn || !this.isConnected) return;
+      if (answer?.status === 422) this.querySelector("[data-legend]").textContent = "Which colours are safe cannot be told: there is too much to look at.";
+      if (!answer?.ok || answer.redirected) return;
       const area = await answer.json();
       if (stale) {
         this.drawn = saturation;

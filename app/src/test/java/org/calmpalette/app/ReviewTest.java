@@ -134,4 +134,35 @@ class ReviewTest {
         assertThat(maker.get(site + "/editions/1").statusCode()).isEqualTo(404);
         assertThat(maker.get(site + "/review").statusCode()).isEqualTo(404);
     }
+
+    /** Whose theme is more than can be looked at here goes live all the same. */
+    @Test
+    void aThemeThatIsTooLargeToBeLookedAtGoesLive() throws IOException {
+        // Each text looks otherwise under the pointer, so each is asked by itself.
+        StringBuilder css = new StringBuilder();
+        for (int i = 0; i < 200; i++) {
+            css.append("main > p:nth-child(")
+                    .append(i + 7)
+                    .append("n):hover { color: #")
+                    .append(100 + i)
+                    .append(" }\n");
+        }
+        TreeMap<String, byte[]> files = new TreeMap<>(Map.of(
+                "index.html",
+                bytes("<!doctype html><link rel=stylesheet href=a.css><main>" + "<p>Every hour.</p>".repeat(4_000)
+                        + "</main>"),
+                "a.css",
+                bytes(css.toString())));
+        String large = maker.bringIn("large.zip", HostileThemesInTheApplicationTest.zip(files));
+        String name = "Large " + System.nanoTime();
+        assertThat(maker.post(large + "/sites", "name", name, "whose", "me").statusCode())
+                .isEqualTo(302);
+        owner = maker;
+        site = "/sites/" + name.toLowerCase().replace(' ', '-');
+        assertThat(review("/review")).contains("was not looked at", "Go live now");
+        assertThat(owner.post(site + "/go-live", "base", field("base"), "snapshot", field("snapshot"))
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(owner.get("/at" + site.substring(6) + "/").statusCode()).isEqualTo(200);
+    }
 }

@@ -1,5 +1,6 @@
 package org.calmpalette.app.sites;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -10,6 +11,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.calmpalette.app.settings.Area;
 import org.calmpalette.app.themes.ThemeCache;
+import org.calmpalette.core.BeyondLimitException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.setting.Band;
@@ -28,8 +31,14 @@ import org.calmpalette.core.setting.Setting;
  * @param makers what the maker made otherwise since
  * @param newer whether the theme is another one than that of today
  * @param hard texts that would be hard to read, those that are not so today first
+ * @param lookedAt whether that could be told: a theme may be too large for it, and goes live all the same
  */
-public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Hard> hard) {
+public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Hard> hard, boolean lookedAt) {
+    /** Of what a request may take, so that the rest of it is left for the page. */
+    private static final Duration TIME = Duration.ofMillis(1_200);
+
+    private static final long CHARACTERS = 15_000_000;
+
     private static final int LONGEST = 80;
 
     /**
@@ -72,7 +81,14 @@ public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Ha
             boolean chosen = !Objects.equals(own.get(s.key()), chosenNext.get(s.key()));
             (chosen ? yours : makers).addAll(lines(palette, s, before, after));
         }
-        return new Review(yours, makers, now != next, hard(now, before, next, after));
+        List<Hard> hard = List.of();
+        boolean lookedAt = true;
+        try {
+            hard = Budget.within(TIME, CHARACTERS, () -> false, () -> hard(now, before, next, after));
+        } catch (BeyondLimitException large) {
+            lookedAt = false;
+        }
+        return new Review(yours, makers, now != next, hard, lookedAt);
     }
 
     private static List<Line> lines(Palette palette, Setting s, Effective before, Effective after) {
