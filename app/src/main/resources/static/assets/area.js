@@ -2,7 +2,6 @@
 // is not allowed grey; both come from the server for the strength that the field has. It follows the hand and the arrow keys.
 import { fromHsl, toHsl, withAlpha, written } from "./color.js";
 
-const SVG = "http://www.w3.org/2000/svg";
 const clamp = (n, from, to) => Math.max(from, Math.min(to, n));
 let count = 0;
 

@@ -293,6 +293,7 @@ export function words(answer) {
   const enough = ratio >= needed;
   return {
     state: enough ? "kept" : "breaks",
+    worst: { shown, needed, words },
     short: `${shown} to 1`,
     long: enough
       ? `“${words}” reads at ${shown} to 1; ${needed} is needed.`
@@ -303,13 +304,12 @@ export function words(answer) {
 // The same for owners: what it means, with the numbers for who wants them. Of what cannot be told nothing is said: it is the maker's affair.
 export function plainWords(said) {
   if (!said || said.state === "unknown") return null;
-  const [, words] = /“(.*)”/s.exec(said.long) ?? [];
-  const numbers = /\d[\d.]* to 1.*\d/.exec(said.long)?.[0] ?? "";
+  const { shown, needed, words } = said.worst;
   const hard = said.state === "breaks";
   return {
     state: said.state,
     short: hard ? "hard to read" : "",
     long: hard ? `“${words}” is hard to read.` : "Clearly readable.",
-    numbers: numbers && `Contrast of “${words}”: ${numbers.replace(/;.*?(\d[\d.]*)$| and (\d[\d.]*)$/, (_, a, b) => `; ${a ?? b} is needed`).replace(/,(;)/, "$1")}.`,
+    numbers: `Contrast of “${words}”: ${shown} to 1; ${needed} is needed.`,
   };
 }

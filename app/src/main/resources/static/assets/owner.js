@@ -279,7 +279,7 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
 document.getElementById("put-back").addEventListener("change", ({ target, currentTarget }) => {
   if (target.matches("[data-all-of]")) for (const box of target.closest("fieldset").querySelectorAll("[name=key]")) box.checked = target.checked;
   const ticked = currentTarget.querySelectorAll("[name=key]:checked").length;
-  currentTarget.querySelector("[type=submit]").disabled = !ticked;
+  for (const button of currentTarget.querySelectorAll("[type=submit]")) button.disabled = !ticked;
   for (const of of currentTarget.querySelectorAll("[data-all-of]")) of.checked = [...of.closest("fieldset").querySelectorAll("[name=key]")].every((b) => b.checked);
 });
 

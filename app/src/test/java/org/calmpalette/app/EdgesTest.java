@@ -368,6 +368,14 @@ class EdgesTest {
                 .as("who has joined is signed in")
                 .isEqualTo(200);
         assertThat(new Client(running.address).get(join).body()).contains("This invitation has been used");
+        // Whoever is signed in where an invitation is opened stays so.
+        assertThat(maker.post("/makers/invite").statusCode()).isEqualTo(302);
+        String second =
+                maker.get("/account").body().replaceFirst("(?s).*data-copy=\"[^\"]*(/makers/join/[^\"]+)\".*", "$1");
+        HttpResponse<String> joined =
+                visitor.post(second, "signIn", "guest-" + n, "name", "Guest", "password", "a long password");
+        assertThat(joined.headers().firstValue("location").orElseThrow()).endsWith("/sign-in?made");
+        assertThat(visitor.get("/account").body()).contains("signed in as heir-" + n);
         Client heir = new Client(running.address).signedIn("heir-" + n, "a long password");
         assertThat(maker.post("/account/remove", "password", "a long password", "handTo", "heir-" + n)
                         .statusCode())

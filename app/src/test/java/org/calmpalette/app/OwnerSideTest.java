@@ -141,4 +141,27 @@ class OwnerSideTest {
         page.waitForCondition(() -> Running.frames(page).get(0).url().endsWith("more.html"));
         assertThat(Running.frames(page).get(0).locator("h1").innerText()).isEqualTo("More");
     }
+
+    @Test
+    void theButtonsOfPuttingBackDoWhatTheySayAndNothingWithoutATick() throws IOException {
+        Page page = open(1280, 800);
+        Locator ground = page.locator("[data-question][data-key=ground] [data-any]");
+        ground.fill("#205080");
+        Running.goLive(page);
+        ground.fill("#306090");
+        page.click("#state >> text=Put back");
+        page.waitForSelector("#put-back h2");
+        page.locator("#put-back [data-all-of]").uncheck();
+        assertThat(page.locator("#put-back [type=submit]:not([disabled])").count())
+                .isZero();
+        page.locator("#put-back [data-all-of]").check();
+        page.click("#put-back >> text=As the maker made it");
+        page.waitForCondition(() -> ground.inputValue().equals("#aaaaaa"));
+        page.click("#state >> text=Undo");
+        page.waitForCondition(() -> ground.inputValue().equals("#306090"));
+        page.click("#state >> text=Put back");
+        page.waitForSelector("#put-back[open] h2");
+        page.click("#put-back >> text=As it is live");
+        page.waitForCondition(() -> ground.inputValue().equals("#205080"));
+    }
 }

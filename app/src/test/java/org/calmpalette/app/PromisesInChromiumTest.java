@@ -105,7 +105,7 @@ class PromisesInChromiumTest {
                 "body { background: var(--ground); color: #fff } a { color: #fff }",
                 "palette.json",
                 "{\"name\": \"T\", \"places\": [{\"key\": \"p\", \"label\": \"P\"}], \"settings\": [{\"key\": \"ground\", \"label\": \"G\", \"place\": \"p\", \"kind\": \"color\", \"default\": \"#000000\"}]}");
-        List<List<double[]>> columns = SafeArea.Texts.of(theme, Map.of())
+        List<List<double[]>> columns = SafeArea.Texts.of(theme)
                 .around(theme.palette().known("ground"))
                 .field(80, 101)
                 .columns();

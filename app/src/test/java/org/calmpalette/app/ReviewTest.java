@@ -165,4 +165,29 @@ class ReviewTest {
                 .isEqualTo(302);
         assertThat(owner.get("/at" + site.substring(6) + "/").statusCode()).isEqualTo(200);
     }
+
+    /** As it is live and as it was made are two things; and nothing ticked is not all. */
+    @Test
+    void whatIsPutBackIsWhatIsTicked() {
+        owner.post(site + "/choose", "key", "ink", "v", "#304050");
+        owner.post(site + "/go-live");
+        owner.post(site + "/choose", "key", "ink", "v", "#405060");
+        owner.post(site + "/choose", "key", "heading", "v", "Late boats");
+        assertThat(owner.post(site + "/put-back", "ticked", "true", "to", "made")
+                        .statusCode())
+                .isEqualTo(422);
+        assertThat(choices()).contains("#405060", "Late boats");
+        assertThat(owner.post(site + "/put-back", "ticked", "true", "to", "live", "key", "ink")
+                        .statusCode())
+                .isEqualTo(200);
+        assertThat(choices()).contains("#304050", "Late boats");
+        owner.post(site + "/put-back", "ticked", "true", "to", "made", "key", "ink");
+        assertThat(choices()).doesNotContain("ink").contains("Late boats");
+        owner.post(site + "/put-back");
+        assertThat(choices()).contains("#304050").doesNotContain("Late boats");
+    }
+
+    private String choices() {
+        return owner.get(site + "/choices.json").body();
+    }
 }

@@ -1,5 +1,7 @@
 package org.calmpalette.app.accounts;
 
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
 import java.security.SecureRandom;
 import java.text.Normalizer;
 import java.util.Base64;
@@ -275,6 +277,21 @@ public class AccountService implements UserDetailsService {
 
     private Optional<MakerInvitation> invitation(String token) {
         return token.matches("[A-Za-z0-9_-]{43}") ? invitations.findById(token) : Optional.empty();
+    }
+
+    /**
+     * Signs somebody in who has just made an account, unless somebody else is signed in there, who stays.
+     *
+     * @param to the page that follows
+     * @return where to go
+     */
+    public static String signIn(HttpServletRequest request, String signIn, String password, String to)
+            throws ServletException {
+        if (request.getRemoteUser() != null) {
+            return "redirect:/sign-in?made";
+        }
+        request.login(signIn, password);
+        return "redirect:" + to;
     }
 
     /** What is said of an invitation that opens nothing. */

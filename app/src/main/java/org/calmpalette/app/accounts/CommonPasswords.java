@@ -80,9 +80,9 @@ final class CommonPasswords {
     static boolean has(String password, String signIn) {
         String plain = password.toLowerCase(Locale.ROOT);
         boolean few = plain.chars().distinct().count() < 4;
-        String name = signIn.toLowerCase(Locale.ROOT);
+        String name = signIn.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}]", "");
         return few
                 || LIST.contains(plain)
-                || name.length() > 3 && plain.replaceAll("[^\\p{L}]", "").equals(name.replaceAll("[^\\p{L}]", ""));
+                || name.length() > 3 && plain.replaceAll("[^\\p{L}]", "").equals(name);
     }
 }

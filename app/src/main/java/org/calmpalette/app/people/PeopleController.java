@@ -106,8 +106,7 @@ class PeopleController {
             throws ServletException {
         try {
             accounts.joinAsMaker(token, signIn, name, password);
-            request.login(signIn, password);
-            return "redirect:/themes";
+            return AccountService.signIn(request, signIn, password, "/themes");
         } catch (BadInputException e) {
             model.addAttribute("by", accounts.invitedBy(token).orElseThrow(() -> e));
             model.addAttribute("token", token);

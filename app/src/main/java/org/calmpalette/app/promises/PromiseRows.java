@@ -1,6 +1,5 @@
 package org.calmpalette.app.promises;
 
-import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -181,14 +180,10 @@ record PromiseRows(List<Group> groups, int left) {
             return a.why();
         }
         return switch (a.state()) {
-            case BROKEN -> number(a.worst()) + " to 1, needs " + plain(a.needed());
+            case BROKEN -> number(a.worst()) + " to 1, needs " + Answer.plain(a.needed());
             case UNPROVEN -> a.why();
             case KEPT -> "at least " + number(a.worst()) + " to 1";
         };
-    }
-
-    static String plain(double n) {
-        return BigDecimal.valueOf(n).stripTrailingZeros().toPlainString();
     }
 
     /** Two digits, never more than it is. */

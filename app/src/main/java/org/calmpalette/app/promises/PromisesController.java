@@ -195,7 +195,7 @@ class PromisesController {
                 "isSetting",
                 theme.palette().setting(a.selector()).isPresent() && a.page().isEmpty());
         model.addAttribute("isText", a.isContrast());
-        model.addAttribute("needed", PromiseRows.plain(a.needed()));
+        model.addAttribute("needed", Answer.plain(a.needed()));
         model.addAttribute("isApart", a.promise() == Promise.APART);
         model.addAttribute(
                 "marks",
@@ -312,7 +312,7 @@ class PromisesController {
         }
         // Of some alone they are worked out anew, since each was tried on top of those before.
         Snapshot made = themes.change(id, base, me, theme -> {
-            Change change = WidestLimits.of(theme, SafeArea.Texts.of(theme, Map.of()), key::contains)
+            Change change = WidestLimits.of(theme, SafeArea.Texts.of(theme), key::contains)
                     .change();
             if (change == null) {
                 throw new BadInputException("There is nothing to limit any more.", "Load the promises again.");

@@ -100,11 +100,7 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
     private static String exact(SafeArea.Met m, boolean keeps) {
         String ratio = String.format(Locale.ROOT, "%.2f", Math.floor(m.ratio() * 100) / 100);
         return "Least of all pages and choices: " + named(m) + ", " + ratio + " to 1"
-                + (keeps ? "." : "; " + plainNumber(m.needed()) + " is needed.");
-    }
-
-    private static String plainNumber(double n) {
-        return n == Math.rint(n) ? String.valueOf((int) n) : String.valueOf(n);
+                + (keeps ? "." : "; " + org.calmpalette.core.promise.Answer.plain(m.needed()) + " is needed.");
     }
 
     private static String quoted(String words) {

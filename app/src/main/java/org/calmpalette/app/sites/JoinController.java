@@ -2,6 +2,7 @@ package org.calmpalette.app.sites;
 
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
+import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.core.BadInputException;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -36,8 +37,7 @@ class JoinController {
             throws ServletException {
         try {
             sites.join(token, signIn, name, password);
-            request.login(signIn, password);
-            return "redirect:/sites";
+            return AccountService.signIn(request, signIn, password, "/sites");
         } catch (BadInputException e) {
             model.addAttribute("site", sites.stillInvited(token).orElseThrow(() -> e));
             model.addAttribute("problem", e.getMessage() + " " + e.mend());

@@ -643,14 +643,18 @@ class SiteController {
         return "sites/site :: put-back";
     }
 
-    /** @param key of the settings; none for all */
+    /** @param key of the settings; none for all, but where some were to be ticked */
     @PostMapping("/{slug}/put-back")
     String putBack(
             @PathVariable String slug,
             @RequestParam(required = false) List<String> key,
             @RequestParam(defaultValue = "live") String to,
+            @RequestParam(defaultValue = "false") boolean ticked,
             @AuthenticationPrincipal SignedIn me,
             Model model) {
+        if (ticked && key == null) {
+            throw new BadInputException("Nothing is ticked, so nothing was put back.", "Tick what is to go back.");
+        }
         sites.putBack(slug, key == null ? Set.of() : Set.copyOf(key), to.equals("made"), me);
         return slip(slug, me, model);
     }

@@ -14,9 +14,11 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.calmpalette.app.accounts.Account;
 import org.calmpalette.app.accounts.AccountService;
@@ -714,12 +716,7 @@ public class SiteService {
      * @return whether it was
      */
     public boolean goLive(String slug, long base, long snapshot, SignedIn me) {
-        Site seen = mine(slug, me);
-        if (seen.draftId() != base || seen.snapshotId() != snapshot) {
-            return false;
-        }
-        goLive(slug, me);
-        return true;
+        return goLive(slug, site -> site.draftId() == base && site.snapshotId() == snapshot, me);
     }
 
     /**
@@ -728,10 +725,20 @@ public class SiteService {
      * pressing twice is pressing once.
      */
     public void goLive(String slug, SignedIn me) {
+        goLive(slug, site -> true, me);
+    }
+
+    /** @param still asked once the site is locked: whether it is what the person wants live */
+    private boolean goLive(String slug, Predicate<Site> still, SignedIn me) {
         // Read before the site is locked, so that others need not wait for it.
         Site seen = mine(slug, me);
         themes.read(themes.snapshot(seen.snapshotId()));
+        AtomicBoolean was = new AtomicBoolean();
         changed(slug, me, site -> {
+            was.set(still.test(site));
+            if (!was.get()) {
+                return;
+            }
             Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
             Map<String, Chosen> choices =
                     theme.palette().carried(draft(site.draftId()).choices());
@@ -746,7 +753,10 @@ public class SiteService {
             }
             publish(site, site.snapshotId(), written, ThemeBuild.paletteCss(theme, choices), "", me);
         });
-        live.wentLive(slug);
+        if (was.get()) {
+            live.wentLive(slug);
+        }
+        return was.get();
     }
 
     /** Makes an earlier edition live again, as a new edition. The draft stays as it is. */

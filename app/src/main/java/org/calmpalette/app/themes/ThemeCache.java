@@ -135,7 +135,7 @@ public class ThemeCache {
 
         /** What can be told of the colours of all texts, whatever is chosen. */
         public SafeArea.Texts texts() {
-            return derived("texts", () -> SafeArea.Texts.of(theme, Map.of()));
+            return derived("texts", () -> SafeArea.Texts.of(theme));
         }
 
         public synchronized Gallery gallery() {

@@ -25,7 +25,7 @@ import org.jsoup.nodes.Element;
  * @param pseudoClass of the part, or of what can be in that state around it: empty at rest, else hover, focus, active or visited
  * @param parts how many parts are concerned, over all pages, widths and states
  * @param pages on which they are
- * @param needed readable: the contrast ratio of WCAG 2.2, 1.4.3, 4.5 or 3; light: kilobytes that a page may load; else 0
+ * @param needed readable: the contrast ratio of WCAG 2.2, 1.4.3, 4.5 or 3; apart: the one that is promised; else 0
  * @param worst kept: what is never fallen below, or exceeded; broken: the number of the case; else 0
  * @param broken the choices that break it, by key; empty map where it is broken as made
  * @param waiver why the maker does not promise it; null where it is promised
@@ -194,7 +194,8 @@ public record Answer(
         return promise == Promise.READABLE || promise == Promise.APART;
     }
 
-    private static String plain(double n) {
+    /** A number without zeros behind it. */
+    public static String plain(double n) {
         return BigDecimal.valueOf(n).stripTrailingZeros().toPlainString();
     }
 

@@ -176,8 +176,8 @@ public final class Readable {
     }
 
     /** All that is asked of a theme, what cannot be answered by colours too. */
-    static List<Asked> questions(Theme theme, Map<String, Measures> measures) {
-        Readable readable = new Readable(theme, measures);
+    static List<Asked> questions(Theme theme) {
+        Readable readable = new Readable(theme, Map.of());
         theme.pages().forEach(readable::page);
         return List.copyOf(readable.asked.values());
     }

@@ -3,7 +3,6 @@ package org.calmpalette.core.promise;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
@@ -11,7 +10,6 @@ import org.calmpalette.core.Budget;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Contrast;
-import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
@@ -44,9 +42,8 @@ public final class SafeArea {
             this.asked = asked;
         }
 
-        /** @param measures the boxes of pages as they are made, by path; may be empty */
-        public static Texts of(Theme theme, Map<String, Measures> measures) {
-            return new Texts(theme, Readable.questions(theme, measures));
+        public static Texts of(Theme theme) {
+            return new Texts(theme, Readable.questions(theme));
         }
 
         Theme theme() {
@@ -319,13 +316,7 @@ public final class SafeArea {
      *
      * @param columns one for each hue, evenly from 0 to 360 degrees: the lightnesses that are safe, each from and to in percent, rising
      */
-    public record Field(int saturation, List<List<double[]>> columns) {
-        /** Whether a point of the field lies in the area, by the column nearest to it. */
-        public boolean holds(double hue, double lightness) {
-            int column = (int) Math.round(hue / 360 * (columns.size() - 1));
-            return columns.get(column).stream().anyMatch(s -> lightness >= s[0] && lightness <= s[1]);
-        }
-    }
+    public record Field(int saturation, List<List<double[]>> columns) {}
 
     /**
      * @param saturation 0 to 100 percent

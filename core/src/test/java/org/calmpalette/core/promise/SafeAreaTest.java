@@ -43,7 +43,7 @@ class SafeAreaTest {
     }
 
     private static SafeArea area(Theme theme, String key) {
-        return Texts.of(theme, Map.of()).around(theme.palette().known(key));
+        return Texts.of(theme).around(theme.palette().known(key));
     }
 
     /** What a half-clear ground comes to on white, by source-over (Compositing 1, section 5). */
@@ -143,7 +143,7 @@ class SafeAreaTest {
                 ReadableTest.color("ground", "#000000", "\"opaque\": true"),
                 ReadableTest.color("band", "#123456", ""),
                 ReadableTest.color("other", "#123456", ""));
-        WidestLimits.Proposal all = WidestLimits.of(theme, Texts.of(theme, Map.of()), key -> true);
+        WidestLimits.Proposal all = WidestLimits.of(theme, Texts.of(theme), key -> true);
         assertThat(all.limits())
                 .extracting(l -> l.label() + ": " + l.way().words())
                 .containsExactly(
@@ -153,18 +153,15 @@ class SafeAreaTest {
         Theme limited = all.change().applied(theme);
         assertThat(Readable.of(limited)).allMatch(a -> a.state() == Answer.State.KEPT);
         // Some alone; and nothing where nothing is left to limit.
-        assertThat(WidestLimits.of(theme, Texts.of(theme, Map.of()), "band"::equals)
-                        .limits())
+        assertThat(WidestLimits.of(theme, Texts.of(theme), "band"::equals).limits())
                 .extracting(WidestLimits.Limit::key)
                 .containsExactly("band");
-        assertThat(WidestLimits.of(limited, Texts.of(limited, Map.of()), key -> true)
-                        .change())
+        assertThat(WidestLimits.of(limited, Texts.of(limited), key -> true).change())
                 .isNull();
         // As made it is hard to read: no limit helps.
         Theme bad =
                 theme("main { background: var(--ground); color: #fff }", ReadableTest.color("ground", "#ffffff", ""));
-        assertThat(WidestLimits.of(bad, Texts.of(bad, Map.of()), key -> true).left())
-                .containsExactly("ground");
+        assertThat(WidestLimits.of(bad, Texts.of(bad), key -> true).left()).containsExactly("ground");
     }
 
     @Tag("generated")
@@ -175,7 +172,7 @@ class SafeAreaTest {
         int broken = 0;
         for (int n = 0; n < Generated.times(12); n++) {
             Theme theme = MadeThemes.theme(random);
-            Texts texts = Texts.of(theme, Map.of());
+            Texts texts = Texts.of(theme);
             for (String key : List.of("ink", "paper")) {
                 if (theme.palette().setting(key).isEmpty()) {
                     // Its own limits refuse its default.
