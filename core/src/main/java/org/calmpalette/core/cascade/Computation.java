@@ -100,8 +100,12 @@ final class Computation {
             case "visibility", "direction", "color-scheme" -> value.toLowerCase(Locale.ROOT);
             case "float" -> floating(style, value.toLowerCase(Locale.ROOT));
             case "font-weight" -> weight(style, value.toLowerCase(Locale.ROOT));
-            case "fill", "stroke" -> paint(style, value);
-            case "background-image" -> layers(value, 0, l -> Images.computed(l.get(0), images(style)));
+            case "fill", "stroke" -> paint(style, value, longhand);
+            case "background-image" -> {
+                // Of a list of thousands of pictures all are read from one place.
+                Images.Context context = images(style, longhand);
+                yield layers(value, 0, l -> Images.computed(l.get(0), context));
+            }
             case "background-size" -> layers(value, count(style), l -> size(style, l));
             case "background-repeat" -> layers(value, count(style), Computation::repeat);
             case "background-attachment", "background-origin", "background-clip" ->
@@ -220,7 +224,7 @@ final class Computation {
         return around.endsWith("flex") || around.endsWith("grid");
     }
 
-    private static String paint(ElementStyle style, String value) {
+    private static String paint(ElementStyle style, String value, String longhand) {
         List<ComponentValue> parts = ComponentValue.read(value);
         if (parts.get(0).kind() == Kind.URL) {
             String rest = parts.size() > 1
@@ -231,13 +235,14 @@ final class Computation {
                                             .map(Color::css)
                                             .orElse(parts.get(1).text()))
                     : "";
-            return Images.computed(parts.get(0), images(style)) + rest;
+            return Images.computed(parts.get(0), images(style, longhand)) + rest;
         }
         return style.color(value).map(Color::css).orElse(value.toLowerCase(Locale.ROOT));
     }
 
-    private static Images.Context images(ElementStyle style) {
-        String from = style.winner("background-image")
+    /** Addresses are read from where the declaration stands that gives the longhand its value. */
+    private static Images.Context images(ElementStyle style, String longhand) {
+        String from = style.winner(longhand)
                 .map(ElementStyle.Winner::applied)
                 .filter(a -> a.rule() != null)
                 .map(a -> a.rule().source().file().file())

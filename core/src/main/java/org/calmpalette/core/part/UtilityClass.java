@@ -1,7 +1,9 @@
 package org.calmpalette.core.part;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
@@ -20,22 +22,20 @@ public record UtilityClass(String name, String declarations, String file, int li
 
     /** The classes that set a property, or its like, and that the element does not have yet. */
     public static List<UtilityClass> of(Rendered rendered, Page page, Element element, String property) {
-        List<UtilityClass> found = new ArrayList<>();
+        Map<String, UtilityClass> found = new LinkedHashMap<>();
         List<String> loaded = rendered.loaded(page);
         for (ThemeSheet part : rendered.theme().sheets()) {
             if (loaded.contains(part.path())) {
                 for (Node node : part.sheet().rules()) {
                     if (node instanceof Node.StyleRule rule) {
                         read(part, rule, family(property))
-                                .filter(u -> !element.hasClass(u.name())
-                                        && found.stream()
-                                                .noneMatch(f -> f.name().equals(u.name())))
-                                .ifPresent(found::add);
+                                .filter(u -> !element.hasClass(u.name()))
+                                .ifPresent(u -> found.putIfAbsent(u.name(), u));
                     }
                 }
             }
         }
-        return found;
+        return List.copyOf(found.values());
     }
 
     private static Optional<UtilityClass> read(ThemeSheet part, Node.StyleRule rule, String family) {
