@@ -68,7 +68,8 @@ final class Expansion {
             Map.entry("inline grid", "inline-grid"),
             Map.entry("block table", "table"),
             Map.entry("inline table", "inline-table"),
-            Map.entry("inline ruby", "ruby"));
+            Map.entry("inline ruby", "ruby"),
+            Map.entry("block ruby", "block ruby"));
     private static final Set<String> FONT_SIZES = Set.of(
             "xx-small",
             "x-small",
@@ -306,11 +307,7 @@ final class Expansion {
                             && (one.kind() == Kind.IDENT
                                     ? FONT_SIZES.contains(one.name())
                                     : isNotNegative(one) && Lengths.isLengthOrPercentage(one));
-                case "font-weight" ->
-                    valid = single
-                            && (oneOf(one, "normal", "bold", "bolder", "lighter")
-                                    || one.kind() == Kind.NUMBER && one.number() >= 1 && one.number() <= 1000
-                                    || one.kind() != Kind.NUMBER && Lengths.isNumber(one));
+                case "font-weight" -> valid = single && isWeight(one);
                 case "font-style" ->
                     valid = single && oneOf(one, "normal", "italic", "oblique")
                             || parts.size() == 2 && one.isIdent("oblique") && isAngle(parts.get(1));
@@ -502,8 +499,7 @@ final class Expansion {
         int i = 0;
         for (; i < parts.size() && i < 4; i++) {
             ComponentValue p = parts.get(i);
-            if (oneOf(p, "bold", "bolder", "lighter")
-                    || p.kind() == Kind.NUMBER && p.number() >= 1 && p.number() <= 1000) {
+            if (!p.isIdent("normal") && isWeight(p)) {
                 weight = p.text();
                 if (!said.add("weight")) {
                     return false;
@@ -559,6 +555,13 @@ final class Expansion {
         out.put("line-height", lineHeight);
         out.put("font-family", ComponentValue.join(parts.subList(i, parts.size())));
         return true;
+    }
+
+    /** CSS Fonts 4, section 2.2; what a function comes to is brought into its range later. */
+    private static boolean isWeight(ComponentValue p) {
+        return oneOf(p, "normal", "bold", "bolder", "lighter")
+                || p.kind() == Kind.NUMBER && p.number() >= 1 && p.number() <= 1000
+                || p.kind() != Kind.NUMBER && Lengths.isNumber(p);
     }
 
     /** A text, or one or more words that are no generic family. */

@@ -177,7 +177,8 @@ public class BackgroundsTest {
             }
             for (int axis = 0; axis < 2; axis++) {
                 Axis a = axis == 0 ? x : y;
-                if (isSnapped(c, a.many()) || isAtTheEdge(layer, c, box, p, axis == 0)) {
+                if (isSnapped(c, a.many(), axis == 0 ? layer.repeatY() : layer.repeatX())
+                        || isAtTheEdge(layer, c, box, p, axis == 0)) {
                     snapped++;
                     continue;
                 }
@@ -227,10 +228,11 @@ public class BackgroundsTest {
 
     /**
      * Where Chromium leaves the standard: the side of cover and contain that follows is made whole pixels, so where that side
-     * repeats its tiles run away from ours.
+     * repeats its tiles run away from ours, and where one side is rounded the other follows by another ratio.
      */
-    private static boolean isSnapped(Case c, boolean repeats) {
-        return repeats && (c.style().contains("size:cover") || c.style().contains("size:contain"));
+    private static boolean isSnapped(Case c, boolean repeats, BackgroundLayer.Repeat other) {
+        return (repeats || other == BackgroundLayer.Repeat.ROUND)
+                && (c.style().contains("size:cover") || c.style().contains("size:contain"));
     }
 
     /** Whether one tile more or less would fit if the picture were a 64th smaller, in which units Chromium counts. */
