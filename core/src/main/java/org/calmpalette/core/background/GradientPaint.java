@@ -1,10 +1,14 @@
 package org.calmpalette.core.background;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Interpolation;
+import org.calmpalette.core.paint.ColorRange;
+import org.calmpalette.core.paint.Paint.Veil;
 import org.calmpalette.core.value.Image;
 import org.calmpalette.core.value.Image.Extent;
 import org.calmpalette.core.value.Image.Line;
@@ -19,7 +23,21 @@ public final class GradientPaint {
     private static final int STEPS = 512;
 
     /** A stretch between two stops. @param from where it starts, as a share of the gradient line (or turn) */
-    private record Stretch(double from, double to, double[][] colors) {}
+    private record Stretch(double from, double to, double[][] colors) {
+        /** With its colours from one place to another, and one more on both sides. */
+        Veil among(Veil known, double first, double last) {
+            Veil all = known;
+            if (last < from || first > to) {
+                return all;
+            }
+            int at = (int) Math.floor((first - from) / (to - from) * STEPS) - 1;
+            int end = (int) Math.ceil((last - from) / (to - from) * STEPS) + 1;
+            for (int i = Math.max(0, at); i <= Math.min(STEPS, end); i++) {
+                all = all.and(veil(colors[i]));
+            }
+            return all;
+        }
+    }
 
     private final Image.Gradient gradient;
     private final double width;
@@ -49,6 +67,80 @@ public final class GradientPaint {
         shape();
         stops();
     }
+
+    private GradientPaint(GradientPaint other, double width, double height) {
+        this.gradient = other.gradient;
+        this.width = width;
+        this.height = height;
+        shape();
+        stretches.addAll(other.stretches);
+        before = other.before;
+        after = other.after;
+        start = other.start;
+        end = other.end;
+    }
+
+    /** One that {@link #sized} can make others of; empty for a gradient with a stop at a length, whose colours follow the size of its tile. */
+    public static Optional<GradientPaint> ofAnySize(Image.Gradient gradient, double width, double height) {
+        return gradient.stops().stream().anyMatch(s -> s.at() != null && s.at().px() != 0)
+                ? Optional.empty()
+                : Optional.of(new GradientPaint(gradient, width, height));
+    }
+
+    /** The same gradient in a tile of another size, whose stops are shares of its line. */
+    public GradientPaint sized(double otherWidth, double otherHeight) {
+        return otherWidth == width && otherHeight == height ? this : new GradientPaint(this, otherWidth, otherHeight);
+    }
+
+    /** Between what the colours lie that it has within a rectangle of the tile. */
+    public Veil between(double left, double top, double right, double bottom) {
+        double[] ends = ends(left, top, right, bottom);
+        boolean whole = gradient.repeating() && (end <= start || ends[1] - ends[0] >= end - start);
+        Veil all = whole ? veil(after) : veil(at(ends[0])).and(veil(at(ends[1])));
+        double from = ends[0];
+        double to = ends[1];
+        if (gradient.repeating() && !whole) {
+            double back = Math.floor((from - start) / (end - start)) * (end - start);
+            from -= back;
+            to -= back;
+        }
+        for (Stretch s : stretches) {
+            all = s.among(all, whole ? s.from() : from, whole ? s.to() : to);
+            if (gradient.repeating() && to > end) {
+                all = s.among(all, start, to - (end - start));
+            }
+        }
+        return all;
+    }
+
+    /** Least and greatest place on the gradient line within a rectangle. */
+    private double[] ends(double left, double top, double right, double bottom) {
+        if (gradient.line() instanceof Line.Conic) {
+            return new double[] {0, 1};
+        }
+        double[] corners = {position(left, top), position(right, top), position(left, bottom), position(right, bottom)};
+        double least = Arrays.stream(corners).min().getAsDouble();
+        if (gradient.line() instanceof Line.Radial) {
+            least = position(Math.max(left, Math.min(right, cx)), Math.max(top, Math.min(bottom, cy)));
+        }
+        return new double[] {least, Arrays.stream(corners).max().getAsDouble()};
+    }
+
+    private static Veil veil(double[] premultiplied) {
+        double a = premultiplied[3];
+        if (a == 0) {
+            // What is wholly clear has no colour; those beside it have.
+            return new Veil(NOTHING, 0, 0);
+        }
+        double[] c = new double[3];
+        for (int i = 0; i < 3; i++) {
+            c[i] = Math.min(1, premultiplied[i] / a);
+        }
+        return new Veil(new ColorRange(c, c), a, a);
+    }
+
+    /** Holds no colour: whatever is added to it is all that it holds. */
+    private static final ColorRange NOTHING = new ColorRange(new double[] {1, 1, 1}, new double[] {0, 0, 0});
 
     private void shape() {
         if (gradient.line() instanceof Line.Angle a) {

@@ -71,6 +71,11 @@ public record ColorRange(double[] low, double[] high) {
                 : Math.max(1, (b + 0.05) / (lightest() + 0.05));
     }
 
+    /** A contrast ratio that none of these has with any of the others above. */
+    public double greatestRatio(ColorRange other) {
+        return Math.max((lightest() + 0.05) / (other.darkest() + 0.05), (other.lightest() + 0.05) / (darkest() + 0.05));
+    }
+
     /** The one colour, if it is one. @throws IllegalStateException if they are several */
     public Color color() {
         if (!Arrays.equals(low, high)) {

@@ -94,6 +94,11 @@ public sealed interface Paint {
         public double leastRatio() {
             return letters.leastRatio(ground);
         }
+
+        /** A contrast ratio that is never exceeded. */
+        public double greatestRatio() {
+            return letters.greatestRatio(ground);
+        }
     }
 
     /** @param canvas opaque, below all */

@@ -4,6 +4,7 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import javax.imageio.ImageIO;
@@ -214,25 +215,87 @@ public final class Pixels {
      * wholly clear has no colour. Empty where not every pixel was read, as of a large picture, or there are none to read, as in SVG.
      */
     public Optional<Veil> range() {
-        if (!whole) {
-            return Optional.empty();
-        }
-        float[] data = copies.get(0).data();
-        double[] low = {1, 1, 1};
-        double[] high = {0, 0, 0};
-        double thin = 1;
-        double dense = 0;
-        for (int i = 0; i < data.length; i += 4) {
-            double alpha = data[i + 3];
-            thin = Math.min(thin, alpha);
-            dense = Math.max(dense, alpha);
-            for (int c = 0; alpha > 0 && c < 3; c++) {
-                double v = Math.min(1, data[i + c] / alpha);
-                low[c] = Math.min(low[c], v);
-                high[c] = Math.max(high[c], v);
+        return blocks().map(b -> {
+            BitSet all = new BitSet();
+            all.set(0, b.across * b.down);
+            return b.range(all);
+        });
+    }
+
+    /** The same by parts of the picture; empty where {@link #range} is. */
+    public Optional<Blocks> blocks() {
+        return whole ? Optional.of(new Blocks(copies.get(0))) : Optional.empty();
+    }
+
+    /** Squares of pixels, each with the least and the greatest of its colours and alphas. */
+    public static final class Blocks {
+        private static final int SIDE = 16;
+
+        private final int across;
+        private final int down;
+        /** By block: least red, green, blue and alpha, then the greatest of each. */
+        private final float[] ends;
+
+        private Blocks(Copy copy) {
+            across = (copy.width() + SIDE - 1) / SIDE;
+            down = (copy.height() + SIDE - 1) / SIDE;
+            ends = new float[across * down * 8];
+            for (int i = 0; i < ends.length; i++) {
+                ends[i] = i % 8 < 4 ? 1 : 0;
+            }
+            float[] data = copy.data();
+            for (int y = 0; y < copy.height(); y++) {
+                for (int x = 0; x < copy.width(); x++) {
+                    int at = (y * copy.width() + x) * 4;
+                    int into = (y / SIDE * across + x / SIDE) * 8;
+                    float alpha = data[at + 3];
+                    include(into + 3, alpha);
+                    for (int c = 0; alpha > 0 && c < 3; c++) {
+                        include(into + c, Math.min(1, data[at + c] / alpha));
+                    }
+                }
             }
         }
-        return Optional.of(new Veil(dense == 0 ? ColorRange.ANY : new ColorRange(low, high), thin, dense));
+
+        private void include(int at, float value) {
+            ends[at] = Math.min(ends[at], value);
+            ends[at + 4] = Math.max(ends[at + 4], value);
+        }
+
+        /**
+         * Marks the blocks that a rectangle of the picture touches, in its pixels, and those that lie a pixel or a twentieth of its side
+         * beside it: what is drawn smaller takes in what is around.
+         */
+        public void touch(double left, double top, double right, double bottom, BitSet touched) {
+            double roomX = 2 + (right - left) / 20;
+            double roomY = 2 + (bottom - top) / 20;
+            for (int y = block(top - roomY, down); y <= block(bottom + roomY, down); y++) {
+                touched.set(y * across + block(left - roomX, across), y * across + block(right + roomX, across) + 1);
+            }
+        }
+
+        private static int block(double at, int count) {
+            return Math.max(0, Math.min(count - 1, (int) Math.floor(at / SIDE)));
+        }
+
+        /** Of the blocks that are marked. */
+        public Veil range(BitSet touched) {
+            double[] low = {1, 1, 1, 1};
+            double[] high = {0, 0, 0, 0};
+            touched.stream().forEach(block -> {
+                for (int c = 0; c < 4; c++) {
+                    low[c] = Math.min(low[c], ends[block * 8 + c]);
+                    high[c] = Math.max(high[c], ends[block * 8 + 4 + c]);
+                }
+            });
+            return new Veil(
+                    high[3] == 0
+                            ? ColorRange.ANY
+                            : new ColorRange(
+                                    new double[] {low[0], low[1], low[2]}, new double[] {high[0], high[1], high[2]}),
+                    low[3],
+                    high[3]);
+        }
     }
 
     /** Whether some pixel lets something through. */

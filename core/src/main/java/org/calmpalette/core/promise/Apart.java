@@ -62,7 +62,8 @@ final class Apart {
                         "",
                         "",
                         new AtomicInteger(1),
-                        new TreeSet<>()))
+                        new TreeSet<>(),
+                        List.of()))
                 .toList();
     }
 

@@ -13,6 +13,7 @@ import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.paint.Paint.Veil;
 import org.calmpalette.core.picture.Pixels;
 import org.calmpalette.core.render.Backdrop;
+import org.calmpalette.core.render.Behind;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.value.BackgroundLayer;
 import org.calmpalette.core.value.BackgroundLayer.Repeat;
@@ -42,15 +43,14 @@ final class Grounds {
             "background-origin",
             "background-attachment");
 
-    /** Either what lies there, or why that is not known. */
+    /**
+     * Either what lies there, or why that is not known.
+     *
+     * @param byPlace whether the boxes could tell more
+     */
     record Found(Ply under, String why, boolean byPlace) {
         static Found not(String why) {
             return new Found(null, why, false);
-        }
-
-        /** What the boxes would tell. */
-        private static Found notPlaced(String why) {
-            return new Found(null, why, true);
         }
     }
 
@@ -80,13 +80,16 @@ final class Grounds {
     /**
      * From the letters down to what hides all else, or to the canvas.
      *
-     * @param amid whether the text is known to lie inside of all that is painted around it, and nothing else there
+     * @param place of the text, where it is known to lie on what is around it and on nothing else; null where it is not
+     * @param closely whether of pictures and gradients only counts what lies behind the text, which takes long to find out
      */
-    Found under(Backdrop backdrop, boolean amid) {
+    Found under(Backdrop backdrop, Laid.Place place, boolean closely) {
+        boolean amid = place != null;
         List<Backdrop.Layer> layers = backdrop.layers();
         Ply inner = new Ply.Letters();
         List<Ply> between = new ArrayList<>();
         boolean floats = false;
+        boolean byPlace = false;
         boolean covered = false;
         for (int i = 0; i < layers.size(); i++) {
             Backdrop.Layer layer = layers.get(i);
@@ -97,7 +100,7 @@ final class Grounds {
             if (!why.isEmpty()) {
                 return Found.not(why);
             }
-            List<Ply> own = own(layer, style);
+            List<Ply> own = own(layer, style, closely ? place : null);
             if (layer.generated() != null) {
                 between.add(generated(layer, style, own));
                 continue;
@@ -105,34 +108,43 @@ final class Grounds {
             boolean boxless = style.is("display", "contents");
             boolean blank = boxless || style.is("visibility", "hidden");
             boolean paints = !blank && !own.stream().allMatch(Grounds::isClear);
-            if (floats && paints && !amid) {
-                return Found.notPlaced("it floats, and may leave the box behind it");
-            }
+            boolean adrift = floats && paints && !amid;
             floats |= !style.is("float", "none");
             List<Ply> all = new ArrayList<>(List.of(inner));
             all.addAll(between);
             between.clear();
+            if (adrift && !byPlace) {
+                byPlace = true;
+                all.add(new Ply.Range(Veil.ANYTHING, "what it may float over"));
+            }
             if (paints) {
-                own.stream().filter(p -> !isClear(p)).forEach(all::add);
-                covered |= hides(own.get(own.size() - 1));
+                List<Ply> painted = own.stream().filter(p -> !isClear(p)).toList();
+                boolean leaves = amid && place.leaves(layer.element());
+                if (leaves) {
+                    all.add(new Ply.Group(painted, 0, 1, "a box that it leaves in part"));
+                } else {
+                    all.addAll(painted);
+                    covered |= hides(own.get(own.size() - 1));
+                }
             }
             inner = boxless ? Ply.Group.of(all, 1) : faded(all, style, layer.opacity(), "an opacity that is chosen");
             // What hides all in a group that lets through hides nothing.
             covered &= !isGroup(style, layer);
             if (covered && !groupsAround(layers.subList(i + 1, layers.size()))) {
-                return new Found(inner, "", false);
+                return new Found(inner, "", byPlace);
             }
             if (mayMove(style) && !covered) {
                 return Found.not("a choice may move it over anything");
             }
-            if (layer.unknown() == Backdrop.Unknown.MOVED && !covered && !amid) {
-                return Found.notPlaced("it was moved, and may lie over anything");
+            if (layer.unknown() == Backdrop.Unknown.MOVED && !covered && !amid && !byPlace) {
+                byPlace = true;
+                inner = Ply.Group.of(List.of(inner, new Ply.Range(Veil.ANYTHING, "what it was moved over")), 1);
             }
         }
         if (isDark()) {
             return Found.not("a dark scheme lies behind it");
         }
-        return new Found(inner, "", false);
+        return new Found(inner, "", byPlace);
     }
 
     private boolean mayMove(ElementStyle style) {
@@ -208,17 +220,17 @@ final class Grounds {
     }
 
     /** The background of a box, the uppermost first, the colour last. */
-    private List<Ply> own(Backdrop.Layer layer, ElementStyle style) {
+    private List<Ply> own(Backdrop.Layer layer, ElementStyle style, Laid.Place place) {
         Optional<String> whole = ColorExpression.background(style, choices);
         if (whole.isPresent()) {
             return List.of(new Ply.Background(whole.get()));
         }
-        List<Ply> all = new ArrayList<>(images(layer, style));
+        List<Ply> all = new ArrayList<>(images(layer, style, place));
         all.add(new Ply.Plain(ColorExpression.of(style, "background-color", choices)));
         return all;
     }
 
-    private List<Ply> images(Backdrop.Layer layer, ElementStyle style) {
+    private List<Ply> images(Backdrop.Layer layer, ElementStyle style, Laid.Place place) {
         boolean follows = ColorExpression.follows(style, "background-image", choices);
         boolean laid = LAID.stream().anyMatch(l -> ColorExpression.follows(style, l, choices));
         boolean blended = layer.blends().stream().anyMatch(b -> b != BlendMode.NORMAL)
@@ -228,7 +240,17 @@ final class Grounds {
         }
         List<Ply> all = new ArrayList<>();
         if (!follows) {
-            layer.images().forEach(l -> all.add(image(l, l.image(), null, laid)));
+            List<BackgroundLayer> written = style.backgroundLayers().orElse(List.of());
+            for (BackgroundLayer l : layer.images()) {
+                Optional<Behind.Part> part = place == null || laid || layer.generated() != null
+                        ? Optional.empty()
+                        : place.behind(layer.element(), written.indexOf(l));
+                if (part.isEmpty()) {
+                    all.add(image(l, l.image(), null, laid));
+                } else if (part.get().isAnywhere()) {
+                    all.add(image(l.image(), part.get()));
+                }
+            }
             return all;
         }
         List<BackgroundLayer> now = style.backgroundLayers().orElse(List.of());
@@ -265,6 +287,18 @@ final class Grounds {
         return fills(layer, image) && !laid
                 ? all
                 : new Ply.Group(List.of(all), 0, 1, "something that may not fill its box");
+    }
+
+    /** What lies behind the text of a picture or gradient whose place is known. */
+    private static Ply image(Image image, Behind.Part part) {
+        Veil veil = image instanceof Image.Url
+                ? new Veil(
+                        part.veil().colors().wider(DECODED),
+                        Math.max(0, part.veil().thinnest() - DECODED),
+                        part.veil().densest())
+                : part.veil();
+        Ply all = new Ply.Range(veil, image instanceof Image.Url url ? "the picture " + url.address() : "a gradient");
+        return part.everywhere() ? all : new Ply.Group(List.of(all), 0, 1, "something that ends behind it");
     }
 
     private Veil picture(String path) {

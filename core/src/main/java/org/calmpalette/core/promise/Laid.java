@@ -1,5 +1,6 @@
 package org.calmpalette.core.promise;
 
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -7,6 +8,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Behind;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Ground;
 import org.calmpalette.core.render.Measures;
@@ -21,12 +23,14 @@ final class Laid {
     private final Measures measures;
     private final Scenes scenes;
     private final Ground ground;
+    private final Behind behind;
 
     private Laid(Rendered rendered, Gallery gallery, Page page, Measures measures) {
         this.page = page;
         this.measures = measures;
         this.scenes = new Scenes(rendered, page, measures);
         this.ground = new Ground(scenes, gallery, true);
+        this.behind = new Behind(scenes, gallery);
     }
 
     /** Empty where the page was not measured. */
@@ -34,36 +38,67 @@ final class Laid {
         return Optional.ofNullable(all.get(page.source().file())).map(m -> new Laid(rendered, gallery, page, m));
     }
 
+    /** Where a text stands at the widths of a stretch. */
+    final class Place {
+        private final int element;
+        private final int from;
+        private final int to;
+        /** What is painted around it and what it leaves in part. */
+        private final Set<Element> left;
+
+        private Place(int element, int from, int to, Set<Element> left) {
+            this.element = element;
+            this.from = from;
+            this.to = to;
+            this.left = left;
+        }
+
+        boolean leaves(Element around) {
+            return left.contains(around);
+        }
+
+        /** What of a picture or gradient of an element around it lies behind it; empty where that is not known. */
+        Optional<Behind.Part> behind(Element around, int layer) {
+            return behind.of(element, page.elements().indexOf(around), layer, from, Math.min(to, measures.to()));
+        }
+    }
+
     /**
-     * Whether a text lies inside of what is painted around it, and nothing else lies there, at every width of a stretch: boxes go in straight
-     * lines between the widths at which they turn, so those, and the middle between two of them, are looked at. What stays in the window
-     * while the page moves under it does not.
+     * Where a text stands, if nothing lies behind it but what is around it, at every width of a stretch: boxes go in straight lines between
+     * the widths at which they turn, so those, and the middle between two of them, are looked at. What stays in the window while the page
+     * moves under it stands nowhere.
      */
-    boolean isAmidItsBoxes(int element, int from, int to) {
+    Optional<Place> place(int element, int from, int to) {
         Element text = page.elements().get(element);
         Set<Integer> turns = new TreeSet<>(List.of(from, to));
         turns.addAll(turns(measures.lines().get(element)));
         for (Element a = text; a != null && a.parent() != null; a = a.parent()) {
             String position = scenes.styles(from).of(a).computed("position");
             if (position.equals("fixed") || position.equals("sticky")) {
-                return false;
+                return Optional.empty();
             }
             turns.addAll(turns(measures.boxes().get(page.elements().indexOf(a))));
         }
+        Set<Integer> looked = new TreeSet<>();
         Integer before = null;
         for (int width : turns) {
-            if (width < from || width > to) {
-                continue;
+            if (width >= from && width <= to) {
+                if (before != null) {
+                    looked.add((before + width) / 2);
+                }
+                looked.add(width);
+                before = width;
             }
-            if (before != null && width - before > 1 && !ground.isAmidItsBoxes(element, (before + width) / 2)) {
-                return false;
-            }
-            if (!ground.isAmidItsBoxes(element, width)) {
-                return false;
-            }
-            before = width;
         }
-        return true;
+        Set<Element> left = new HashSet<>();
+        for (int width : looked) {
+            Optional<Set<Element>> there = ground.leaves(element, width);
+            if (there.isEmpty()) {
+                return Optional.empty();
+            }
+            left.addAll(there.get());
+        }
+        return Optional.of(new Place(element, from, to, left));
     }
 
     private static Set<Integer> turns(Track track) {

@@ -318,6 +318,14 @@ final class Proof {
                     .leastRatio();
         }
 
+        /** A ratio that none of what may lie there gets above. */
+        private double most(Map<String, Color> chosen) {
+            Function<ColorExpression, Veil> colors =
+                    e -> Veil.of(e instanceof ColorExpression.Fixed f ? f.color() : color(key(e), chosen));
+            return Paint.seen(paint(under, colors), colors.apply(letters), ColorRange.WHITE)
+                    .greatestRatio();
+        }
+
         private Paint paint(Ply ply, Function<ColorExpression, Veil> colors) {
             if (ply instanceof Ply.Group g) {
                 return new Paint.Group(
@@ -478,7 +486,7 @@ final class Proof {
                 // What only layout could tell the cascade, but is known to fill its box, is as it was put together
                 // here.
                 Optional<Double> seen = look.at(chosen)
-                        .or(() -> under.unsure().isEmpty() ? Optional.of(t.ratio()) : Optional.empty())
+                        .or(() -> Optional.of(under.unsure().isEmpty() ? t.ratio() : most(t.chosen())))
                         .filter(r -> r < needed);
                 if (seen.isPresent()) {
                     return Optional.of(new Outcome(Answer.State.BROKEN, seen.get(), Optional.of(values), ""));

@@ -65,7 +65,8 @@ public final class Readable {
             String why,
             String pseudoClass,
             AtomicInteger parts,
-            Set<String> pages) {
+            Set<String> pages,
+            List<Stand> stands) {
         /** Of the text that asks, shortened; may be empty. */
         String words() {
             return Answer.brief(page.elements().get(element).textNodes().stream()
@@ -85,6 +86,9 @@ public final class Readable {
             return new Retrial(theme, this).outcome();
         }
     }
+
+    /** A text whose boxes may tell more than its colours do. */
+    record Stand(Seen seen, int element, Backdrop backdrop, ColorExpression letters) {}
 
     /** Widths at which pixels are looked at besides those at which a question is asked. */
     private static final List<Integer> LOOKED_AT = List.of(320, 390, 480, 600, 768, 900, 1200, 1440, 1920, 2560);
@@ -376,15 +380,13 @@ public final class Readable {
                 open(index, "other rules may hold where a choice changes parts or their order");
                 return;
             }
-            Backdrop backdrop = backdrops.of(e);
+            // What is wholly clear is asked about as it is once something shows it.
+            boolean clear = backdrops.of(e).isInvisible() && !followsAround(styles, e, "opacity");
+            Backdrop backdrop = clear ? backdrops.of(e).shown() : backdrops.of(e);
             ElementStyle style = styles.of(e);
             ColorExpression letters = ColorExpression.of(style, "color", choices);
             if (letters instanceof ColorExpression.Fixed f && f.color().alpha() == 0) {
                 // Letters that nobody is to see: a picture stands for them.
-                return;
-            }
-            if (backdrop.isInvisible() && !followsAround(styles, e, "opacity")) {
-                open(index, "it is wholly clear as made; what shows it is not read");
                 return;
             }
             boolean painted = isDeclared(style, "-webkit-text-fill-color", "currentcolor")
@@ -399,16 +401,30 @@ public final class Readable {
                     ? Grounds.Found.not("rules hold by the size of a box")
                     : followsAround(styles, e, "color-scheme")
                             ? Grounds.Found.not("the scheme follows a choice")
-                            : grounds.under(backdrop, false);
-            boolean placed = found.byPlace()
-                    && (state.isEmpty() || laidAsAtRest)
-                    && laid(page)
-                            .filter(l -> l.isAmidItsBoxes(index, width, last))
-                            .isPresent();
-            if (placed) {
-                found = grounds.under(backdrop, true);
+                            : grounds.under(backdrop, null, false);
+            Optional<Laid.Place> place = found.byPlace() ? place(index) : Optional.empty();
+            if (place.isPresent()) {
+                found = grounds.under(backdrop, place.get(), false);
             }
-            Readable.this.ask(page, index, width, band, needed(e), letters, found.under(), found.why(), state);
+            Asked a =
+                    Readable.this.ask(page, index, width, band, needed(e), letters, found.under(), found.why(), state);
+            if (found.under() != null && !found.under().unsure().isEmpty() && mayBeLaid(page)) {
+                a.stands.add(new Stand(this, index, backdrop, letters));
+            }
+        }
+
+        /** Where a text stands; known at rest, and in a state that moves no box. */
+        private Optional<Laid.Place> place(int index) {
+            return state.isEmpty() || laidAsAtRest
+                    ? laid(page).flatMap(l -> l.place(index, width, last))
+                    : Optional.empty();
+        }
+
+        /** What lies behind a text looked at closely, as far as it is known where it stands. */
+        private Grounds.Found closely(int index, Backdrop backdrop) {
+            return place(index)
+                    .map(p -> grounds.under(backdrop, p, true))
+                    .orElse(Grounds.Found.not("it is not known where it stands"));
         }
 
         private void open(int index, String why) {
@@ -485,7 +501,7 @@ public final class Readable {
         return false;
     }
 
-    private void ask(
+    private Asked ask(
             Page page,
             int element,
             int width,
@@ -525,9 +541,11 @@ public final class Readable {
                         why,
                         pseudoClass,
                         new AtomicInteger(),
-                        new TreeSet<>()));
+                        new TreeSet<>(),
+                        new ArrayList<>()));
         a.parts.incrementAndGet();
         a.pages.add(page.source().file());
+        return a;
     }
 
     /** A setting and all that it follows. */
@@ -542,6 +560,10 @@ public final class Readable {
             }
         }
         return all;
+    }
+
+    private boolean mayBeLaid(Page page) {
+        return measures.containsKey(page.source().file());
     }
 
     private Optional<Laid> laid(Page page) {
@@ -585,7 +607,9 @@ public final class Readable {
         Proof.Outcome decided = a.why.isEmpty()
                 ? proof.decide(a.letters, a.under, a.needed, a.band, chosen -> ratio(a, chosen))
                 : Proof.Outcome.unproven(a.why);
-        Proof.Outcome o = decided.state() == Answer.State.UNPROVEN ? inPixels(a, decided) : decided;
+        Proof.Outcome looked =
+                decided.state() == Answer.State.UNPROVEN && a.why.isEmpty() ? closely(a, decided) : decided;
+        Proof.Outcome o = looked.state() == Answer.State.UNPROVEN ? inPixels(a, looked) : looked;
         return new Answer(
                 Promise.READABLE,
                 a.page.source().file(),
@@ -605,6 +629,26 @@ public final class Readable {
                 null);
     }
 
+    /** What colours alone do not decide, by where each of the texts stands that ask it. */
+    private Proof.Outcome closely(Asked a, Proof.Outcome open) {
+        if (a.stands.size() < a.parts.get()) {
+            return open;
+        }
+        double worst = 21;
+        for (Stand s : a.stands) {
+            Grounds.Found found = s.seen.closely(s.element, s.backdrop);
+            if (found.under() == null) {
+                return open;
+            }
+            Proof.Outcome there = proof.decide(s.letters, found.under(), a.needed, a.band, chosen -> Optional.empty());
+            if (there.state() != Answer.State.KEPT) {
+                return there.state() == Answer.State.UNPROVEN ? there : open;
+            }
+            worst = Math.min(worst, there.worst());
+        }
+        return Proof.Outcome.kept(worst);
+    }
+
     /** The contrast of a text as the whole cascade has it with choices; empty if it is not known there. */
     private Optional<Double> ratio(Asked a, Map<String, org.calmpalette.core.setting.Chosen> chosen) {
         Rendered with = new Rendered(theme, chosen);
@@ -613,7 +657,8 @@ public final class Readable {
         Element holder = a.pseudoClass.isEmpty() ? null : holder(e, a.pseudoClass);
         States states = holder == null ? States.NONE : on(holder, STATES.get(a.pseudoClass));
         PageStyles styles = with.styles(page, Viewport.of(a.width, HEIGHT), states);
-        Backdrop backdrop = new Backdrop.Reader(styles, theme.files()::has).of(e);
+        Backdrop seen = new Backdrop.Reader(styles, theme.files()::has).of(e);
+        Backdrop backdrop = seen.isInvisible() ? seen.shown() : seen;
         Optional<Color> letters = styles.of(e).colorOf("color");
         // Of a gradient the best place is told: where the text stands on it, layout decides.
         return backdrop.unknown() == null

@@ -304,6 +304,24 @@ public record Backdrop(List<Layer> layers) {
         return layers.stream().anyMatch(l -> l.opacity() == 0);
     }
 
+    /** As it is once whatever is wholly clear is shown whole. */
+    public Backdrop shown() {
+        return new Backdrop(layers.stream()
+                .map(l -> l.opacity() > 0
+                        ? l
+                        : new Layer(
+                                l.element(),
+                                l.color(),
+                                l.images(),
+                                l.blends(),
+                                1,
+                                l.unknown(),
+                                l.moved(),
+                                l.generated(),
+                                l.beneath()))
+                .toList());
+    }
+
     /** The element whose paint is uppermost behind the text; the root if there is none. */
     public Element holder() {
         return layers.stream()

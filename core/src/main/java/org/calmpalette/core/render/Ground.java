@@ -3,9 +3,11 @@ package org.calmpalette.core.render;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.background.BoxGeometry;
 import org.calmpalette.core.background.BoxGeometry.Rectangle;
@@ -240,13 +242,27 @@ public final class Ground {
     }
 
     /**
-     * Whether the lines of a text lie inside of all that is painted around it, and nothing else lies there; also where it is not shown. False
-     * where that is not known.
+     * The elements around a text that paint something behind it and that its lines leave in part; none where all of it lies inside, or where
+     * it is not shown. Empty where that is not known, or something that is not around it lies there too.
      */
-    public boolean isAmidItsBoxes(int element, int width) {
+    public Optional<Set<Element>> leaves(int element, int width) {
         Stacked text = stacked(element, width);
-        return text.missing() == Missing.NOT_SHOWN
-                || text.missing() == null && text.stack().stream().allMatch(p -> p.hides(text.lines()));
+        if (text.missing() != null) {
+            return text.missing() == Missing.NOT_SHOWN ? Optional.of(Set.of()) : Optional.empty();
+        }
+        Set<Element> left = new HashSet<>();
+        for (Paint p : text.stack()) {
+            boolean paints = p.color()[3] > 0 || !p.layer().images().isEmpty();
+            if (paints && !p.hides(text.lines())) {
+                if (p.layer().generated() != null) {
+                    return Optional.empty();
+                }
+                left.add(p.layer().element());
+            }
+        }
+        return !left.isEmpty() && somethingElseLiesThere(element, text.lines(), text.stack(), width)
+                ? Optional.empty()
+                : Optional.of(left);
     }
 
     /** @param color of the text, or null for its own */
@@ -266,17 +282,22 @@ public final class Ground {
                 .orElse(Answer.of(Missing.NOT_SHOWN));
     }
 
-    private Stacked stacked(int element, int width) {
-        if (!scenes.measures().isSureAt(width)) {
-            return Stacked.not(Missing.NOT_MEASURED);
-        }
-        List<Rectangle> lines = scenes.measures().lines(element, width).stream()
+    /** The lines of a text as far as they are seen in the window. */
+    static List<Rectangle> lines(Scenes scenes, int element, int width) {
+        return scenes.measures().lines(element, width).stream()
                 .filter(l -> l.width() >= 1
                         && l.height() >= 1
                         && l.x() < width
                         && l.x() + l.width() > 0
                         && l.y() + l.height() > 0)
                 .toList();
+    }
+
+    private Stacked stacked(int element, int width) {
+        if (!scenes.measures().isSureAt(width)) {
+            return Stacked.not(Missing.NOT_MEASURED);
+        }
+        List<Rectangle> lines = lines(scenes, element, width);
         if (lines.isEmpty()) {
             return Stacked.not(Missing.NOT_SHOWN);
         }

@@ -208,9 +208,17 @@ public final class Scenes {
         if (!measures.isSureAt(width)) {
             return Optional.empty();
         }
+        return placed(element, layer, width, covers(element, width));
+    }
+
+    /** The same without what lies over it, which takes longest. */
+    Optional<Scene> uncovered(int element, BackgroundLayer layer, int width) {
+        return measures.isSureAt(width) ? placed(element, layer, width, List.of()) : Optional.empty();
+    }
+
+    private Optional<Scene> placed(int element, BackgroundLayer layer, int width, List<Rectangle> over) {
         boolean canvas = isCanvas(element, width);
         double high = measures.pageHeight(width);
-        List<Rectangle> over = covers(element, width);
         if (layer.attachment() == BackgroundLayer.Attachment.FIXED) {
             // It is placed in the window; before anybody scrolls that is the first screen of the page.
             return Optional.of(new Scene(

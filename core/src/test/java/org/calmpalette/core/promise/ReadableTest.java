@@ -115,9 +115,8 @@ class ReadableTest {
                 "main { background: linear-gradient(#fff, #fff) 50px 0 no-repeat, #111 } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
                 "main { background: linear-gradient(#fff, #fff) 0 0 / cover no-repeat, #111; background-position: 0 -9px } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
                 ":root { color-scheme: dark } | a dark scheme lies behind it",
-                "p { opacity: 0 } | it is wholly clear as made; what shows it is not read",
-                "p { position: absolute } | it was moved, and may lie over anything",
-                "main { background: #fff } p { float: left } | it floats, and may leave the box behind it",
+                "p { position: absolute } | what it was moved over lies behind it: it may be as light or as dark as the text",
+                "main { background: #fff } p { float: left } | what it may float over lies behind it: it may be as light or as dark as the text",
                 "p { color: color-mix(in srgb, var(--ink), red) } | a colour follows a choice: color-mix(in srgb, var(--ink), red)",
                 "p { text-shadow: 0 0 1px red } | a shadow or a fill of the letters takes part",
                 "main { background: #fff; background-clip: text } | what is around it paints nothing there",
@@ -131,6 +130,24 @@ class ReadableTest {
                 "p");
         assertThat(a.state()).as(a.toString()).isEqualTo(Answer.State.UNPROVEN);
         assertThat(a.why()).isEqualTo(why);
+    }
+
+    /** What covers, fades or hides does not have to be known to the last, where the answer is the same whatever it is. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                // Under the pointer, or by a script, it comes to be seen, and then it is what it says.
+                "p { opacity: 0; color: #333; background: #fff } | KEPT",
+                "p { opacity: 0; color: #bbb; background: #fff } main:hover p { opacity: 1 } | BROKEN",
+                // Nine tenths of black hide enough of anything; white on a middle grey fails over anything.
+                "p { position: absolute; background: rgb(0 0 0 / 90%); color: #fff } | KEPT",
+                "p { position: absolute; background: rgb(190 190 190 / 90%); color: #fff } | BROKEN",
+                "p { position: absolute; background: rgb(0 0 0 / 40%); color: #fff } | UNPROVEN",
+                "main { background: #fff } p { float: left; background: rgb(0 0 0 / 90%); color: #fff } | KEPT"
+            })
+    void theSameWhateverLiesThere(String css, Answer.State state) {
+        assertThat(first(theme(css, color("ink", "#000000", "")), "p").state()).isEqualTo(state);
     }
 
     /** A heading whose level is chosen is another element then; and what comes and goes beside a text changes which one is the first. */

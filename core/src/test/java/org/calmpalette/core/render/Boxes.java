@@ -3,7 +3,10 @@ package org.calmpalette.core.render;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.theme.Themes;
 
 /** A page of one stylesheet with boxes that a test gives: {@code html 1, head 2, link 3, body 4}, then what the body holds. */
@@ -21,6 +24,17 @@ final class Boxes {
                 css));
         files.addAll(List.of(more));
         theme = Theme.read(Themes.files(files.toArray(String[]::new)), "T");
+        canvas();
+    }
+
+    /** The same with a picture beside it. */
+    Boxes(String css, String body, String path, byte[] picture) {
+        Theme without = new Boxes(css, body).theme;
+        theme = Theme.read(ThemeFiles.overlaid(without.files(), new TreeMap<>(Map.of(path, picture))), "T");
+        canvas();
+    }
+
+    private void canvas() {
         box(1, "[320,0,0,320,1000],[2560,0,0,2560,1000]");
         box(4, "[320,0,0,320,1000],[2560,0,0,2560,1000]");
     }
