@@ -16,6 +16,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
@@ -444,6 +445,14 @@ public final class PageStyles {
         List<CascadedDeclaration> found = collect(prepared.unmet, element, pseudoElement);
         found.sort(CascadedDeclaration.STRENGTH.reversed());
         return found;
+    }
+
+    /** Whether a rule that holds by the size or style of a container selects an element, or a box of its content: layout decides whether it does. */
+    public boolean mayFollowAContainer(Element element) {
+        return Stream.of(Optional.<String>empty(), Optional.of("before"), Optional.of("after"))
+                .flatMap(p -> collect(prepared.unmet, element, p.orElse(null)).stream())
+                .anyMatch(a -> a.rule() != null
+                        && unmetConditions(a.rule()).stream().anyMatch(c -> c.kind() == Condition.Kind.CONTAINER));
     }
 
     List<Condition> unmetConditions(FlatRule rule) {

@@ -397,7 +397,7 @@ public final class Readable {
                 open(index, "a shadow or a fill of the letters takes part");
                 return;
             }
-            Grounds.Found found = containers
+            Grounds.Found found = containers && followsAContainer(e)
                     ? Grounds.Found.not("rules hold by the size of a box")
                     : followsAround(styles, e, "color-scheme")
                             ? Grounds.Found.not("the scheme follows a choice")
@@ -411,6 +411,15 @@ public final class Readable {
             if (found.under() != null && !found.under().unsure().isEmpty() && mayBeLaid(page)) {
                 a.stands.add(new Stand(this, index, backdrop, letters));
             }
+        }
+
+        private boolean followsAContainer(Element e) {
+            for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
+                if (styles.mayFollowAContainer(a)) {
+                    return true;
+                }
+            }
+            return false;
         }
 
         /** Where a text stands; known at rest, and in a state that moves no box. */

@@ -142,7 +142,7 @@ public class PagePartsTest {
         return OWN;
     }
 
-    private static Theme theme(Site site) {
+    static Theme theme(Site site) {
         return Theme.read(
                 Themes.files(
                         "index.html",
@@ -154,7 +154,7 @@ public class PagePartsTest {
                 "T");
     }
 
-    private static Measures measures(Site site) {
+    static Measures measures(Site site) {
         return Measures.read(
                 "measures", Answers.read("parts").to(site.question()).get(0).getBytes(StandardCharsets.UTF_8));
     }
