@@ -101,6 +101,7 @@ final class CheckCommand implements Callable<Integer> {
         one.put("page", a.page());
         one.put("words", a.words());
         one.put("pseudoClass", a.pseudoClass());
+        one.put("scheme", a.dark() ? "dark" : "light");
         one.put("parts", a.parts());
         one.put("state", a.state().name().toLowerCase(Locale.ROOT));
         one.put("worst", !counted || a.state() == Answer.State.UNPROVEN ? null : a.worst());
@@ -126,7 +127,7 @@ final class CheckCommand implements Callable<Integer> {
                     a.isWaived() ? "waived" : a.state().name().toLowerCase(Locale.ROOT),
                     a.promise().key(),
                     a.page().isEmpty() ? "" : a.page() + "  ",
-                    a.selector(),
+                    a.selector() + (a.dark() ? " (dark scheme)" : ""),
                     a.words());
             if (!a.inWords().isEmpty()) {
                 out.printf("          %s%n", a.inWords());

@@ -201,6 +201,8 @@ record PromiseRows(List<Group> groups, int left) {
                     case "visited" -> "visited";
                     default -> "";
                 };
-        return band == null ? "" : band.label() + (state.isEmpty() ? "" : ", " + state);
+        return band == null
+                ? ""
+                : band.label() + (state.isEmpty() ? "" : ", " + state) + (a.dark() ? ", dark scheme" : "");
     }
 }

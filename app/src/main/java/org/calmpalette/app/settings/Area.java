@@ -65,7 +65,8 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
                     case "active" -> " (pressed)";
                     case "focus" -> " (in focus)";
                     default -> " (" + m.pseudoClass() + ")";
-                };
+                }
+                + (m.dark() ? " in the dark scheme" : "");
     }
 
     private static boolean isAllowed(Setting setting, Effective now, Color c) {

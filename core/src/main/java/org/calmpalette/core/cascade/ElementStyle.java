@@ -433,10 +433,10 @@ public final class ElementStyle {
                 .orElse(Double.NaN);
     }
 
-    boolean isDark() {
+    /** Whether the used colour scheme is dark: what the visitor prefers, where it is offered (CSS Color Adjustment 1, section 2.1). */
+    public boolean isDark() {
         String scheme = computed("color-scheme");
-        // The visitor's scheme is light here, so dark is used only where nothing else is offered.
-        return scheme.contains("dark") && !scheme.contains("light");
+        return scheme.contains("dark") && (page.window().dark() || !scheme.contains("light"));
     }
 
     Color currentColor() {

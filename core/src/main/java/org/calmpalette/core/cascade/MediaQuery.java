@@ -237,7 +237,7 @@ public final class MediaQuery {
                     case "orientation" -> window.height() >= window.width() ? "portrait" : "landscape";
                     case "hover", "any-hover" -> "hover";
                     case "pointer", "any-pointer" -> "fine";
-                    case "prefers-color-scheme" -> "light";
+                    case "prefers-color-scheme" -> window.dark() ? "dark" : "light";
                     case "prefers-reduced-motion" -> window.lessMotion() ? "reduce" : "no-preference";
                     case "prefers-reduced-transparency", "prefers-contrast", "prefers-reduced-data" -> "no-preference";
                     case "forced-colors" -> "none";

@@ -23,6 +23,7 @@ import org.jsoup.nodes.Element;
  * @param words its first words, or what it is called
  * @param width at which it is asked, CSS px; the others are asked with it
  * @param pseudoClass of the part, or of what can be in that state around it: empty at rest, else hover, focus, active or visited
+ * @param dark whether it is met by visitors alone who prefer a dark colour scheme
  * @param parts how many parts are concerned, over all pages, widths and states
  * @param pages on which they are
  * @param needed readable: the contrast ratio of WCAG 2.2, 1.4.3, 4.5 or 3; apart: the one that is promised; else 0
@@ -40,6 +41,7 @@ public record Answer(
         String words,
         int width,
         String pseudoClass,
+        boolean dark,
         int parts,
         Set<String> pages,
         double needed,
@@ -87,6 +89,7 @@ public record Answer(
                 words,
                 width,
                 pseudoClass,
+                dark,
                 manyParts,
                 allPages,
                 needed,
@@ -134,6 +137,7 @@ public record Answer(
                 s.words(),
                 s.width(),
                 "",
+                false,
                 1,
                 s.page().isEmpty() ? Set.of() : Set.of(s.page()),
                 0,
@@ -165,6 +169,7 @@ public record Answer(
                 + " "
                 + selector
                 + (pseudoClass.isEmpty() ? "" : ":" + pseudoClass)
+                + (dark ? " in the dark" : "")
                 + (width == 0 ? "" : " at " + width);
     }
 
@@ -183,7 +188,8 @@ public record Answer(
             case BROKEN ->
                 isContrast()
                         ? number(worst) + " to 1" + (width == 0 ? "" : " at " + width + " px")
-                                + (pseudoClass.isEmpty() ? "" : ", " + IN_STATE.get(pseudoClass)) + ", "
+                                + (pseudoClass.isEmpty() ? "" : ", " + IN_STATE.get(pseudoClass))
+                                + (dark ? ", in the dark scheme" : "") + ", "
                                 + plain(needed) + " is needed, " + with
                         : why + (values().isEmpty() ? "" : " So it is " + with + ".");
         };

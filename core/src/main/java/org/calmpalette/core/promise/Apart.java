@@ -61,6 +61,7 @@ final class Apart {
                         Ply.Group.of(List.of(new Ply.Letters(), new Ply.Plain(chosen(theme, between.other()))), 1),
                         "",
                         "",
+                        false,
                         new AtomicInteger(1),
                         new TreeSet<>(),
                         List.of()))
@@ -104,6 +105,7 @@ final class Apart {
                 words,
                 0,
                 "",
+                false,
                 1,
                 Set.of(),
                 a.needed(),

@@ -9,7 +9,9 @@ import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.color.BlendMode;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.paint.ColorRange;
 import org.calmpalette.core.paint.Paint.Veil;
 import org.calmpalette.core.picture.Pixels;
 import org.calmpalette.core.render.Backdrop;
@@ -19,6 +21,7 @@ import org.calmpalette.core.value.BackgroundLayer;
 import org.calmpalette.core.value.BackgroundLayer.Repeat;
 import org.calmpalette.core.value.Image;
 import org.calmpalette.core.value.Lengths;
+import org.jsoup.nodes.Element;
 
 /**
  * What lies behind the texts of a page in one window, still holding what choices go to: colours as they are read, gradients by their
@@ -141,21 +144,26 @@ final class Grounds {
                 inner = Ply.Group.of(List.of(inner, new Ply.Range(Veil.ANYTHING, "what it was moved over")), 1);
             }
         }
-        if (isDark()) {
-            return Found.not("a dark scheme lies behind it");
-        }
-        return new Found(inner, "", byPlace);
+        return new Found(
+                isDark(styles)
+                        ? Ply.Group.of(List.of(inner, new Ply.Range(DARK_CANVAS, "the dark canvas of a browser")), 1)
+                        : inner,
+                "",
+                byPlace);
     }
 
     private boolean mayMove(ElementStyle style) {
         return PLACED.stream().anyMatch(l -> ColorExpression.follows(style, l, choices));
     }
 
-    /** Whether the canvas may be another one than white. */
-    private boolean isDark() {
-        return Stream.of("html", "body")
-                .flatMap(t -> styles.page().document().select(t).stream().limit(1))
-                .anyMatch(e -> styles.of(e).computed("color-scheme").contains("dark"));
+    /** Greys that browsers paint a dark canvas in: #121212 Chromium, #1e1e1e WebKit, #1c1b22 Gecko (from memory), and some room. */
+    private static final Veil DARK_CANVAS =
+            new Veil(ColorRange.of(Color.rgb(0, 0, 0)).and(ColorRange.of(Color.rgb(0.18, 0.18, 0.18))), 1, 1);
+
+    /** Whether the canvas is a dark one where nothing paints it: the root's colour scheme decides (CSS Color Adjustment 1, section 2.2). */
+    static boolean isDark(PageStyles styles) {
+        Element root = styles.page().document().selectFirst("html");
+        return root != null && styles.of(root).isDark();
     }
 
     private static boolean isClear(Ply p) {

@@ -64,6 +64,7 @@ public final class Readable {
             Ply under,
             String why,
             String pseudoClass,
+            boolean dark,
             AtomicInteger parts,
             Set<String> pages,
             List<Stand> stands) {
@@ -100,11 +101,17 @@ public final class Readable {
     private final ColorExpression.Choices choices;
     private final Map<List<Object>, Asked> asked = new LinkedHashMap<>();
     private final boolean containers;
+    /** Whether visitors who prefer a dark scheme may see other colours. */
+    private final boolean dark;
+
     private final Gallery gallery;
     private final Proof proof;
     private final Map<String, Veil> pictures = new HashMap<>();
     /** States that some stylesheet looks at. */
     private final Set<String> states = new TreeSet<>();
+
+    private static final Pattern DARK =
+            Pattern.compile("prefers-color-scheme|color-scheme\\s*:[^;}]*dark", Pattern.CASE_INSENSITIVE);
 
     private final boolean byPlace;
 
@@ -127,6 +134,8 @@ public final class Readable {
         });
         byPlace = theme.sheets().stream()
                 .anyMatch(s -> BY_PLACE.matcher(s.file().text()).find());
+        dark = theme.sheets().stream()
+                .anyMatch(s -> DARK.matcher(s.file().text()).find());
         // What holds by the size of a box is known by layout alone.
         containers = theme.sheets().stream().anyMatch(s -> s.file().text().contains("@container"));
         choices = new ColorExpression.Choices(colors, others, Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
@@ -195,7 +204,9 @@ public final class Readable {
         }
         readable.page(page);
         return readable.asked.values().stream()
-                .filter(a -> a.element == answer.element() && a.pseudoClass.equals(answer.pseudoClass()))
+                .filter(a -> a.element == answer.element()
+                        && a.pseudoClass.equals(answer.pseudoClass())
+                        && a.dark == answer.dark())
                 .filter(a -> a.why.isEmpty())
                 .min(java.util.Comparator.comparingInt(a -> Math.abs(a.width - answer.width())));
     }
@@ -228,18 +239,22 @@ public final class Readable {
     private void page(Page page) {
         List<Integer> widths = widths();
         for (int i = 0; i < widths.size(); i++) {
-            texts(page, widths.get(i), i + 1 < widths.size() ? widths.get(i + 1) - 1 : TO);
+            int last = i + 1 < widths.size() ? widths.get(i + 1) - 1 : TO;
+            texts(page, widths.get(i), last, false);
+            if (dark) {
+                texts(page, widths.get(i), last, true);
+            }
         }
     }
 
     /** @param last width at which the same rules hold */
-    private void texts(Page page, int width, int last) {
-        Seen rest = new Seen(page, width, last, States.NONE, "");
+    private void texts(Page page, int width, int last, boolean inTheDark) {
+        Seen rest = new Seen(page, width, last, States.NONE, "", inTheDark);
         Map<String, PageStyles> inState = new LinkedHashMap<>();
         STATES.forEach((state, pseudoClasses) -> {
             if (states.contains(state)) {
                 inState.put(
-                        state, rendered.styles(page, Viewport.of(width, HEIGHT), (e, s) -> pseudoClasses.contains(s)));
+                        state, rendered.styles(page, window(width, inTheDark), (e, s) -> pseudoClasses.contains(s)));
             }
         });
         List<Element> all = page.elements();
@@ -252,12 +267,17 @@ public final class Readable {
             for (Map.Entry<String, PageStyles> s : inState.entrySet()) {
                 Element holder = holder(e, s.getKey());
                 if (holder != null && isDecidedOtherwise(e, s.getValue(), rest.styles)) {
-                    Seen then = new Seen(page, width, last, on(holder, STATES.get(s.getKey())), s.getKey());
+                    Seen then = new Seen(page, width, last, on(holder, STATES.get(s.getKey())), s.getKey(), inTheDark);
                     then.laidAsAtRest = isLaidAs(e, then.styles, rest.styles);
                     then.ask(i, e);
                 }
             }
         }
+    }
+
+    private static Viewport window(int width, boolean inTheDark) {
+        Viewport light = Viewport.of(width, HEIGHT);
+        return inTheDark ? light.inTheDark() : light;
     }
 
     private static boolean isText(Element e) {
@@ -355,16 +375,18 @@ public final class Readable {
         private final PageStyles styles;
         private final Backdrop.Reader backdrops;
         private final Grounds grounds;
+        private final boolean inTheDark;
         private boolean laidAsAtRest;
 
-        Seen(Page page, int width, int last, States states, String state) {
+        Seen(Page page, int width, int last, States states, String state, boolean inTheDark) {
+            this.inTheDark = inTheDark;
             this.page = page;
             this.width = width;
             this.last = last;
             this.states = states;
             this.state = state;
             band = theme.palette().bands().at(width);
-            styles = rendered.styles(page, Viewport.of(width, HEIGHT), states);
+            styles = rendered.styles(page, window(width, inTheDark), states);
             backdrops = new Backdrop.Reader(styles, theme.files()::has);
             grounds = new Grounds(styles, choices, gallery, pictures, Readable.this::isOpaque);
         }
@@ -406,8 +428,8 @@ public final class Readable {
             if (place.isPresent()) {
                 found = grounds.under(backdrop, place.get(), false);
             }
-            Asked a =
-                    Readable.this.ask(page, index, width, band, needed(e), letters, found.under(), found.why(), state);
+            Asked a = Readable.this.ask(
+                    page, index, width, band, needed(e), letters, found.under(), found.why(), state, inTheDark);
             if (found.under() != null && !found.under().unsure().isEmpty() && mayBeLaid(page)) {
                 a.stands.add(new Stand(this, index, backdrop, letters));
             }
@@ -422,9 +444,9 @@ public final class Readable {
             return false;
         }
 
-        /** Where a text stands; known at rest, and in a state that moves no box. */
+        /** Where a text stands; known at rest, and in a state that moves no box, in the light scheme in which pages are measured. */
         private Optional<Laid.Place> place(int index) {
-            return state.isEmpty() || laidAsAtRest
+            return !inTheDark && (state.isEmpty() || laidAsAtRest)
                     ? laid(page).flatMap(l -> l.place(index, width, last))
                     : Optional.empty();
         }
@@ -437,7 +459,7 @@ public final class Readable {
         }
 
         private void open(int index, String why) {
-            Readable.this.ask(page, index, width, band, 4.5, null, null, why, state);
+            Readable.this.ask(page, index, width, band, 4.5, null, null, why, state, inTheDark);
         }
 
         private boolean isDeclared(ElementStyle style, String longhand, String without) {
@@ -451,7 +473,7 @@ public final class Readable {
             if (needed < 4.5 && last > width) {
                 // A size may follow the window's width.
                 needed = Math.max(
-                        needed, Readable.this.needed(rendered.styles(page, Viewport.of(last, HEIGHT), states), e));
+                        needed, Readable.this.needed(rendered.styles(page, window(last, inTheDark), states), e));
             }
             return needed;
         }
@@ -519,10 +541,11 @@ public final class Readable {
             ColorExpression letters,
             Ply under,
             String why,
-            String pseudoClass) {
+            String pseudoClass,
+            boolean inTheDark) {
         List<Object> key = new ArrayList<>(List.of(String.valueOf(letters), String.valueOf(under), needed, why));
         if (!why.isEmpty()) {
-            key.add(page.source().file() + " " + element);
+            key.add(page.source().file() + " " + element + " " + inTheDark);
         } else {
             // The same question in two bands, unless the settings are made otherwise in one of them.
             Stream.concat(
@@ -549,6 +572,7 @@ public final class Readable {
                         under,
                         why,
                         pseudoClass,
+                        inTheDark,
                         new AtomicInteger(),
                         new TreeSet<>(),
                         new ArrayList<>()));
@@ -582,7 +606,7 @@ public final class Readable {
     /** What is not proved may be seen to be broken as made, in the pixels of a page that was measured. */
     private Proof.Outcome inPixels(Asked a, Proof.Outcome open) {
         // Letters with a shadow, or that are not shown, look otherwise than their pixels and their ground say.
-        Optional<Laid> page = a.pseudoClass.isEmpty() && a.letters != null ? laid(a.page) : Optional.empty();
+        Optional<Laid> page = a.pseudoClass.isEmpty() && !a.dark && a.letters != null ? laid(a.page) : Optional.empty();
         if (page.isEmpty()) {
             return open;
         }
@@ -627,6 +651,7 @@ public final class Readable {
                 a.words(),
                 o.width() == 0 ? a.width : o.width(),
                 a.pseudoClass,
+                a.dark,
                 a.parts.get(),
                 a.pages,
                 a.needed,
@@ -665,7 +690,11 @@ public final class Readable {
         Element e = page.elements().get(a.element);
         Element holder = a.pseudoClass.isEmpty() ? null : holder(e, a.pseudoClass);
         States states = holder == null ? States.NONE : on(holder, STATES.get(a.pseudoClass));
-        PageStyles styles = with.styles(page, Viewport.of(a.width, HEIGHT), states);
+        PageStyles styles = with.styles(page, window(a.width, a.dark), states);
+        if (Grounds.isDark(styles)) {
+            // The cascade takes a white canvas.
+            return Optional.empty();
+        }
         Backdrop seen = new Backdrop.Reader(styles, theme.files()::has).of(e);
         Backdrop backdrop = seen.isInvisible() ? seen.shown() : seen;
         Optional<Color> letters = styles.of(e).colorOf("color");

@@ -83,11 +83,13 @@ public final class SafeArea {
      * @param words of the text, shortened; may be empty
      * @param page path of the page
      * @param pseudoClass the state it is in, such as hover; empty at rest
+     * @param dark whether visitors alone meet it who prefer a dark scheme
      * @param width of a window in px in which it is so
      * @param ratio contrast that is kept, 1 to 21; 0 if it cannot be told
      * @param needed by WCAG 2.2, 1.4.3
      */
-    public record Met(String words, String page, String pseudoClass, int width, double ratio, double needed) {}
+    public record Met(
+            String words, String page, String pseudoClass, boolean dark, int width, double ratio, double needed) {}
 
     /** One text, with the luminances that keep it where they alone count; else null. */
     private record Text(Readable.Asked asked, List<double[]> luminances) {}
@@ -195,7 +197,7 @@ public final class SafeArea {
     }
 
     private static Met met(Readable.Asked a, double ratio) {
-        return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.width(), ratio, a.needed());
+        return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.dark(), a.width(), ratio, a.needed());
     }
 
     /** Whether something that may be chosen today, of this setting or of others, makes a text hard to read that limits can keep. */

@@ -114,7 +114,6 @@ class ReadableTest {
                 "main { background: linear-gradient(#fff, #fff) 0 0 / 9px no-repeat, #111 } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
                 "main { background: linear-gradient(#fff, #fff) 50px 0 no-repeat, #111 } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
                 "main { background: linear-gradient(#fff, #fff) 0 0 / cover no-repeat, #111; background-position: 0 -9px } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
-                ":root { color-scheme: dark } | a dark scheme lies behind it",
                 "p { position: absolute } | what it was moved over lies behind it: it may be as light or as dark as the text",
                 "main { background: #fff } p { float: left } | what it may float over lies behind it: it may be as light or as dark as the text",
                 "p { color: color-mix(in srgb, var(--ink), red) } | a colour follows a choice: color-mix(in srgb, var(--ink), red)",
@@ -148,6 +147,30 @@ class ReadableTest {
             })
     void theSameWhateverLiesThere(String css, Answer.State state) {
         assertThat(first(theme(css, color("ink", "#000000", "")), "p").state()).isEqualTo(state);
+    }
+
+    /** Who prefers a dark scheme sees other colours, and a dark canvas where the page allows it. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                ":root { color-scheme: dark } p { color: #333 } | BROKEN | ",
+                "@media (prefers-color-scheme: dark) { p { color: #eee } } | KEPT | BROKEN",
+                ":root { color-scheme: light dark } @media (prefers-color-scheme: dark) { p { color: #eee } } | KEPT | KEPT",
+                ":root { color-scheme: light dark } | KEPT | KEPT",
+                ":root { color-scheme: light dark } p { color: light-dark(#333, #444) } | KEPT | BROKEN",
+                ":root { color-scheme: light dark } p { color: light-dark(#333, #444); background: #fff } | KEPT | KEPT",
+                "@media (prefers-color-scheme: light) { p { color: #eee } } | BROKEN | KEPT",
+            })
+    void theDarkSchemeIsLookedAtToo(String css, Answer.State light, Answer.State dark) {
+        List<Answer> all = Readable.of(theme(css, color("ink", "#000000", ""))).stream()
+                .filter(a -> a.words().equals("Two"))
+                .toList();
+        assertThat(all).filteredOn(a -> !a.dark()).extracting(Answer::state).containsExactly(light);
+        assertThat(all)
+                .filteredOn(Answer::dark)
+                .extracting(Answer::state)
+                .isEqualTo(dark == null ? List.of() : List.of(dark));
     }
 
     /** A heading whose level is chosen is another element then; and what comes and goes beside a text changes which one is the first. */
