@@ -212,8 +212,10 @@ public class BackgroundsTest {
         if (a == null) {
             return !painted;
         }
-        // Chromium keeps lengths in 64ths of a pixel, which adds up from tile to tile.
-        double reach = 1 + Math.abs(Math.floor((point - a.at()) / a.step())) / 64;
+        // Chromium keeps lengths in 64ths of a pixel, that of a tile and that of the gap beside it, which adds up from
+        // tile to tile.
+        double lengths = a.step() > a.tile() ? 2 : 1;
+        double reach = 1 + lengths * Math.abs(Math.floor((point - a.at()) / a.step())) / 64;
         double before = a.at(point - reach);
         double here = a.at(point);
         double after = a.at(point + reach);
@@ -231,8 +233,8 @@ public class BackgroundsTest {
      * repeats its tiles run away from ours, and where one side is rounded the other follows by another ratio.
      */
     private static boolean isSnapped(Case c, boolean repeats, BackgroundLayer.Repeat other) {
-        return (repeats || other == BackgroundLayer.Repeat.ROUND)
-                && (c.style().contains("size:cover") || c.style().contains("size:contain"));
+        return repeats && (c.style().contains("size:cover") || c.style().contains("size:contain"))
+                || other == BackgroundLayer.Repeat.ROUND && c.style().contains("size:contain");
     }
 
     /** Whether one tile more or less would fit if the picture were a 64th smaller, in which units Chromium counts. */
