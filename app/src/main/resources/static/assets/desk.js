@@ -165,7 +165,10 @@ function follow(now) {
     soon = setTimeout(async () => {
       const trial = await asking.ask(now.closest("form"));
       if (trial) await tried(now, trial);
-      if (trial && behind && !trial.refusal) judged(now, await behind.ask(now.closest("form")));
+      if (!trial || !behind || trial.refusal) return;
+      const said = await behind.ask(now.closest("form"));
+      judged(now, said);
+      if (said?.state === "breaks") await behind.shade(now.closest("form"), now.querySelector("[data-judged]"));
     }, 90);
   };
   now.addEventListener("input", (event) => {

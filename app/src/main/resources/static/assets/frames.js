@@ -282,6 +282,26 @@ export class Behind {
     const others = answer.unknown === 1 ? "one text" : `${answer.unknown} texts`;
     return { ...said, long: said.long + (answer.worst && answer.unknown ? ` Of ${others} it cannot be told.` : "") };
   }
+
+  // What is hard to read may need no more than a stronger shade: the weakest one that is enough is offered, and set by one press.
+  async shade(form, line) {
+    const field = form.querySelector("[name='v.strength']");
+    if (!field) return;
+    const { root, windows } = this.frames;
+    const answer = await this.asking.ask(form, { page: root.dataset.page, width: windows[windows.length - 1].dataset.width, least: true });
+    if (!answer?.shade || !line.isConnected) return;
+    const take = document.createElement("button");
+    take.type = "button";
+    take.className = "plain link";
+    take.dataset.shade = answer.shade;
+    take.textContent = `Read well with a shade of ${answer.shade} %`;
+    take.addEventListener("click", () => {
+      field.value = answer.shade;
+      for (const type of ["input", "change"]) field.dispatchEvent(new Event(type, { bubbles: true }));
+      field.focus();
+    });
+    line.append(" ", take);
+  }
 }
 
 // What is said beside a choice.

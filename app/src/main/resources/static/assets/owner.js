@@ -44,7 +44,9 @@ async function attempt(form, reveal = false) {
   }
   if (!q.dataset.behind) return judge(q, trial, line);
   if (!behind.has(form)) behind.set(form, new Behind(q.dataset.behind, frames));
-  say(line, plainWords(await behind.get(form).ask(form)));
+  const said = plainWords(await behind.get(form).ask(form));
+  say(line, said);
+  if (said?.state === "breaks") await behind.get(form).shade(form, line);
 }
 
 // What it means, and the numbers behind a tap.

@@ -154,6 +154,13 @@ class BackgroundEditorTest {
         page.waitForSelector("[data-judged].state-kept >> text=reads at ");
         page.fill("[name='v.strength']", "0");
         page.waitForSelector("[data-judged].state-breaks >> text=is hard to read: ");
+        // One press sets the weakest shade that is enough; a step less is not.
+        page.click("[data-judged] [data-shade]");
+        page.waitForSelector("[data-judged].state-kept >> text=reads at ");
+        int enough = Integer.parseInt(page.inputValue("[name='v.strength']"));
+        assertThat(enough).isBetween(1, 60);
+        page.fill("[name='v.strength']", String.valueOf(enough - 1));
+        page.waitForSelector("[data-judged].state-breaks >> text=is hard to read: ");
         Page other = running.maker();
         other.navigate(page.url());
         assertThat(other.inputValue("[name='v.strength']"))

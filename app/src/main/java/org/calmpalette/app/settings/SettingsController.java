@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.themes.OpenTheme;
@@ -26,6 +28,7 @@ import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Mend;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.render.TextsOn;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
@@ -297,6 +300,7 @@ class SettingsController {
             @PathVariable long id,
             @RequestParam String page,
             @RequestParam(defaultValue = "1440") int width,
+            @RequestParam(defaultValue = "false") boolean least,
             @AuthenticationPrincipal SignedIn me,
             HttpServletRequest request) {
         OpenTheme open = themes.open(id, me);
@@ -305,13 +309,20 @@ class SettingsController {
         if (before == null) {
             return Behind.UNKNOWN;
         }
-        Palette after = open.theme()
-                .palette()
-                .replacing(
-                        form.setting(open.theme().palette(), before).readAs(before),
-                        form.place(open.theme().palette()));
-        return Behind.of(themes.textsOn(
-                id, open.read(), new Rendered(open.theme().with(after)), painted(open, before), page, width));
+        Setting tried = form.setting(open.theme().palette(), before).readAs(before);
+        Function<Setting, Optional<TextsOn>> seen = s -> themes.textsOn(
+                id,
+                open.read(),
+                new Rendered(open.theme()
+                        .with(open.theme()
+                                .palette()
+                                .replacing(s, form.place(open.theme().palette())))),
+                painted(open, before),
+                page,
+                width);
+        return tried.given() instanceof Given.Fixed f && tried.bands().isEmpty()
+                ? Behind.of(tried.kind(), f.value(), least, v -> seen.apply(tried.withGiven(new Given.Fixed(v))))
+                : Behind.of(tried.kind(), null, false, v -> seen.apply(tried));
     }
 
     /** The colours that are safe whatever else is chosen. */

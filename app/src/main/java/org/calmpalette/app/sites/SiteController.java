@@ -504,13 +504,19 @@ class SiteController {
             @RequestParam(defaultValue = "") String band,
             @RequestParam String page,
             @RequestParam(defaultValue = "1440") int width,
+            @RequestParam(defaultValue = "false") boolean least,
             @AuthenticationPrincipal SignedIn me,
             HttpServletRequest request) {
         SiteService.OpenSite open = sites.open(slug, me);
         Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
         Value value = setting.kind().read(new Fields(request.getParameterMap()).of("v"));
-        Map<String, Chosen> after = SiteService.with(open.theme(), open.draft().choices(), setting, band, value);
-        return Behind.of(sites.textsOn(open, after, setting, page, width));
+        Map<String, Chosen> before = open.draft().choices();
+        return Behind.of(
+                setting.kind(),
+                value,
+                least,
+                v -> sites.textsOn(
+                        open, SiteService.with(open.theme(), before, setting, band, v), setting, page, width));
     }
 
     /** The values if a setting were something else, allowed or not. */

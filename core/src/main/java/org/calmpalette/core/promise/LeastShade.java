@@ -1,0 +1,70 @@
+package org.calmpalette.core.promise;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import org.calmpalette.core.Budget;
+import org.calmpalette.core.render.TextsOn;
+import org.calmpalette.core.setting.BackgroundKind;
+import org.calmpalette.core.setting.NumberKind;
+import org.calmpalette.core.setting.Range;
+import org.calmpalette.core.setting.Value;
+
+/** How strong a shade has to lie over a picture for the texts on it to be read; never a value that was not looked at. */
+public final class LeastShade {
+    private LeastShade() {}
+
+    /**
+     * The value with the weakest shade, among those that are allowed and stronger than the one it has, with which all texts that are known
+     * have their contrast. What is stronger than one that is enough is taken to be enough.
+     *
+     * @param seen how the texts read with a value; empty where it is not known
+     * @return empty where no shade is enough, where none may be chosen, or where nothing needs one
+     */
+    public static Optional<Value.Parts> of(
+            BackgroundKind kind, Value.Parts now, Function<Value.Parts, Optional<TextsOn>> seen) {
+        boolean chosen = !kind.parts().fixed().containsKey("strength");
+        if (!chosen || now.text("picture").isEmpty() || isEnough(seen.apply(now))) {
+            return Optional.empty();
+        }
+        List<BigDecimal> stronger =
+                stronger(((NumberKind) kind.parts().kinds().get("strength")).range(), now.number("strength"));
+        int low = -1;
+        int high = stronger.size() - 1;
+        if (high < 0 || !isEnough(seen.apply(with(now, stronger.get(high))))) {
+            return Optional.empty();
+        }
+        while (high - low > 1) {
+            Budget.step();
+            int middle = (low + high) / 2;
+            if (isEnough(seen.apply(with(now, stronger.get(middle))))) {
+                high = middle;
+            } else {
+                low = middle;
+            }
+        }
+        return Optional.of(with(now, stronger.get(high)));
+    }
+
+    private static Value.Parts with(Value.Parts now, BigDecimal strength) {
+        return now.with("strength", new Value.Number(strength));
+    }
+
+    /** Strengths in percent above the one there is, as many as are told apart. */
+    private static List<BigDecimal> stronger(Range range, BigDecimal now) {
+        BigDecimal step = range.step() == null ? BigDecimal.ONE : range.step();
+        List<BigDecimal> all = new ArrayList<>();
+        for (BigDecimal s = range.lower(); s.compareTo(range.upper()) <= 0; s = s.add(step)) {
+            if (s.compareTo(now) > 0) {
+                all.add(s);
+            }
+        }
+        return all;
+    }
+
+    private static boolean isEnough(Optional<TextsOn> on) {
+        return on.flatMap(TextsOn::worst).filter(w -> w.ratio() >= w.needed()).isPresent();
+    }
+}
