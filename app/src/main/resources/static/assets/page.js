@@ -23,6 +23,7 @@ document.addEventListener("click", async (event) => {
     await navigator.clipboard.writeText(copy.dataset.copy);
     copy.textContent = "Copied";
   }
+  if (event.target.closest("[data-print]")) window.print();
   // Makes a change on top of what somebody else changed meanwhile.
   const rebase = event.target.closest("[data-rebase]");
   if (rebase) {

@@ -14,7 +14,8 @@ class AccessibilityTest {
         page.navigate(running.address + path);
         if (path.contains("/promises")) {
             // Until they are worked out another page is there, which makes way by itself.
-            page.waitForSelector("tr.pick", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
+            page.waitForSelector(
+                    "tr.pick, .report-sum", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
         }
         Running.settled(page);
         // The frames hold strangers' pages, whose faults are not ours.
@@ -57,6 +58,7 @@ class AccessibilityTest {
             "/pictures/strip",
             "/sections",
             "/promises?kept=true",
+            "/promises/report",
             "/survey?by=paint&all=true"
         }) {
             check(maker, theme + view);

@@ -58,6 +58,19 @@ class PromisesViewTest {
         assertThat(page.locator("tr.pick .state-breaks").count()).isEqualTo(2);
         page.navigate(here.replace("/promises", "/handover"));
         assertThat(page.locator("main").innerText()).contains("2 promises are broken");
+        // On paper: the same case, its number, and what is seen then.
+        page.navigate(here.replaceFirst("/promises.*", "/promises/report"));
+        Locator worst =
+                page.locator(".report tr:has-text('a choice breaks it')").first();
+        assertThat(worst.innerText()).contains("Two", "1.91 to 1, needs 4.5", "With Ink #bbbbbb");
+        assertThat(worst.locator(".sample text").getAttribute("fill")).isEqualTo("#bbbbbb");
+        assertThat(worst.locator(".sample rect").getAttribute("fill")).isEqualTo("#ffffff");
+        assertThat(page.locator(".report tr:has-text('kept, the closest')").count())
+                .isEqualTo(1);
+        page.addInitScript("window.print = () => { document.title = 'printed' }");
+        page.reload();
+        page.click("[data-print]");
+        assertThat(page.title()).isEqualTo("printed");
         page.navigate(here.replace("/promises", "/settings"));
         page.click("tr.pick[data-row=ink] .state-breaks");
         page.waitForSelector("#card .way-out");

@@ -23,7 +23,6 @@ class Screenshots {
 
     @Test
     void all() {
-        take(running.visitor(1280, 800), "/sign-in", "sign-in");
         Page maker = running.maker();
         take(maker, "/themes", "themes");
         String theme = maker.locator("h2 a", new Page.LocatorOptions().setHasText("Towpath"))
@@ -59,6 +58,7 @@ class Screenshots {
         maker.locator("tr.pick:has-text('a choice breaks it') .name").first().click();
         maker.waitForSelector("#card .way-out");
         shoot(maker, "promises");
+        take(maker, theme + "/promises/report", "report");
         if (System.getProperty("calm.look") != null) {
             take(maker, theme + "/settings", "look-settings");
             take(maker, theme + "/handover", "look-handover");

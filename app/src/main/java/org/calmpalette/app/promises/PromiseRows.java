@@ -104,7 +104,7 @@ record PromiseRows(List<Group> groups, int left) {
     }
 
     /** A reason without its numbers, which differ from text to text. */
-    private static String reason(Answer a) {
+    static String reason(Answer a) {
         return a.why().replaceFirst("; as made it has .*", "").replaceAll("\\d+(\\.\\d+)?", "#");
     }
 
@@ -120,7 +120,7 @@ record PromiseRows(List<Group> groups, int left) {
                 : pages.size() == 1 ? "on " + pages.iterator().next() : "on " + pages.size() + " pages";
     }
 
-    private static String where(Answer a) {
+    static String where(Answer a) {
         if (a.page().isEmpty()) {
             return a.selector();
         }
@@ -145,7 +145,7 @@ record PromiseRows(List<Group> groups, int left) {
                 "/themes/" + theme + "/promises/mends?key=" + id);
     }
 
-    private static String name(Answer a) {
+    static String name(Answer a) {
         String name = a.words().isEmpty() ? a.selector() : a.words();
         return name.length() > LONGEST ? name.substring(0, LONGEST).strip() + "…" : name;
     }
@@ -172,7 +172,7 @@ record PromiseRows(List<Group> groups, int left) {
         };
     }
 
-    private static String says(Answer a) {
+    static String says(Answer a) {
         if (a.isWaived() && !a.waiver().isEmpty()) {
             return a.waiver();
         }

@@ -114,6 +114,28 @@ class PromisesController {
         return "promises/promises";
     }
 
+    /** All of it on paper. */
+    @GetMapping("/report")
+    String report(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        Job<List<Answer>> job = themes.promises(open);
+        model.addAttribute("open", open);
+        if (!job.hasEnded()) {
+            courtesy.waiting(() -> job.await(PATIENCE));
+        }
+        if (open.promises().isEmpty()) {
+            working(job, model);
+            return "promises/working";
+        }
+        List<Answer> answers = open.promises().get();
+        model.addAttribute(
+                "measured",
+                open.theme().pages().size() - themes.unmeasured(open).size());
+        model.addAttribute(
+                "report", open.read().derived(List.of("report", answers), () -> Report.of(open.theme(), answers)));
+        return "promises/report";
+    }
+
     private static void working(Job<List<Answer>> job, Model model) {
         model.addAttribute(
                 "failure",

@@ -83,6 +83,15 @@ final class Apart {
         return new ColorExpression.Chosen(theme.palette().known(key).property());
     }
 
+    static Optional<Promises.Colors> colors(Theme theme, Answer a, Map<String, Chosen> chosen) {
+        Band band = theme.palette().bands().at(Readable.TO);
+        Effective values = Effective.of(theme.palette(), chosen, theme.media());
+        return find(theme, a).map(b -> {
+            Color ground = Contrast.over(color(theme, values, b.other(), band), Color.WHITE);
+            return new Promises.Colors(Contrast.over(color(theme, values, b.one(), band), ground), ground);
+        });
+    }
+
     private static Optional<Double> ratio(Theme theme, Between b, Map<String, Chosen> chosen, Band band) {
         Effective values = Effective.of(theme.palette(), chosen, theme.media());
         Color ground = color(theme, values, b.other(), band);

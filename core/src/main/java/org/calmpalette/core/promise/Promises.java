@@ -4,14 +4,18 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.setting.Between;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
@@ -94,6 +98,16 @@ public final class Promises {
                 ? 0
                 : Math.max(0, page.elements().get(a.element()).sourceRange().startPos());
         return new Where(a.page(), page.source().line(start));
+    }
+
+    /** The colours of a text and of what lies behind it, both as they are seen: opaque. */
+    public record Colors(Color text, Color ground) {}
+
+    /** What is seen where an answer about contrast has its case, or as made where it has none; empty where the colours are not known. */
+    public static Optional<Colors> colors(Theme theme, Answer a) {
+        Map<String, Chosen> chosen = new LinkedHashMap<>();
+        a.values().forEach((key, value) -> chosen.put(key, Chosen.of(value)));
+        return a.promise() == Promise.APART ? Apart.colors(theme, a, chosen) : Readable.colors(theme, a, chosen);
     }
 
     /** What is proved and what is not: the broken first, then what is not decided, each in the order of the promises. */

@@ -31,6 +31,7 @@ import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
@@ -683,8 +684,30 @@ public final class Readable {
         return Proof.Outcome.kept(worst);
     }
 
+    static Optional<Promises.Colors> colors(Theme theme, Answer a, Map<String, Chosen> chosen) {
+        Rendered with = new Rendered(theme, chosen);
+        Page page = with.page(a.page()).orElse(null);
+        if (page == null || a.element() < 0) {
+            return Optional.empty();
+        }
+        Element e = page.elements().get(a.element());
+        Element holder = a.pseudoClass().isEmpty() ? null : holder(e, a.pseudoClass());
+        PageStyles styles = with.styles(
+                page,
+                window(a.width(), a.dark()),
+                holder == null ? States.NONE : on(holder, STATES.get(a.pseudoClass())));
+        Backdrop seen = new Backdrop.Reader(styles, theme.files()::has).of(e);
+        Backdrop backdrop = seen.isInvisible() ? seen.shown() : seen;
+        return Grounds.isDark(styles) || backdrop.unknown() != null
+                ? Optional.empty()
+                : styles.of(e)
+                        .colorOf("color")
+                        .map(backdrop::under)
+                        .map(s -> new Promises.Colors(s.text(), s.ground()));
+    }
+
     /** The contrast of a text as the whole cascade has it with choices; empty if it is not known there. */
-    private Optional<Double> ratio(Asked a, Map<String, org.calmpalette.core.setting.Chosen> chosen) {
+    private Optional<Double> ratio(Asked a, Map<String, Chosen> chosen) {
         Rendered with = new Rendered(theme, chosen);
         Page page = with.page(a.page.source().file()).orElseThrow();
         Element e = page.elements().get(a.element);

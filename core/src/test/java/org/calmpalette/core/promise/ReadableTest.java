@@ -149,6 +149,20 @@ class ReadableTest {
         assertThat(first(theme(css, color("ink", "#000000", "")), "p").state()).isEqualTo(state);
     }
 
+    /** What one sees in the case of an answer, opaque: reckoned by hand. */
+    @Test
+    void theColorsOfACaseAreThoseThatAreSeen() {
+        Theme theme = theme(
+                "main { background: #000 } main p { color: var(--ink); background: rgb(255 255 255 / 50%); opacity: 0.5 }",
+                color("ink", "#ffffff", ""));
+        Answer a = first(theme, "main p");
+        assertThat(a.isBroken()).isTrue();
+        Promises.Colors seen = Promises.colors(theme, a).orElseThrow();
+        // White letters over black, faded by half; half of a white veil over black, faded by half once more.
+        assertThat(seen.text().hex()).isEqualTo("#808080");
+        assertThat(seen.ground().hex()).isEqualTo("#404040");
+    }
+
     /** Who prefers a dark scheme sees other colours, and a dark canvas where the page allows it. */
     @ParameterizedTest
     @CsvSource(
