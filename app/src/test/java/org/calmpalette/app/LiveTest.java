@@ -2,6 +2,7 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
@@ -214,5 +215,39 @@ class LiveTest {
                 .as("back by itself, still signed in")
                 .isEqualTo(200);
         assertThat(Running.DATABASE.resolve("env")).exists();
+    }
+
+    /** What is previewed is what visitors get: a film that starts by itself does, without controls, and a script on its page still does not. */
+    @Test
+    @Order(90)
+    void aFilmPlaysAndNothingElseRuns() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put(
+                "index.html",
+                ("<!doctype html><html lang=en><head><title>still</title></head><body><video muted loop playsinline autoplay src=wake.webm></video>"
+                                + "<script>document.title = 'ran'</script><img src=none.png onerror=\"document.title = 'ran'\">"
+                                + "<a id=a href=\"javascript:document.title = 'ran'\">x</a><svg onload=\"document.title = 'ran'\"></svg></body></html>")
+                        .getBytes(StandardCharsets.UTF_8));
+        try (var film = org.calmpalette.core.section.SectionKit.class.getResourceAsStream("film/wake.webm")) {
+            files.put("wake.webm", film.readAllBytes());
+        }
+        Client maker = new Client(running.address).signedIn("ida");
+        String theme = maker.bringIn("wake.zip", HostileThemesInTheApplicationTest.zip(files));
+        assertThat(maker.post(theme + "/sites", "name", "Wake", "whose", "me").statusCode())
+                .isEqualTo(302);
+        assertThat(maker.post("/sites/wake/go-live").statusCode()).isEqualTo(302);
+        assertThat(header(visitor.get("/at/wake/"), "Content-Security-Policy"))
+                .startsWith("sandbox allow-scripts")
+                .contains("default-src 'none'")
+                .doesNotContain("script-src", "allow-same-origin");
+        assertThat(header(visitor.get(SITE), "Content-Security-Policy")).doesNotContain("allow-scripts");
+        Page page = Browsers.page(800, 600);
+        page.navigate(running.address + "/at/wake/");
+        page.waitForFunction(
+                "() => { const v = document.querySelector('video'); return !v.paused && v.currentTime > 0 }");
+        page.click("#a");
+        assertThat(page.title()).isEqualTo("still");
+        assertThat((boolean) page.evaluate("document.querySelector('video').controls"))
+                .isFalse();
     }
 }

@@ -137,7 +137,7 @@ class LiveFilter extends OncePerRequestFilter {
                 !large
                         ? bytes.type()
                         : page ? ContentTypes.ofPage(sites.piece(entry, 0, 1024)) : ContentTypes.servedOf(path));
-        response.setHeader("Content-Security-Policy", page ? policy(request) : NOTHING_RUNS);
+        response.setHeader("Content-Security-Policy", page ? policy(request, !large && bytes.film()) : NOTHING_RUNS);
         if (!page) {
             response.setHeader("Access-Control-Allow-Origin", "*");
             response.setHeader("Cross-Origin-Resource-Policy", "cross-origin");
@@ -203,9 +203,15 @@ class LiveFilter extends OncePerRequestFilter {
                 && (ifNoneMatch.equals(tag) || ifNoneMatch.equals("W/" + tag) || ifNoneMatch.contains(tag));
     }
 
-    private static String policy(HttpServletRequest request) {
+    /**
+     * Nothing runs: no source of scripts is allowed, neither theirs nor in attributes. A sandbox without scripts would keep films from
+     * starting as well (HTML, section 7.1.5, automatic features) and have the browser lay its controls over the words, so one with a film
+     * that starts by itself goes without that second lock.
+     */
+    private static String policy(HttpServletRequest request, boolean film) {
         String own = RequestPath.origin(request);
-        return "sandbox allow-popups allow-popups-to-escape-sandbox; default-src 'none'; style-src 'unsafe-inline' "
+        return "sandbox " + (film ? "allow-scripts " : "")
+                + "allow-popups allow-popups-to-escape-sandbox; default-src 'none'; style-src 'unsafe-inline' "
                 + own + "; img-src " + own + " data:; font-src " + own + " data:; media-src " + own
                 + "; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
     }

@@ -99,8 +99,11 @@ public class LiveSites {
     /**
      * @param packed the same with gzip, or empty where that gains nothing
      * @param type media type, with the encoding where a page does not name it
+     * @param film whether it is a page with a film that starts by itself
      */
-    record Bytes(byte[] plain, byte[] packed, String type) {}
+    record Bytes(byte[] plain, byte[] packed, String type, boolean film) {}
+
+    private static final Pattern MOVES = Pattern.compile("<video\\b[^>]*\\bautoplay\\b", Pattern.CASE_INSENSITIVE);
 
     /** What is live under an address; empty if there is no such site. */
     Optional<Live> live(String slug) {
@@ -185,7 +188,10 @@ public class LiveSites {
             return new Bytes(
                     plain,
                     packed.length < plain.length * 9L / 10 ? packed : new byte[0],
-                    Paths.isPage(path) ? ContentTypes.ofPage(plain) : ContentTypes.servedOf(path));
+                    Paths.isPage(path) ? ContentTypes.ofPage(plain) : ContentTypes.servedOf(path),
+                    Paths.isPage(path)
+                            && MOVES.matcher(new String(plain, StandardCharsets.ISO_8859_1))
+                                    .find());
         });
     }
 
