@@ -105,7 +105,44 @@ slip.addEventListener("input", (event) => {
   attempt(form, true);
   show(form.closest("[data-question]"), false);
   elsewhere(form);
+  asksForWords(event.target, form);
 });
+
+// A picture that is chosen asks for its description, where one is shown with it: the old words speak of the old picture.
+const describes = new Map((slip.dataset.describes || "").split(" ").filter(Boolean).map((pair) => pair.split("=")));
+function asksForWords(field, form) {
+  if (field.type !== "radio" || !field.closest(".pictures")) return;
+  const own = field.name.split(".").pop();
+  const words = describes.get(own === "v" ? form.elements.key.value : own);
+  if (!words) return;
+  const find = () => (own === "v"
+    ? questions().find((q) => q.dataset.key === words)?.querySelector("[name='v']")
+    : form.elements[field.name.replace(/[^.]+$/, words)]);
+  const target = find();
+  if (!target) return;
+  const host = field.closest(".pictures");
+  host.nextElementSibling?.matches("[data-wants-words]") && host.nextElementSibling.remove();
+  if (!field.value) return;
+  const line = document.createElement("p");
+  line.className = "small mb-1";
+  line.dataset.wantsWords = "";
+  line.role = "status";
+  line.textContent = target.value ? `Visitors who cannot see it are told: “${target.value}”. ` : "Visitors who cannot see it are told nothing. ";
+  const go = document.createElement("button");
+  go.type = "button";
+  go.className = "plain link small";
+  go.textContent = "Say what is on it";
+  go.addEventListener("click", () => {
+    const there = find();
+    const place = there.closest("[data-in-place]")?.dataset.inPlace;
+    if (place && place !== openNow) openPlace(place);
+    there.focus();
+    there.select?.();
+    line.remove();
+  });
+  line.append(go);
+  host.after(line);
+}
 
 // What is changed for a width that is not shown says so, and offers that width.
 function elsewhere(form) {

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.TreeMap;
+import org.calmpalette.core.chromium.GroundsTest;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -21,7 +22,9 @@ class OwnerSideTest {
               {"key": "room", "label": "Room", "place": "text", "kind": "length", "default": {"value": 2, "unit": "rem"}, "perBand": true,
                "bands": {"phone": {"value": 1, "unit": "rem"}}, "allowed": {"units": [{"unit": "rem", "least": 0.5, "most": 4, "step": 0.5}]}},
               {"key": "to", "label": "To", "place": "text", "kind": "link", "default": "more.html"},
-              {"key": "words", "label": "Words", "place": "text", "kind": "line", "default": "Every hour."}]}""";
+              {"key": "words", "label": "Words", "place": "text", "kind": "line", "default": "Every hour."},
+              {"key": "photo", "label": "Photo", "place": "text", "kind": "picture", "default": "a.png"},
+              {"key": "says", "label": "What is on the photo", "place": "top", "kind": "line", "default": "A pier"}]}""";
 
     private final Running running = Running.get();
 
@@ -30,14 +33,18 @@ class OwnerSideTest {
                 "index.html",
                 bytes(
                         "<!doctype html><html lang=en><head><meta name=viewport content=width=device-width><title>Jetty</title><link rel=stylesheet href=a.css></head>"
-                                + "<body><header><h1>Boats</h1></header><main><p data-setting-text=words>Every hour.</p><a href=more.html data-setting-href=to>More</a></main></body></html>"),
+                                + "<body><header><h1>Boats</h1></header><main><p data-setting-text=words>Every hour.</p><a href=more.html data-setting-href=to>More</a><img width=90 data-setting-src=photo data-setting-alt=says src=a.png alt='A pier'></main></body></html>"),
                 "more.html",
                 bytes(
                         "<!doctype html><html lang=en><head><title>More</title><link rel=stylesheet href=a.css></head><body><header><h1>More</h1></header></body></html>"),
                 "a.css",
                 bytes("header { background: var(--ground); color: #fff } main { padding: var(--room) }"),
                 "palette.json",
-                bytes(PALETTE)));
+                bytes(PALETTE),
+                "a.png",
+                GroundsTest.picture(),
+                "b.png",
+                GroundsTest.picture()));
         Client maker = new Client(running.address).signedIn("ida");
         String theme = maker.bringIn("jetty.zip", HostileThemesInTheApplicationTest.zip(files));
         String owner = running.newOwner();
@@ -132,6 +139,30 @@ class OwnerSideTest {
                     Running.frames(page).get(0).locator("main a").getAttribute("href")));
             assertThat(to.locator(".reading").innerText()).isEmpty();
         }
+    }
+
+    /** The old words speak of the old picture; one press leads to them, in another place too. */
+    @Test
+    void aPictureThatIsChosenAsksForItsDescription() throws IOException {
+        Page page = open(390, 844);
+        page.click("[data-place=text]");
+        Locator photo = page.locator("[data-question][data-key=photo]");
+        photo.locator("label:has([value='b.png'])").click();
+        Locator asks = photo.locator("[data-wants-words]");
+        asks.waitFor();
+        assertThat(asks.innerText()).contains("“A pier”");
+        asks.locator("button").click();
+        assertThat(page.locator("[data-place=top]").getAttribute("aria-pressed"))
+                .isEqualTo("true");
+        assertThat(page.evaluate("document.activeElement.form.elements.key.value"))
+                .isEqualTo("says");
+        page.keyboard().type("A boat in fog");
+        page.waitForCondition(() -> Running.frames(page)
+                        .get(0)
+                        .locator("img[alt='A boat in fog'][src*='b.png']")
+                        .count()
+                == 1);
+        assertThat(asks.count()).isZero();
     }
 
     @Test

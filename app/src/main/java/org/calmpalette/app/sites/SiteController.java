@@ -24,6 +24,7 @@ import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.output.BoundPage;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.Links;
 import org.calmpalette.core.promise.SafeArea;
@@ -154,7 +155,13 @@ class SiteController {
     String site(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
         // Before anything is read: what is kept later is not in it.
         model.addAttribute("now", System.currentTimeMillis());
-        fill(sites.open(slug, me), model, me);
+        SiteService.OpenSite open = sites.open(slug, me);
+        fill(open, model, me);
+        model.addAttribute(
+                "describes",
+                BoundPage.descriptions(open.theme()).entrySet().stream()
+                        .map(e -> e.getKey() + "=" + e.getValue())
+                        .collect(Collectors.joining(" ")));
         return "sites/site";
     }
 

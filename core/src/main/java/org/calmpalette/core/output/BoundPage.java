@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.calmpalette.core.css.Edit;
@@ -21,6 +22,7 @@ import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
 import org.jsoup.nodes.Node;
 import org.jsoup.nodes.TextNode;
@@ -88,6 +90,20 @@ public final class BoundPage {
             found.remove(Binding.LEVEL);
         }
         return found;
+    }
+
+    /** Which setting holds the words for the picture of which other one, where one part shows both: keys, those of items within their item. */
+    public static Map<String, String> descriptions(Theme theme) {
+        Map<String, String> all = new TreeMap<>();
+        for (Page page : theme.pages()) {
+            for (Element e : page.elements()) {
+                String words = e.attr(Binding.ALT.attribute());
+                if (!words.isEmpty() && e.hasAttr(Binding.SRC.attribute())) {
+                    all.putIfAbsent(e.attr(Binding.SRC.attribute()), words);
+                }
+            }
+        }
+        return all;
     }
 
     /** The text of an element as a setting would hold it; empty if it holds more than text and line breaks. */

@@ -47,6 +47,15 @@ class BoundPageTest {
         return text.substring(text.indexOf("<body>") + 6, text.indexOf("</body>"));
     }
 
+    @Test
+    void wordsForAPictureAreThoseOfTheSamePart() {
+        Theme theme = Themes.of(
+                "index.html",
+                "<img data-setting-src=logo data-setting-alt=alt><div data-setting-items=cards><img data-setting-src=picture data-setting-alt=words></div>"
+                        + "<img data-setting-src=film><p data-setting-alt=to>");
+        assertThat(BoundPage.descriptions(theme)).isEqualTo(Map.of("logo", "alt", "picture", "words"));
+    }
+
     private static String built(String body, Map<String, Chosen> choices) {
         return built("index.html", "<!doctype html><html><head></head><body>" + body + "</body></html>", choices);
     }
