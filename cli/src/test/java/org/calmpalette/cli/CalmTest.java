@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import org.calmpalette.core.promise.Promise;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.databind.JsonNode;
@@ -345,7 +346,7 @@ class CalmTest {
                 .get(0);
         assertThat(run.get("results").findValuesAsString("kind")).startsWith("fail", "open");
         assertThat(run.get("results").get(0).toString()).contains("\"uri\":\"index.html\"", "\"startLine\":1");
-        assertThat(run.get("tool").get("driver").get("rules")).hasSize(12);
+        assertThat(run.get("tool").get("driver").get("rules")).hasSize(Promise.values().length);
         assertThat(calm(
                                 "check",
                                 folder.resolve("t").toString(),

@@ -17,6 +17,7 @@ public enum Promise {
     UNDISTORTED("Undistorted", "Pictures keep their shape."),
     CLEAR("Clear of the header", "A header that stays in view hides nothing that one jumps to, and no beginning."),
     FITS("Fits", "No page is wider than its window, and no text is pushed out of it."),
+    LIGHT("Light", "The pictures of a page weigh at most 1,500 kB together."),
     STILL("Still", "Every movement stops for visitors who ask for less of it, and every video has a poster."),
     EFFECTIVE("Effective", "Each setting changes something on some page."),
     SOUND("Sound", "Defaults and schemes are allowed, and what follows another setting finds it.");

@@ -137,6 +137,7 @@ public final class Promises {
                         case WHOLE -> Whole.of(theme);
                         case COVERED, SHARP, IN_SIGHT, UNDISTORTED, CLEAR, FITS ->
                             AsMade.of(theme, p, findings, measures.keySet());
+                        case LIGHT -> Light.of(theme);
                         case STILL -> Still.of(theme);
                         case EFFECTIVE -> Working.of(theme, painting);
                         case SOUND -> Sound.of(theme);

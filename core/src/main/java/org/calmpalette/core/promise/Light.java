@@ -1,0 +1,246 @@
+package org.calmpalette.core.promise;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Stream;
+import org.calmpalette.core.Budget;
+import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.css.selector.States;
+import org.calmpalette.core.output.BoundPage;
+import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.page.Srcset;
+import org.calmpalette.core.render.Breakpoint;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.BackgroundKind;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.MediaFacts;
+import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.setting.VideoKind;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.value.BackgroundLayer;
+import org.calmpalette.core.value.Image;
+import org.calmpalette.core.value.Viewport;
+import org.jsoup.nodes.Element;
+
+/**
+ * That the pictures of each page weigh no more together than {@link #MOST} bytes at any width, whatever of the theme's pictures is chosen.
+ * Counted is what a browser asks for: backgrounds of parts that are shown, pictures of the page (of several candidates the heaviest) and
+ * posters; not films, and not drawings inside of the page.
+ */
+final class Light {
+    /** 1.5 MB: the middle page of the web asks for about 1 MB of pictures (HTTP Archive, from memory); the figure is our own. */
+    static final long MOST = 1_500_000;
+
+    private static final int HEIGHT = 900;
+
+    private final Theme theme;
+    private final List<String> pictures;
+    private final Map<List<Object>, Set<String>> inMarkup = new HashMap<>();
+
+    private Light(Theme theme) {
+        this.theme = theme;
+        this.pictures = theme.media().paths().stream()
+                .filter(p -> theme.media()
+                        .facts(p)
+                        .filter(f -> PictureKind.FORMATS.contains(f.format()))
+                        .isPresent())
+                .sorted(Comparator.<String>comparingLong(p ->
+                                theme.media().facts(p).map(MediaFacts::bytes).orElse(0L))
+                        .reversed())
+                .toList();
+    }
+
+    static List<Answer> of(Theme theme) {
+        Light light = new Light(theme);
+        Answer.Subject all = new Answer.Subject(
+                "",
+                -1,
+                Answer.THEME,
+                theme.palette().name().isEmpty() ? "The theme" : theme.palette().name(),
+                0);
+        long together = light.pictures.stream().mapToLong(light::bytes).sum();
+        // Not even all of them together would be too much.
+        return together <= MOST
+                ? List.of(Answer.kept(Promise.LIGHT, all))
+                : theme.pages().stream().map(light::page).toList();
+    }
+
+    private long bytes(String path) {
+        return theme.media().facts(path).map(MediaFacts::bytes).orElse(0L);
+    }
+
+    private long bytes(Set<String> paths) {
+        return paths.stream().mapToLong(this::bytes).sum();
+    }
+
+    /** The heaviest picture that a setting may show, as a choice; empty where it shows none. */
+    private record Heaviest(Setting setting, List<String> allowed) {}
+
+    private Answer page(Page page) {
+        Set<Integer> widths = new TreeSet<>(Breakpoint.firsts(theme, Readable.FROM, Readable.TO));
+        widths.add(Readable.FROM);
+        theme.palette()
+                .bands()
+                .list()
+                .forEach(b -> widths.add(
+                        Math.max(Readable.FROM, theme.palette().bands().from(b))));
+        List<Heaviest> settings = theme.palette().settings().stream()
+                .filter(s -> value(s, "") != null)
+                .map(s -> new Heaviest(s, allowed(s)))
+                .filter(h -> !h.allowed().isEmpty())
+                .toList();
+        Answer worst = null;
+        for (int width : widths) {
+            Answer here = at(page, width, settings);
+            boolean worse = worst == null
+                    || here.state().compareTo(worst.state()) < 0
+                    || here.state() == worst.state() && here.worst() > worst.worst();
+            worst = worse ? here : worst;
+        }
+        return worst;
+    }
+
+    private Answer at(Page page, int width, List<Heaviest> settings) {
+        Answer.Subject subject = new Answer.Subject(
+                page.source().file(), -1, "html", page.document().title(), width);
+        long made = bytes(loads(page, width, Map.of()));
+        if (made > MOST) {
+            return Answer.broken(Promise.LIGHT, subject, Map.of(), told(made, width) + ".");
+        }
+        long most = made;
+        Map<String, Value> together = new TreeMap<>();
+        Set<String> taken = new HashSet<>();
+        for (Heaviest h : settings) {
+            String heaviest = h.allowed().get(0);
+            Set<String> with = loads(page, width, Map.of(h.setting().key(), Chosen.of(value(h.setting(), heaviest))));
+            if (with.contains(heaviest)) {
+                most += bytes(heaviest);
+                // The same picture twice is asked for once, so each gets another one.
+                h.allowed().stream().filter(p -> !taken.contains(p)).findFirst().ifPresent(p -> {
+                    taken.add(p);
+                    together.put(h.setting().key(), value(h.setting(), p));
+                });
+            }
+        }
+        boolean items = !page.document()
+                .select("[data-setting-items] [data-setting-src]")
+                .isEmpty();
+        most += items ? pictures.stream().mapToLong(this::bytes).sum() : 0;
+        if (most <= MOST) {
+            return Answer.kept(Promise.LIGHT, subject);
+        }
+        Map<String, Chosen> chosen = new LinkedHashMap<>();
+        together.forEach((key, v) -> chosen.put(key, Chosen.of(v)));
+        long reached = bytes(loads(page, width, chosen));
+        boolean allowed =
+                Effective.of(theme.palette(), chosen, theme.media()).leftOut().isEmpty();
+        return reached > MOST && allowed
+                ? Answer.broken(Promise.LIGHT, subject, together, told(reached, width) + ".")
+                : Answer.unproven(
+                        Promise.LIGHT,
+                        subject,
+                        told(made, width) + " as made, and with other choices at most " + kilobytes(most)
+                                + (items ? ", as items may hold any picture" : ""));
+    }
+
+    private static String told(long bytes, int width) {
+        return "Its pictures weigh " + kilobytes(bytes) + " together at " + width + " px, and " + kilobytes(MOST)
+                + " are the most that is promised";
+    }
+
+    private static String kilobytes(long bytes) {
+        return String.format(Locale.ROOT, "%,d kB", Math.round(bytes / 1000.0));
+    }
+
+    /** What a setting would be with a picture; null if it holds none. */
+    private static Value value(Setting s, String path) {
+        if (s.kind() instanceof PictureKind) {
+            return Value.of(path);
+        }
+        String part = s.kind() instanceof BackgroundKind ? "picture" : s.kind() instanceof VideoKind ? "poster" : "";
+        return part.isEmpty() || !(s.given() instanceof Given.Fixed f) || !(f.value() instanceof Value.Parts parts)
+                ? null
+                : parts.with(part, Value.of(path));
+    }
+
+    /** The pictures that a setting may show, the heaviest first. */
+    private List<String> allowed(Setting s) {
+        Effective made = Effective.of(theme.palette(), Map.of(), theme.media());
+        return pictures.stream()
+                .filter(p -> s.kind()
+                        .refusal(
+                                value(s, p), made.around(theme.palette().bands().widest()))
+                        .isEmpty())
+                .toList();
+    }
+
+    /** Paths of the pictures that a browser asks for. */
+    private Set<String> loads(Page page, int width, Map<String, Chosen> choices) {
+        Set<String> all = new TreeSet<>(
+                inMarkup.computeIfAbsent(List.of(page.source().file(), choices), k -> markup(page, choices)));
+        PageStyles styles = new Rendered(theme, choices).styles(page, Viewport.of(width, HEIGHT), States.NONE);
+        for (Element e : page.elements()) {
+            Budget.step();
+            if (e != page.document() && !styles.isHidden(e)) {
+                Stream.of(styles.of(e), styles.of(e, "before"), styles.of(e, "after"))
+                        .flatMap(s -> s.backgroundLayers().orElse(List.of()).stream())
+                        .map(BackgroundLayer::image)
+                        .filter(Image.Url.class::isInstance)
+                        .map(i -> ((Image.Url) i).address())
+                        .forEach(all::add);
+            }
+        }
+        return all;
+    }
+
+    /** Those that stand in the page, filled with the choices. */
+    private Set<String> markup(Page page, Map<String, Chosen> choices) {
+        String file = page.source().file();
+        byte[] built = BoundPage.isBound(page)
+                ? ThemeBuild.build(theme, choices).files().get(file)
+                : null;
+        Page filled = built == null ? page : Page.read(file, built);
+        Set<String> all = new TreeSet<>();
+        for (Element e : filled.elements()) {
+            boolean inPicture = e.parent() != null && e.parent().normalName().equals("picture");
+            switch (e.normalName()) {
+                case "img" ->
+                    heaviest(file, inPicture ? e.parent().children().stream() : Stream.of(e))
+                            .ifPresent(all::add);
+                case "video" -> resolve(file, e.attr("poster")).ifPresent(all::add);
+                default -> {}
+            }
+        }
+        return all;
+    }
+
+    /** Of all candidates the heaviest: which one a browser takes it says itself. */
+    private Optional<String> heaviest(String file, Stream<Element> candidates) {
+        List<String> addresses = new ArrayList<>();
+        candidates.forEach(e -> {
+            addresses.add(e.attr("src"));
+            Srcset.read(e.attr("srcset")).forEach(c -> addresses.add(c.url()));
+        });
+        return addresses.stream().flatMap(a -> resolve(file, a).stream()).max(Comparator.comparingLong(this::bytes));
+    }
+
+    private static Optional<String> resolve(String file, String address) {
+        return address.isBlank() ? Optional.empty() : Paths.resolve(file, address);
+    }
+}
