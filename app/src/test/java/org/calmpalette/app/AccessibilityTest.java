@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.ColorScheme;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** axe-core finds nothing on any of our views, and the thread can be gone through with the keyboard. */
@@ -108,6 +110,14 @@ class AccessibilityTest {
         assertThat(phone.evaluate("() => document.documentElement.scrollWidth"))
                 .as("no sideways scrolling")
                 .isEqualTo(390);
+        // For who prefers it dark the owner's side is, and reads as well.
+        phone.emulateMedia(new Page.EmulateMediaOptions().setColorScheme(ColorScheme.DARK));
+        for (String path : List.of("", "/editions", "/review")) {
+            check(phone, "/sites/sallowmere-ferries" + path);
+            assertThat((String) phone.evaluate("getComputedStyle(document.body).backgroundColor"))
+                    .isEqualTo("rgb(25, 28, 30)");
+        }
+        check(phone, "/sites");
     }
 
     @Test
