@@ -125,7 +125,7 @@ class BackgroundEditorTest {
         page.waitForSelector("calm-background p >> text=up and down only");
         save(page);
 
-        page.navigate(theme + "/handover");
+        Running.handover(page, theme + "/handover");
         page.fill("#site-name", "Box");
         page.click("text=Mine for now");
         page.click("text=Make the site");

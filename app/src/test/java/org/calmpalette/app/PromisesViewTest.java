@@ -57,7 +57,19 @@ class PromisesViewTest {
                 .isEqualTo("1");
         assertThat(page.locator("tr.pick .state-breaks").count()).isEqualTo(2);
         page.navigate(here.replace("/promises", "/handover"));
-        assertThat(page.locator("main").innerText()).contains("2 promises are broken");
+        assertThat(page.locator("main").innerText())
+                .contains("2 promises are broken", "Say first why it goes out")
+                .doesNotContain("Download with the defaults");
+        page.fill("#site-name", "Pier " + System.nanoTime());
+        page.click("text=Mine for now");
+        page.click("text=Make the site");
+        page.waitForSelector("text=Say first, on the page of the handover");
+        Running.handover(page, here.replace("/promises", "/handover"));
+        assertThat(page.locator("main").innerText())
+                .contains("It goes out all the same: “it is mended next week”", "Download with the defaults");
+        page.navigate(here.replaceFirst("/promises.*", "/history"));
+        assertThat(page.locator(".history").innerText())
+                .contains("Given out with broken promises: it is mended next week");
         // On paper: the same case, its number, and what is seen then.
         page.navigate(here.replaceFirst("/promises.*", "/promises/report"));
         Locator worst =

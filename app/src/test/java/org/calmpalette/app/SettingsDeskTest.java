@@ -75,7 +75,7 @@ class SettingsDeskTest {
     }
 
     private String handedOver(String path) throws IOException {
-        page.navigate(theme + "/handover");
+        Running.handover(page, theme + "/handover");
         Download download = page.waitForDownload(() -> page.click("text=Download with the defaults"));
         TreeMap<String, byte[]> files = new TreeMap<>();
         ThemeZip.read(download.path(), "h.zip", files::put, (d, t, p) -> {});
@@ -179,7 +179,7 @@ class SettingsDeskTest {
                 .endsWith("/img/a.svg\")")
                 .doesNotContain("/css/img");
 
-        page.navigate(theme + "/handover");
+        Running.handover(page, theme + "/handover");
         page.fill("#site-name", "Desk");
         page.click("text=Mine for now");
         page.click("text=Make the site");
@@ -297,7 +297,7 @@ class SettingsDeskTest {
         page.click("text=Make the scheme");
         page.waitForSelector("#notice >> text=New scheme “Moss”, sets 1 value");
 
-        page.navigate(theme + "/handover");
+        Running.handover(page, theme + "/handover");
         page.fill("#site-name", "Bands");
         page.click("text=Mine for now");
         page.click("text=Make the site");

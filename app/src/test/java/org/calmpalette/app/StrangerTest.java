@@ -124,7 +124,7 @@ class StrangerTest {
         page.waitForSelector("#notice >> text=default #0d6efd to #7a1f3d");
 
         Path zip = folder.resolve("handed.zip");
-        page.navigate(theme + "/handover");
+        Running.handover(page, theme + "/handover");
         page.waitForDownload(() -> page.click("text=Download with the defaults"))
                 .saveAs(zip);
         TreeMap<String, byte[]> handed = new TreeMap<>();
@@ -281,7 +281,7 @@ class StrangerTest {
         Running.bringIn(page, running.address, zip("sheets.zip", "css/a.css", "h1 { color: #123456 }"));
         assertThat(Running.style(Running.frames(page).get(0), "h1", "color")).isEqualTo("rgb(18, 52, 86)");
         Running.bringIn(page, running.address, zip("noindex.zip", "start here.html", "<h1>Here</h1>"));
-        page.navigate(page.url().replace("/survey", "/handover"));
+        Running.handover(page, page.url().replace("/survey", "/handover"));
         page.fill("#site-name", "No Index");
         page.click("text=Mine for now");
         page.click("text=Make the site");
@@ -341,7 +341,7 @@ class StrangerTest {
         Page maker = running.maker();
         Running.bringIn(maker, running.address, zip("mine.zip", "index.html", "<p>mine"));
         String theme = maker.url().replace("/survey", "");
-        maker.navigate(theme + "/handover");
+        Running.handover(maker, theme + "/handover");
         maker.fill("#site-name", "Otter Quay Camp");
         maker.click("text=Make the site");
         String invitation = maker.locator("a:text-is('Invitation')").getAttribute("href");

@@ -101,7 +101,7 @@ class ThreadTest {
     void theHandoverLooksAsThePreviewWithoutUs() throws Exception {
         Page page = running.maker();
         String theme = theme(page);
-        page.navigate(theme + "/handover");
+        Running.handover(page, theme + "/handover");
         Download download = page.waitForDownload(() -> page.click("text=Download with the defaults"));
         Path zip = folder.resolve("handover.zip");
         download.saveAs(zip);

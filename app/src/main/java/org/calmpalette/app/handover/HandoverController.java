@@ -8,6 +8,7 @@ import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Notices;
+import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.intake.ThemeZip;
 import org.calmpalette.core.output.Handover;
 import org.calmpalette.core.setting.Chosen;
@@ -50,7 +51,39 @@ class HandoverController {
                 .toList();
         model.addAttribute("open", open);
         model.addAttribute("sites", listed);
+        model.addAttribute("broken", broken(open));
+        model.addAttribute("wants", wantsAWord(open));
         return "handover/handover";
+    }
+
+    private static int broken(OpenTheme open) {
+        String count = open.brokenCount();
+        return count.isEmpty() ? 0 : Integer.parseInt(count);
+    }
+
+    private static boolean wantsAWord(OpenTheme open) {
+        return broken(open) > 0 && open.head().givenOut() == null;
+    }
+
+    /** What its maker knows to be broken does not go out without a word on why; it stands in the history. */
+    @PostMapping("/handover/word")
+    String word(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "") String why,
+            @AuthenticationPrincipal SignedIn me) {
+        themes.giveOut(id, base, why, me);
+        notices.done("The theme goes out as it is: " + why.strip());
+        return "redirect:/themes/" + id + "/handover";
+    }
+
+    /** @param seen how many broken promises the page told of on which it was pressed */
+    private static void demandAWord(OpenTheme open, int seen) {
+        if (seen > 0 && wantsAWord(open)) {
+            throw new BadInputException(
+                    seen == 1 ? "A promise is broken." : seen + " promises are broken.",
+                    "Say first, on the page of the handover, why the theme goes out all the same.");
+        }
     }
 
     @GetMapping("/handover.zip")
@@ -77,8 +110,10 @@ class HandoverController {
             @RequestParam String name,
             @RequestParam(defaultValue = "") String owner,
             @RequestParam(defaultValue = "me") String whose,
+            @RequestParam(defaultValue = "0") int broken,
             @AuthenticationPrincipal SignedIn me) {
         OpenTheme open = themes.open(id, me);
+        demandAWord(open, broken);
         Site site = sites.create(open, name, whose, owner, me);
         notices.done("Made the site " + site.name());
         return "redirect:/themes/" + id + "/handover";
@@ -107,8 +142,14 @@ class HandoverController {
     }
 
     @PostMapping("/sites/{site}/update")
-    String update(@PathVariable long id, @PathVariable long site, @AuthenticationPrincipal SignedIn me) {
-        sites.update(site, themes.open(id, me), me);
+    String update(
+            @PathVariable long id,
+            @PathVariable long site,
+            @RequestParam(defaultValue = "0") int broken,
+            @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        demandAWord(open, broken);
+        sites.update(site, open, me);
         notices.done("The site's next edition will use the theme as it is now");
         return "redirect:/themes/" + id + "/handover";
     }

@@ -36,6 +36,9 @@ public class Snapshot {
     @Column(name = "point_name")
     private String pointName;
 
+    @Column(name = "given_out")
+    private String givenOut;
+
     /** Null until it was counted; see {@link Kept}. */
     private Long added;
 
@@ -83,6 +86,15 @@ public class Snapshot {
     /** Name of the restore point, or null if it is none. */
     public String pointName() {
         return pointName;
+    }
+
+    /** Why it goes out though promises are broken; null where nobody has said so. */
+    public String givenOut() {
+        return givenOut;
+    }
+
+    void giveOut(String why) {
+        this.givenOut = why;
     }
 
     /** Bytes that it keeps and the one before it did not; null where nobody has counted yet. */

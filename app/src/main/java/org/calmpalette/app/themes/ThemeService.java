@@ -470,6 +470,25 @@ public class ThemeService {
         snapshot.name(name.strip());
     }
 
+    /**
+     * Says of a theme's present state why it goes out though promises are broken.
+     *
+     * @param base the state that was looked at
+     */
+    @Transactional
+    public void giveOut(long id, long base, String why, SignedIn me) {
+        themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+        Snapshot snapshot = snapshots.findByIdAndThemeId(base, id).orElseThrow(NotFoundException::new);
+        if (why.isBlank() || why.strip().length() > LONGEST_REASON) {
+            throw new BadInputException(
+                    why.isBlank() ? "There is no word on why it goes out." : "The reason is too long.",
+                    "Write up to " + LONGEST_REASON + " characters, such as “the times are mended next week”.");
+        }
+        snapshot.giveOut(why.strip());
+    }
+
+    private static final int LONGEST_REASON = 300;
+
     /** What goes when the earlier states of a theme are removed. */
     @Transactional(readOnly = true)
     public Kept.Earlier earlier(long id, SignedIn me) {
