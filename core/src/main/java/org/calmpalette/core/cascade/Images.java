@@ -211,8 +211,18 @@ final class Images {
         return conic
                 ? isAngle(p)
                         || p.kind() == Kind.PERCENTAGE
-                        || Lengths.isMath(p) && Lengths.isLengthOrPercentage(p) && !Lengths.isLength(p)
+                        || Lengths.isMath(p) && Lengths.isLengthOrPercentage(p) && !holdsLength(p)
                 : Lengths.isLengthOrPercentage(p);
+    }
+
+    /** Around a turn there is no length to add to a share of it (CSS Images 4, section 3.3.1). */
+    private static boolean holdsLength(ComponentValue function) {
+        return ComponentValue.read(function.inside()).stream()
+                .anyMatch(p -> p.kind() == Kind.DIMENSION || isGroup(p) && holdsLength(p));
+    }
+
+    private static boolean isGroup(ComponentValue p) {
+        return p.kind() == Kind.FUNCTION || p.text().startsWith("(");
     }
 
     static boolean isAngleUnit(String unit) {
