@@ -6,9 +6,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import org.calmpalette.core.Budget;
+import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Behind;
+import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Ground;
 import org.calmpalette.core.render.Measures;
@@ -25,17 +29,36 @@ final class Laid {
     private final Ground ground;
     private final Behind behind;
 
-    private Laid(Rendered rendered, Gallery gallery, Page page, Measures measures) {
+    private Laid(Rendered rendered, Gallery gallery, Page page, Measures measures, boolean dark) {
         this.page = page;
         this.measures = measures;
-        this.scenes = new Scenes(rendered, page, measures);
+        this.scenes = new Scenes(rendered, page, measures, dark);
         this.ground = new Ground(scenes, gallery, true);
         this.behind = new Behind(scenes, gallery);
     }
 
-    /** Empty where the page was not measured. */
-    static Optional<Laid> of(Rendered rendered, Gallery gallery, Page page, Map<String, Measures> all) {
-        return Optional.ofNullable(all.get(page.source().file())).map(m -> new Laid(rendered, gallery, page, m));
+    /** Empty where the page was not measured, or is laid otherwise for visitors who prefer a dark scheme. */
+    static Optional<Laid> of(Rendered rendered, Gallery gallery, Page page, Map<String, Measures> all, boolean dark) {
+        return Optional.ofNullable(all.get(page.source().file()))
+                .filter(m -> !dark || isAlikeInTheDark(rendered, page))
+                .map(m -> new Laid(rendered, gallery, page, m, dark));
+    }
+
+    /** Whether a dark scheme changes looks alone: pages are measured in a light one. */
+    private static boolean isAlikeInTheDark(Rendered rendered, Page page) {
+        Set<Integer> widths = new TreeSet<>(Breakpoint.firsts(rendered.theme(), Readable.FROM, Readable.TO));
+        widths.add(Readable.FROM);
+        for (int width : widths) {
+            PageStyles light = rendered.styles(page, Readable.window(width, false), States.NONE);
+            PageStyles dark = rendered.styles(page, Readable.window(width, true), States.NONE);
+            for (Element e : page.elements()) {
+                Budget.step();
+                if (e != page.document() && !PartStates.isLooksAlone(e, dark, light)) {
+                    return false;
+                }
+            }
+        }
+        return true;
     }
 
     /** Where a text stands at the widths of a stretch. */

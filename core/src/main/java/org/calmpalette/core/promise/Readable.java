@@ -109,12 +109,12 @@ public final class Readable {
     private final Proof proof;
     private final Map<String, Veil> pictures = new HashMap<>();
     /** States that some stylesheet looks at. */
-    private final Set<String> states = new TreeSet<>();
+    private final Set<String> states;
 
     private static final Pattern DARK =
             Pattern.compile("prefers-color-scheme|color-scheme\\s*:[^;}]*dark", Pattern.CASE_INSENSITIVE);
 
-    private final boolean byPlace;
+    private final Following following;
 
     private Readable(Theme theme, Map<String, Measures> measures) {
         this.theme = theme;
@@ -122,24 +122,19 @@ public final class Readable {
         this.rendered = new Rendered(theme, Map.of());
         this.gallery = new Gallery(theme);
         this.proof = new Proof(theme);
-        for (String state : STATES.keySet()) {
-            if (theme.sheets().stream().anyMatch(s -> s.file().text().contains(":" + state))) {
-                states.add(state);
-            }
-        }
+        this.states = PartStates.of(theme);
         Set<String> colors = new LinkedHashSet<>();
         Set<String> others = new LinkedHashSet<>();
         theme.palette().properties().forEach((property, setting) -> {
             boolean color = setting.kind() instanceof ColorKind && property.equals(setting.property());
             (color ? colors : others).add(property);
         });
-        byPlace = theme.sheets().stream()
-                .anyMatch(s -> BY_PLACE.matcher(s.file().text()).find());
         dark = theme.sheets().stream()
                 .anyMatch(s -> DARK.matcher(s.file().text()).find());
         // What holds by the size of a box is known by layout alone.
         containers = theme.sheets().stream().anyMatch(s -> s.file().text().contains("@container"));
         choices = new ColorExpression.Choices(colors, others, Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
+        following = new Following(theme, choices);
     }
 
     /** What is proved and what is not, the broken first, then what is not decided; of pages whose boxes nobody measured. */
@@ -252,12 +247,10 @@ public final class Readable {
     private void texts(Page page, int width, int last, boolean inTheDark) {
         Seen rest = new Seen(page, width, last, States.NONE, "", inTheDark);
         Map<String, PageStyles> inState = new LinkedHashMap<>();
-        STATES.forEach((state, pseudoClasses) -> {
-            if (states.contains(state)) {
-                inState.put(
-                        state, rendered.styles(page, window(width, inTheDark), (e, s) -> pseudoClasses.contains(s)));
-            }
-        });
+        for (String state : states) {
+            Set<String> pseudoClasses = PartStates.ALL.get(state);
+            inState.put(state, rendered.styles(page, window(width, inTheDark), (e, s) -> pseudoClasses.contains(s)));
+        }
         List<Element> all = page.elements();
         for (int i = 1; i < all.size(); i++) {
             Element e = all.get(i);
@@ -266,17 +259,17 @@ public final class Readable {
             }
             rest.ask(i, e);
             for (Map.Entry<String, PageStyles> s : inState.entrySet()) {
-                Element holder = holder(e, s.getKey());
-                if (holder != null && isDecidedOtherwise(e, s.getValue(), rest.styles)) {
-                    Seen then = new Seen(page, width, last, on(holder, STATES.get(s.getKey())), s.getKey(), inTheDark);
-                    then.laidAsAtRest = isLaidAs(e, then.styles, rest.styles);
+                Element holder = PartStates.holder(e, s.getKey());
+                if (holder != null && PartStates.isDecidedOtherwise(e, s.getValue(), rest.styles)) {
+                    Seen then = new Seen(page, width, last, PartStates.on(holder, s.getKey()), s.getKey(), inTheDark);
+                    then.laidAsAtRest = PartStates.isLaidAs(e, then.styles, rest.styles);
                     then.ask(i, e);
                 }
             }
         }
     }
 
-    private static Viewport window(int width, boolean inTheDark) {
+    static Viewport window(int width, boolean inTheDark) {
         Viewport light = Viewport.of(width, HEIGHT);
         return inTheDark ? light.inTheDark() : light;
     }
@@ -288,81 +281,6 @@ public final class Readable {
                 && e.textNodes().stream().anyMatch(t -> !t.isBlank())
                 && !Set.of("script", "style", "option", "template", "noscript").contains(e.normalName())
                 && !Inactive.holds(e);
-    }
-
-    /** The pseudo-classes of each state that is asked for. */
-    private static final Map<String, Set<String>> STATES = new java.util.TreeMap<>(Map.of(
-            "active",
-            Set.of("active", "hover", "focus", "focus-within"),
-            "focus",
-            Set.of("focus", "focus-visible", "focus-within"),
-            "hover",
-            Set.of("hover"),
-            "visited",
-            Set.of("visited")));
-
-    private static final Set<String> OF_ALL_AROUND = Set.of("hover", "active", "focus-within");
-
-    /** What has to be in a state for a text to be seen in it: under the pointer it is the text itself, else what can be focused or visited. */
-    private static Element holder(Element e, String state) {
-        if (state.equals("hover")) {
-            return e;
-        }
-        String which = state.equals("visited")
-                ? "a[href]"
-                : "a[href], button, summary, [tabindex], input, select, textarea, label";
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            if (a.is(which)) {
-                return a;
-            }
-        }
-        return null;
-    }
-
-    private static States on(Element holder, Set<String> pseudoClasses) {
-        return (e, s) -> pseudoClasses.contains(s)
-                && (e == holder || OF_ALL_AROUND.contains(s) && holder.parents().contains(e));
-    }
-
-    /** Whether other declarations hold for an element or what is around it; what holds for boxes of their content is looked at with it. */
-    private static boolean isDecidedOtherwise(Element e, PageStyles one, PageStyles other) {
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            if (!one.of(a).isDecidedAs(other.of(a))
-                    || !one.of(a, "before").isDecidedAs(other.of(a, "before"))
-                    || !one.of(a, "after").isDecidedAs(other.of(a, "after"))) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    /** Longhands, or their beginnings, that change the look of a box and neither its size nor its place. */
-    private static final List<String> LOOKS = List.of(
-            "color",
-            "background-",
-            "opacity",
-            "visibility",
-            "outline",
-            "text-decoration",
-            "text-shadow",
-            "box-shadow",
-            "cursor",
-            "fill",
-            "stroke",
-            "transition",
-            "-webkit-text-fill-color");
-
-    /** Whether the boxes around a text, measured at rest, are the same in a state. */
-    private static boolean isLaidAs(Element e, PageStyles one, PageStyles other) {
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            for (String longhand : Painting.differences(one, a, other, a)) {
-                boolean looks = longhand.endsWith("-color") || LOOKS.stream().anyMatch(longhand::startsWith);
-                if (!looks) {
-                    return false;
-                }
-            }
-        }
-        return true;
     }
 
     /** A page in one window and state. */
@@ -394,17 +312,17 @@ public final class Readable {
 
         void ask(int index, Element e) {
             if (styles.isHidden(e)) {
-                if (mayBeShown(styles, e)) {
+                if (following.mayBeShown(styles, e)) {
                     open(index, "it is not shown as made, and a choice may show it");
                 }
                 return;
             }
-            if (mayMatchOtherwise(e)) {
+            if (following.mayMatchOtherwise(e)) {
                 open(index, "other rules may hold where a choice changes parts or their order");
                 return;
             }
             // What is wholly clear is asked about as it is once something shows it.
-            boolean clear = backdrops.of(e).isInvisible() && !followsAround(styles, e, "opacity");
+            boolean clear = backdrops.of(e).isInvisible() && !following.around(styles, e, "opacity");
             Backdrop backdrop = clear ? backdrops.of(e).shown() : backdrops.of(e);
             ElementStyle style = styles.of(e);
             ColorExpression letters = ColorExpression.of(style, "color", choices);
@@ -422,7 +340,7 @@ public final class Readable {
             }
             Grounds.Found found = containers && followsAContainer(e)
                     ? Grounds.Found.not("rules hold by the size of a box")
-                    : followsAround(styles, e, "color-scheme")
+                    : following.around(styles, e, "color-scheme")
                             ? Grounds.Found.not("the scheme follows a choice")
                             : grounds.under(backdrop, null, false);
             Optional<Laid.Place> place = found.byPlace() ? place(index) : Optional.empty();
@@ -445,10 +363,10 @@ public final class Readable {
             return false;
         }
 
-        /** Where a text stands; known at rest, and in a state that moves no box, in the light scheme in which pages are measured. */
+        /** Where a text stands; known at rest, and in a state that moves no box. */
         private Optional<Laid.Place> place(int index) {
-            return !inTheDark && (state.isEmpty() || laidAsAtRest)
-                    ? laid(page).flatMap(l -> l.place(index, width, last))
+            return state.isEmpty() || laidAsAtRest
+                    ? laid(page, inTheDark).flatMap(l -> l.place(index, width, last))
                     : Optional.empty();
         }
 
@@ -480,35 +398,6 @@ public final class Readable {
         }
     }
 
-    /** What is bound to a choice so that it comes, goes, is repeated or becomes another element. */
-    private static final String SHAPED =
-            "[data-setting-show], [data-setting-items], [data-setting-level], [data-setting-in]";
-
-    /** Selectors that look at what stands beside or inside of something; more rather than fewer. */
-    private static final Pattern BY_PLACE = Pattern.compile(":(nth|first|last|only|empty|has)|[+~]\\s*[.#\\[\\w*:]");
-
-    /** Whether a choice may change which rules hold for an element, since it or something beside or around it becomes another. */
-    private boolean mayMatchOtherwise(Element e) {
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            if (a.hasAttr("data-setting-level") || a.hasAttr("data-setting-in")) {
-                return true;
-            }
-            if (byPlace && a.parent().children().stream().anyMatch(c -> c.is(SHAPED))) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private boolean mayBeShown(PageStyles styles, Element e) {
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            if (a.hasAttr("data-setting-show")) {
-                return true;
-            }
-        }
-        return followsAround(styles, e, "display") || followsAround(styles, e, "visibility");
-    }
-
     private boolean isOpaque(ColorExpression e) {
         return e instanceof ColorExpression.Fixed f
                 ? f.color().isOpaque()
@@ -519,18 +408,9 @@ public final class Readable {
 
     /** 4.5 where a choice may make a large text a small one. */
     private double needed(PageStyles styles, Element e) {
-        return followsAround(styles, e, "font-size") || followsAround(styles, e, "font-weight")
+        return following.around(styles, e, "font-size") || following.around(styles, e, "font-weight")
                 ? 4.5
                 : Contrast.needed(styles.of(e).fontSizePx(), styles.of(e).fontWeight());
-    }
-
-    private boolean followsAround(PageStyles styles, Element e, String longhand) {
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            if (ColorExpression.follows(styles.of(a), longhand, choices)) {
-                return true;
-            }
-        }
-        return false;
     }
 
     private Asked ask(
@@ -600,14 +480,16 @@ public final class Readable {
         return measures.containsKey(page.source().file());
     }
 
-    private Optional<Laid> laid(Page page) {
-        return laid.computeIfAbsent(page.source().file(), p -> Laid.of(rendered, gallery, page, measures));
+    private Optional<Laid> laid(Page page, boolean inTheDark) {
+        return laid.computeIfAbsent(
+                page.source().file() + (inTheDark ? " in the dark" : ""),
+                p -> Laid.of(rendered, gallery, page, measures, inTheDark));
     }
 
     /** What is not proved may be seen to be broken as made, in the pixels of a page that was measured. */
     private Proof.Outcome inPixels(Asked a, Proof.Outcome open) {
         // Letters with a shadow, or that are not shown, look otherwise than their pixels and their ground say.
-        Optional<Laid> page = a.pseudoClass.isEmpty() && !a.dark && a.letters != null ? laid(a.page) : Optional.empty();
+        Optional<Laid> page = a.pseudoClass.isEmpty() && a.letters != null ? laid(a.page, a.dark) : Optional.empty();
         if (page.isEmpty()) {
             return open;
         }
@@ -684,46 +566,39 @@ public final class Readable {
         return Proof.Outcome.kept(worst);
     }
 
+    /** A text as the whole cascade has it with choices. */
+    private record Looked(PageStyles styles, Element e, Backdrop backdrop) {
+        /** @param page as it is asked about */
+        static Looked at(Rendered with, Page page, int element, int width, String state, boolean dark) {
+            Element e = page.elements().get(element);
+            Element holder = state.isEmpty() ? null : PartStates.holder(e, state);
+            PageStyles styles = with.styles(page, window(width, dark), PartStates.on(holder, state));
+            Backdrop seen = new Backdrop.Reader(styles, with.theme().files()::has).of(e);
+            return new Looked(styles, e, seen.isInvisible() ? seen.shown() : seen);
+        }
+
+        /** Empty too where the canvas is dark: the cascade takes a white one. */
+        Optional<Color> letters() {
+            return Grounds.isDark(styles) ? Optional.empty() : styles.of(e).colorOf("color");
+        }
+    }
+
     static Optional<Promises.Colors> colors(Theme theme, Answer a, Map<String, Chosen> chosen) {
         Rendered with = new Rendered(theme, chosen);
-        Page page = with.page(a.page()).orElse(null);
-        if (page == null || a.element() < 0) {
-            return Optional.empty();
-        }
-        Element e = page.elements().get(a.element());
-        Element holder = a.pseudoClass().isEmpty() ? null : holder(e, a.pseudoClass());
-        PageStyles styles = with.styles(
-                page,
-                window(a.width(), a.dark()),
-                holder == null ? States.NONE : on(holder, STATES.get(a.pseudoClass())));
-        Backdrop seen = new Backdrop.Reader(styles, theme.files()::has).of(e);
-        Backdrop backdrop = seen.isInvisible() ? seen.shown() : seen;
-        return Grounds.isDark(styles) || backdrop.unknown() != null
-                ? Optional.empty()
-                : styles.of(e)
-                        .colorOf("color")
-                        .map(backdrop::under)
-                        .map(s -> new Promises.Colors(s.text(), s.ground()));
+        return with.page(a.page())
+                .filter(p -> a.element() >= 0)
+                .map(p -> Looked.at(with, p, a.element(), a.width(), a.pseudoClass(), a.dark()))
+                .filter(l -> l.backdrop().unknown() == null)
+                .flatMap(l -> l.letters().map(l.backdrop()::under))
+                .map(s -> new Promises.Colors(s.text(), s.ground()));
     }
 
     /** The contrast of a text as the whole cascade has it with choices; empty if it is not known there. */
     private Optional<Double> ratio(Asked a, Map<String, Chosen> chosen) {
-        Rendered with = new Rendered(theme, chosen);
-        Page page = with.page(a.page.source().file()).orElseThrow();
-        Element e = page.elements().get(a.element);
-        Element holder = a.pseudoClass.isEmpty() ? null : holder(e, a.pseudoClass);
-        States states = holder == null ? States.NONE : on(holder, STATES.get(a.pseudoClass));
-        PageStyles styles = with.styles(page, window(a.width, a.dark), states);
-        if (Grounds.isDark(styles)) {
-            // The cascade takes a white canvas.
-            return Optional.empty();
-        }
-        Backdrop seen = new Backdrop.Reader(styles, theme.files()::has).of(e);
-        Backdrop backdrop = seen.isInvisible() ? seen.shown() : seen;
-        Optional<Color> letters = styles.of(e).colorOf("color");
+        Looked seen = Looked.at(new Rendered(theme, chosen), a.page, a.element, a.width, a.pseudoClass, a.dark);
         // Of a gradient the best place is told: where the text stands on it, layout decides.
-        return backdrop.unknown() == null
-                ? letters.map(c -> backdrop.under(c).ratio())
-                : letters.flatMap(backdrop::range).map(Backdrop.Range::most);
+        return seen.backdrop().unknown() == null
+                ? seen.letters().map(c -> seen.backdrop().under(c).ratio())
+                : seen.letters().flatMap(seen.backdrop()::range).map(Backdrop.Range::most);
     }
 }

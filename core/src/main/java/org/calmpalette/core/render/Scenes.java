@@ -35,6 +35,7 @@ public final class Scenes {
     private static final double SAME = 0.01;
 
     private final Rendered rendered;
+    private final boolean dark;
     private final Page page;
     private final Measures measures;
     private final List<Element> elements;
@@ -48,6 +49,12 @@ public final class Scenes {
     private record Cover(int index, boolean text) {}
 
     public Scenes(Rendered rendered, Page page, Measures measures) {
+        this(rendered, page, measures, false);
+    }
+
+    /** @param dark whether the visitor prefers a dark scheme; boxes are those of a light one, so nothing may be laid otherwise there */
+    public Scenes(Rendered rendered, Page page, Measures measures, boolean dark) {
+        this.dark = dark;
         this.rendered = rendered;
         this.page = page;
         this.measures = measures;
@@ -77,8 +84,10 @@ public final class Scenes {
         if (styles.size() > 8 && !styles.containsKey(width)) {
             styles.clear();
         }
-        return styles.computeIfAbsent(
-                width, w -> rendered.styles(page, Viewport.of(w, measures.windowHeight()), States.NONE));
+        return styles.computeIfAbsent(width, w -> {
+            Viewport window = Viewport.of(w, measures.windowHeight());
+            return rendered.styles(page, dark ? window.inTheDark() : window, States.NONE);
+        });
     }
 
     /** A layer of an element's background at a width; empty if it cannot be read or is not there. */
