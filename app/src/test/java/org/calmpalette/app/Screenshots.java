@@ -53,12 +53,12 @@ class Screenshots {
         maker.navigate(running.address + theme + "/pictures");
         maker.waitForSelector("#tried svg");
         shoot(maker, "pictures");
-        take(maker, theme + "/handover", "handover");
         maker.navigate(running.address + theme + "/promises");
         maker.locator("tr.pick:has-text('a choice breaks it') .name").first().click();
         maker.waitForSelector("#card .way-out");
         shoot(maker, "promises");
         take(maker, theme + "/promises/report", "report");
+        take(maker, theme + "/handover", "handover");
         if (System.getProperty("calm.look") != null) {
             take(maker, theme + "/settings", "look-settings");
             take(maker, theme + "/handover", "look-handover");

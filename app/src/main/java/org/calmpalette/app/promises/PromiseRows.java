@@ -199,7 +199,8 @@ record PromiseRows(List<Group> groups, int left) {
                     case "focus" -> "focused";
                     case "active" -> "pressed";
                     case "visited" -> "visited";
-                    default -> "";
+                    case "" -> "";
+                    default -> "with " + a.pseudoClass() + " by a script";
                 };
         return band == null
                 ? ""

@@ -64,7 +64,8 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
                     case "hover" -> " (pointed at)";
                     case "active" -> " (pressed)";
                     case "focus" -> " (in focus)";
-                    default -> " (" + m.pseudoClass() + ")";
+                    case "visited" -> " (visited)";
+                    default -> " (while the page is used)";
                 }
                 + (m.dark() ? " in the dark scheme" : "");
     }

@@ -85,6 +85,20 @@ public record ScriptClass(String name, Page page, Set<Integer> changed) {
                 .anyMatch(c -> c == e || e.parents().contains(c));
     }
 
+    /**
+     * The same for whoever asks of many; true as well for one that has the class anyway.
+     *
+     * @param e of {@link #page}
+     */
+    public boolean reaches(Element e) {
+        for (Element a = e; a != null; a = a.parent()) {
+            if (a.hasClass(name)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Elements that a selector would find if they had the class. */
     private static void waits(
             ComplexSelector selector,

@@ -22,7 +22,8 @@ import org.jsoup.nodes.Element;
  * @param selector how a person finds it; the key where it is a setting
  * @param words its first words, or what it is called
  * @param width at which it is asked, CSS px; the others are asked with it
- * @param pseudoClass of the part, or of what can be in that state around it: empty at rest, else hover, focus, active or visited
+ * @param pseudoClass of the part, or of what can be in that state around it: empty at rest, else hover, focus, active or visited; or a
+ *     class with its full stop, which a script puts on something
  * @param dark whether it is met by visitors alone who prefer a dark colour scheme
  * @param parts how many parts are concerned, over all pages, widths and states
  * @param pages on which they are
@@ -168,7 +169,7 @@ public record Answer(
                 + (page.isEmpty() ? "" : " " + page)
                 + " "
                 + selector
-                + (pseudoClass.isEmpty() ? "" : ":" + pseudoClass)
+                + (pseudoClass.isEmpty() ? "" : PartStates.isClass(pseudoClass) ? " " + pseudoClass : ":" + pseudoClass)
                 + (dark ? " in the dark" : "")
                 + (width == 0 ? "" : " at " + width);
     }
@@ -188,7 +189,7 @@ public record Answer(
             case BROKEN ->
                 isContrast()
                         ? number(worst) + " to 1" + (width == 0 ? "" : " at " + width + " px")
-                                + (pseudoClass.isEmpty() ? "" : ", " + IN_STATE.get(pseudoClass))
+                                + (pseudoClass.isEmpty() ? "" : ", " + inState(pseudoClass))
                                 + (dark ? ", in the dark scheme" : "") + ", "
                                 + plain(needed) + " is needed, " + with
                         : why + (values().isEmpty() ? "" : " So it is " + with + ".");
@@ -203,6 +204,12 @@ public record Answer(
     /** A number without zeros behind it. */
     public static String plain(double n) {
         return BigDecimal.valueOf(n).stripTrailingZeros().toPlainString();
+    }
+
+    private static String inState(String state) {
+        return PartStates.isClass(state)
+                ? "with the class " + state.substring(1) + " that a script sets"
+                : IN_STATE.get(state);
     }
 
     private static final Map<String, String> IN_STATE =

@@ -122,7 +122,7 @@ final class Grounds {
             }
             if (paints) {
                 List<Ply> painted = own.stream().filter(p -> !isClear(p)).toList();
-                boolean leaves = amid && place.leaves(layer.element());
+                boolean leaves = amid && place.leaves(index(layer.element()));
                 if (leaves) {
                     all.add(new Ply.Group(painted, 0, 1, "a box that it leaves in part"));
                 } else {
@@ -150,6 +150,10 @@ final class Grounds {
                         : inner,
                 "",
                 byPlace);
+    }
+
+    private int index(Element e) {
+        return styles.page().elements().indexOf(e);
     }
 
     private boolean mayMove(ElementStyle style) {
@@ -252,7 +256,7 @@ final class Grounds {
             for (BackgroundLayer l : layer.images()) {
                 Optional<Behind.Part> part = place == null || laid || layer.generated() != null
                         ? Optional.empty()
-                        : place.behind(layer.element(), written.indexOf(l));
+                        : place.behind(index(layer.element()), written.indexOf(l), l);
                 if (part.isEmpty()) {
                     all.add(image(l, l.image(), null, laid));
                 } else if (part.get().isAnywhere()) {

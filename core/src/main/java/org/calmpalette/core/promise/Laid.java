@@ -19,6 +19,7 @@ import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.Scenes;
 import org.calmpalette.core.render.Track;
+import org.calmpalette.core.value.BackgroundLayer;
 import org.jsoup.nodes.Element;
 
 /** A page whose boxes somebody measured: where its texts stand. */
@@ -53,7 +54,7 @@ final class Laid {
             PageStyles dark = rendered.styles(page, Readable.window(width, true), States.NONE);
             for (Element e : page.elements()) {
                 Budget.step();
-                if (e != page.document() && !PartStates.isLooksAlone(e, dark, light)) {
+                if (e != page.document() && !PartStates.isLooksAlone(e, dark, e, light)) {
                     return false;
                 }
             }
@@ -76,13 +77,20 @@ final class Laid {
             this.left = left;
         }
 
-        boolean leaves(Element around) {
-            return left.contains(around);
+        /** @param around its index */
+        boolean leaves(int around) {
+            return left.contains(page.elements().get(around));
         }
 
-        /** What of a picture or gradient of an element around it lies behind it; empty where that is not known. */
-        Optional<Behind.Part> behind(Element around, int layer) {
-            return behind.of(element, page.elements().indexOf(around), layer, from, Math.min(to, measures.to()));
+        /**
+         * What of a picture or gradient of an element around it lies behind it; empty where that is not known.
+         *
+         * @param drawn as it is in the state that is asked about; another one than at rest was not measured
+         */
+        Optional<Behind.Part> behind(int around, int layer, BackgroundLayer drawn) {
+            return !scenes.layer(around, layer, from).filter(drawn::equals).isPresent()
+                    ? Optional.empty()
+                    : behind.of(element, around, layer, from, Math.min(to, measures.to()));
         }
     }
 

@@ -224,6 +224,10 @@ public final class Mends {
                                         .hex())
                         .orElseThrow();
                 if (lightness >= 0 && lightness <= 1 && asked.keepsIn(theme, c)) {
+                    if (PartStates.isClass(broken.pseudoClass())) {
+                        // Where it is written which colour holds then is for a person to find.
+                        return;
+                    }
                     Set<String> states = broken.pseudoClass().isEmpty() ? Set.of() : Set.of(broken.pseudoClass());
                     for (String reach : List.of("rule", "only")) {
                         if (tryColor(rendered, page, c, reach, states)) {

@@ -5,8 +5,10 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
@@ -55,7 +57,12 @@ final class PartStates {
         return null;
     }
 
-    /** @param holder as {@link #holder} finds it; null at rest */
+    /** What a script does by a class is no state of CSS: it stands in the markup then. */
+    static boolean isClass(String state) {
+        return state.startsWith(".");
+    }
+
+    /** @param holder as {@link #holder} finds it; null at rest, or where a class is the state */
     static States on(Element holder, String state) {
         if (holder == null) {
             return States.NONE;
@@ -65,12 +72,17 @@ final class PartStates {
                 && (e == holder || OF_ALL_AROUND.contains(s) && holder.parents().contains(e));
     }
 
-    /** Whether other declarations hold for an element or what is around it; what holds for boxes of their content is looked at with it. */
-    static boolean isDecidedOtherwise(Element e, PageStyles one, PageStyles other) {
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            if (!one.of(a).isDecidedAs(other.of(a))
-                    || !one.of(a, "before").isDecidedAs(other.of(a, "before"))
-                    || !one.of(a, "after").isDecidedAs(other.of(a, "after"))) {
+    /**
+     * Whether other declarations hold for an element or what is around it; what holds for boxes of their content is looked at with it.
+     *
+     * @param then the same element where a script has changed classes of the page; else itself
+     */
+    static boolean isDecidedOtherwise(Element then, PageStyles one, Element e, PageStyles other) {
+        Element b = then;
+        for (Element a = e; a != null && a.parent() != null; a = a.parent(), b = b.parent()) {
+            if (!one.of(b).isDecidedAs(other.of(a))
+                    || !one.of(b, "before").isDecidedAs(other.of(a, "before"))
+                    || !one.of(b, "after").isDecidedAs(other.of(a, "after"))) {
                 return true;
             }
         }
@@ -93,19 +105,32 @@ final class PartStates {
             "transition",
             "-webkit-text-fill-color");
 
-    /** Whether the boxes around a text, measured at rest, are the same in a state. */
-    static boolean isLaidAs(Element e, PageStyles one, PageStyles other) {
-        for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-            if (!isLooksAlone(a, one, other)) {
+    /**
+     * Whether what was measured and found behind a text at rest is so in a state: boxes are the same, and what is around it paints and hides
+     * as it does there. What it paints itself may differ, since its lines lie inside of it.
+     */
+    static boolean isLaidAs(Element then, PageStyles one, Element e, PageStyles other) {
+        Element b = then;
+        for (Element a = e; a != null && a.parent() != null; a = a.parent(), b = b.parent()) {
+            if (!isLooksAlone(b, one, a, other) || a != e && !isPaintedAs(one.of(b), other.of(a))) {
                 return false;
             }
         }
         return true;
     }
 
+    private static boolean isPaintedAs(ElementStyle one, ElementStyle other) {
+        double a = one.colorOf("background-color").map(Color::alpha).orElse(0.0);
+        double b = other.colorOf("background-color").map(Color::alpha).orElse(0.0);
+        return (a == 0) == (b == 0)
+                && (a == 1) == (b == 1)
+                && one.computed("opacity").equals(other.computed("opacity"))
+                && one.computed("background-image").equals(other.computed("background-image"));
+    }
+
     /** Whether an element differs in nothing but what changes the look of its box. */
-    static boolean isLooksAlone(Element e, PageStyles one, PageStyles other) {
-        return Painting.differences(one, e, other, e).stream()
+    static boolean isLooksAlone(Element then, PageStyles one, Element e, PageStyles other) {
+        return Painting.differences(one, then, other, e).stream()
                 .allMatch(longhand ->
                         longhand.endsWith("-color") || LOOKS.stream().anyMatch(longhand::startsWith));
     }

@@ -24,6 +24,7 @@ import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.paint.Paint.Veil;
 import org.calmpalette.core.part.PartSelector;
+import org.calmpalette.core.part.ScriptClass;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Gallery;
@@ -260,13 +261,34 @@ public final class Readable {
             rest.ask(i, e);
             for (Map.Entry<String, PageStyles> s : inState.entrySet()) {
                 Element holder = PartStates.holder(e, s.getKey());
-                if (holder != null && PartStates.isDecidedOtherwise(e, s.getValue(), rest.styles)) {
+                if (holder != null && PartStates.isDecidedOtherwise(e, s.getValue(), e, rest.styles)) {
                     Seen then = new Seen(page, width, last, PartStates.on(holder, s.getKey()), s.getKey(), inTheDark);
-                    then.laidAsAtRest = PartStates.isLaidAs(e, then.styles, rest.styles);
+                    then.laidAsAtRest = PartStates.isLaidAs(e, then.styles, e, rest.styles);
                     then.ask(i, e);
                 }
             }
         }
+        for (ScriptClass script : scripted(page)) {
+            PageStyles then = rendered.styles(script.page(), window(width, inTheDark), States.NONE);
+            List<Element> changed = script.page().elements();
+            for (int i = 1; i < all.size(); i++) {
+                Element e = all.get(i);
+                if (isText(e)
+                        && script.reaches(changed.get(i))
+                        && PartStates.isDecidedOtherwise(changed.get(i), then, e, rest.styles)) {
+                    Seen seen = new Seen(script.page(), width, last, States.NONE, "." + script.name(), inTheDark);
+                    seen.laidAsAtRest = PartStates.isLaidAs(changed.get(i), then, e, rest.styles);
+                    seen.ask(i, changed.get(i));
+                }
+            }
+        }
+    }
+
+    private final Map<String, List<ScriptClass>> scripted = new HashMap<>();
+
+    /** What the scripts of a page may make of it, one class at a time. */
+    private List<ScriptClass> scripted(Page page) {
+        return scripted.computeIfAbsent(page.source().file(), p -> ScriptClass.of(theme, page));
     }
 
     static Viewport window(int width, boolean inTheDark) {
@@ -483,7 +505,9 @@ public final class Readable {
     private Optional<Laid> laid(Page page, boolean inTheDark) {
         return laid.computeIfAbsent(
                 page.source().file() + (inTheDark ? " in the dark" : ""),
-                p -> Laid.of(rendered, gallery, page, measures, inTheDark));
+                // As it is measured: without what scripts put on it.
+                p -> Laid.of(
+                        rendered, gallery, rendered.page(page.source().file()).orElse(page), measures, inTheDark));
     }
 
     /** What is not proved may be seen to be broken as made, in the pixels of a page that was measured. */
@@ -571,7 +595,7 @@ public final class Readable {
         /** @param page as it is asked about */
         static Looked at(Rendered with, Page page, int element, int width, String state, boolean dark) {
             Element e = page.elements().get(element);
-            Element holder = state.isEmpty() ? null : PartStates.holder(e, state);
+            Element holder = state.isEmpty() || PartStates.isClass(state) ? null : PartStates.holder(e, state);
             PageStyles styles = with.styles(page, window(width, dark), PartStates.on(holder, state));
             Backdrop seen = new Backdrop.Reader(styles, with.theme().files()::has).of(e);
             return new Looked(styles, e, seen.isInvisible() ? seen.shown() : seen);
@@ -587,6 +611,12 @@ public final class Readable {
         Rendered with = new Rendered(theme, chosen);
         return with.page(a.page())
                 .filter(p -> a.element() >= 0)
+                .flatMap(p -> !PartStates.isClass(a.pseudoClass())
+                        ? Optional.of(p)
+                        : ScriptClass.of(theme, p).stream()
+                                .filter(c -> a.pseudoClass().equals("." + c.name()))
+                                .map(ScriptClass::page)
+                                .findFirst())
                 .map(p -> Looked.at(with, p, a.element(), a.width(), a.pseudoClass(), a.dark()))
                 .filter(l -> l.backdrop().unknown() == null)
                 .flatMap(l -> l.letters().map(l.backdrop()::under))

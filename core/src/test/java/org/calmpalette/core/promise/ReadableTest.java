@@ -163,6 +163,32 @@ class ReadableTest {
         assertThat(seen.ground().hex()).isEqualTo("#404040");
     }
 
+    /** A header that a script changes on scrolling is asked about as it is then, too. */
+    @Test
+    void whatAScriptMakesOfAPartIsLookedAt() {
+        Theme theme = Themes.of(
+                "index.html",
+                "<!doctype html><html><head><link rel=stylesheet href=a.css></head><body><header><a href=#>Boats</a></header><p>Words</p>"
+                        + "<script>addEventListener('scroll', () => document.querySelector('header').classList.toggle('small', scrollY > 0))</script></body></html>",
+                "a.css",
+                "header { background: #fff } header a { color: #333 } header.small { background: #222 } header.small a:hover { color: #fff }");
+        List<Answer> all = Readable.of(theme);
+        assertThat(all)
+                .filteredOn(a -> a.words().equals("Words"))
+                .extracting(Answer::pseudoClass)
+                .containsExactly("");
+        Answer small = all.stream()
+                .filter(a -> a.pseudoClass().equals(".small"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(small.state()).isEqualTo(Answer.State.BROKEN);
+        assertThat(small.inWords())
+                .contains("1.25 to 1 at 320 px, with the class small that a script sets, 4.5 is needed");
+        assertThat(small.id()).isEqualTo("readable index.html a .small at 320");
+        assertThat(Promises.colors(theme, small).orElseThrow().ground().hex()).isEqualTo("#222222");
+        assertThat(Mends.of(theme, small)).isEmpty();
+    }
+
     /** Who prefers a dark scheme sees other colours, and a dark canvas where the page allows it. */
     @ParameterizedTest
     @CsvSource(
