@@ -219,9 +219,7 @@ public class BackgroundsTest {
         double before = a.at(point - reach);
         double here = a.at(point);
         double after = a.at(point + reach);
-        // A tile of three pixels is hardly more than what its two edges may be off by: everywhere in it is an edge.
-        boolean edge =
-                before < 0 || after < 0 || before > after || here > after || before > here || a.tile() < 3 * reach;
+        boolean edge = before < 0 || after < 0 || before > after || here > after || before > here;
         if (edge) {
             return before < 0 || here < 0 || after < 0 || painted || a.step() > a.tile();
         }
