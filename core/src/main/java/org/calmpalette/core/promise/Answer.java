@@ -12,6 +12,7 @@ import org.calmpalette.core.part.PartSelector;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.Finding;
+import org.calmpalette.core.theme.Theme;
 import org.jsoup.nodes.Element;
 
 /**
@@ -32,7 +33,8 @@ import org.jsoup.nodes.Element;
  * @param broken the choices that break it, by key; empty map where it is broken as made
  * @param waiver why the maker does not promise it; null where it is promised
  * @param finding of the survey that tells the same, or null
- * @param why unproven: what keeps it from being decided; broken: what is wrong then, where the numbers do not say so
+ * @param why unproven: what keeps it from being decided; broken: what is wrong then, where the numbers do not say so, or “at most” where
+ *     they are an upper bound
  */
 public record Answer(
         Promise promise,
@@ -117,6 +119,11 @@ public record Answer(
             return new Subject(page.source().file(), -1, "html", page.document().title(), 0);
         }
 
+        static Subject theme(Theme theme) {
+            String name = theme.palette().name();
+            return new Subject("", -1, THEME, name.isEmpty() ? "The theme" : name, 0);
+        }
+
         static Subject setting(Setting s) {
             return new Subject("", -1, s.key(), s.label(), 0);
         }
@@ -188,12 +195,17 @@ public record Answer(
             case KEPT -> isContrast() ? "never below " + number(worst) + " to 1" : "";
             case BROKEN ->
                 isContrast()
-                        ? number(worst) + " to 1" + (width == 0 ? "" : " at " + width + " px")
+                        ? ratio() + (width == 0 ? "" : " at " + width + " px")
                                 + (pseudoClass.isEmpty() ? "" : ", " + inState(pseudoClass))
                                 + (dark ? ", in the dark scheme" : "") + ", "
                                 + plain(needed) + " is needed, " + with
                         : why + (values().isEmpty() ? "" : " So it is " + with + ".");
         };
+    }
+
+    /** The ratio of a case in words; where not all that lies behind a text is known, what it is never above. */
+    public String ratio() {
+        return (why.isEmpty() ? "" : why + " ") + number(worst) + " to 1";
     }
 
     /** Whether its numbers are contrast ratios. */

@@ -51,12 +51,7 @@ final class AsMade {
         if (!all.isEmpty()) {
             return all;
         }
-        Answer.Subject subject = new Answer.Subject(
-                "",
-                -1,
-                Answer.THEME,
-                theme.palette().name().isEmpty() ? "The theme" : theme.palette().name(),
-                0);
+        Answer.Subject subject = Answer.Subject.theme(theme);
         List<String> moving = theme.palette().settings().stream()
                 .filter(s -> !isFlat(s.kind()))
                 .map(Setting::label)

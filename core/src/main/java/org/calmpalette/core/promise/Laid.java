@@ -12,7 +12,6 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Behind;
-import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Ground;
 import org.calmpalette.core.render.Measures;
@@ -47,9 +46,7 @@ final class Laid {
 
     /** Whether a dark scheme changes looks alone: pages are measured in a light one. */
     private static boolean isAlikeInTheDark(Rendered rendered, Page page) {
-        Set<Integer> widths = new TreeSet<>(Breakpoint.firsts(rendered.theme(), Readable.FROM, Readable.TO));
-        widths.add(Readable.FROM);
-        for (int width : widths) {
+        for (int width : Readable.widths(rendered.theme())) {
             PageStyles light = rendered.styles(page, Readable.window(width, false), States.NONE);
             PageStyles dark = rendered.styles(page, Readable.window(width, true), States.NONE);
             for (Element e : page.elements()) {

@@ -12,8 +12,10 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.calmpalette.core.Budget;
+import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.BoundPage;
@@ -21,9 +23,11 @@ import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.page.Srcset;
-import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.BackgroundKind;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.Binding;
+import org.calmpalette.core.setting.ChoiceKind;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
@@ -41,7 +45,7 @@ import org.jsoup.nodes.Element;
 /**
  * That the pictures of each page weigh no more together than {@link #MOST} bytes at any width, whatever of the theme's pictures is chosen.
  * Counted is what a browser asks for: backgrounds of parts that are shown, pictures of the page (of several candidates the heaviest) and
- * posters; not films, and not drawings inside of the page.
+ * posters; not films, and not drawings inside of the page. A picture of the page counts where it is hidden as well: browsers fetch it.
  */
 final class Light {
     /** 1.5 MB: the middle page of the web asks for about 1 MB of pictures (HTTP Archive, from memory); the figure is our own. */
@@ -51,10 +55,24 @@ final class Light {
 
     private final Theme theme;
     private final List<String> pictures;
+    private final ColorExpression.Choices words;
+    private final Following following;
     private final Map<List<Object>, Set<String>> inMarkup = new HashMap<>();
 
     private Light(Theme theme) {
         this.theme = theme;
+        Set<String> sheets = Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS);
+        this.following = new Following(
+                theme,
+                new ColorExpression.Choices(
+                        Set.of(), theme.palette().properties().keySet(), sheets));
+        this.words = new ColorExpression.Choices(
+                Set.of(),
+                theme.palette().settings().stream()
+                        .filter(x -> x.kind() instanceof ChoiceKind)
+                        .map(Setting::property)
+                        .collect(Collectors.toSet()),
+                sheets);
         this.pictures = theme.media().paths().stream()
                 .filter(p -> theme.media()
                         .facts(p)
@@ -68,16 +86,10 @@ final class Light {
 
     static List<Answer> of(Theme theme) {
         Light light = new Light(theme);
-        Answer.Subject all = new Answer.Subject(
-                "",
-                -1,
-                Answer.THEME,
-                theme.palette().name().isEmpty() ? "The theme" : theme.palette().name(),
-                0);
         long together = light.pictures.stream().mapToLong(light::bytes).sum();
         // Not even all of them together would be too much.
         return together <= MOST
-                ? List.of(Answer.kept(Promise.LIGHT, all))
+                ? List.of(Answer.kept(Promise.LIGHT, Answer.Subject.theme(theme)))
                 : theme.pages().stream().map(light::page).toList();
     }
 
@@ -89,46 +101,36 @@ final class Light {
         return paths.stream().mapToLong(this::bytes).sum();
     }
 
-    /** The heaviest picture that a setting may show, as a choice; empty where it shows none. */
-    private record Heaviest(Setting setting, List<String> allowed) {}
+    /** A setting with the pictures that it may show, the heaviest first; at least one. */
+    private record Showing(Setting setting, List<String> allowed) {}
 
     private Answer page(Page page) {
-        Set<Integer> widths = new TreeSet<>(Breakpoint.firsts(theme, Readable.FROM, Readable.TO));
-        widths.add(Readable.FROM);
-        theme.palette()
-                .bands()
-                .list()
-                .forEach(b -> widths.add(
-                        Math.max(Readable.FROM, theme.palette().bands().from(b))));
-        List<Heaviest> settings = theme.palette().settings().stream()
+        List<Showing> settings = theme.palette().settings().stream()
                 .filter(s -> value(s, "") != null)
-                .map(s -> new Heaviest(s, allowed(s)))
+                .map(s -> new Showing(s, allowed(s)))
                 .filter(h -> !h.allowed().isEmpty())
                 .toList();
-        Answer worst = null;
-        for (int width : widths) {
-            Answer here = at(page, width, settings);
-            boolean worse = worst == null
-                    || here.state().compareTo(worst.state()) < 0
-                    || here.state() == worst.state() && here.worst() > worst.worst();
-            worst = worse ? here : worst;
-        }
-        return worst;
+        return Readable.widths(theme).stream()
+                .map(width -> at(page, width, settings))
+                .min(Comparator.comparing(Answer::state))
+                .orElseThrow();
     }
 
-    private Answer at(Page page, int width, List<Heaviest> settings) {
+    private Answer at(Page page, int width, List<Showing> settings) {
         Answer.Subject subject = new Answer.Subject(
                 page.source().file(), -1, "html", page.document().title(), width);
-        long made = bytes(loads(page, width, Map.of()));
+        long made = bytes(loads(page, width, Map.of(), true));
         if (made > MOST) {
             return Answer.broken(Promise.LIGHT, subject, Map.of(), told(made, width) + ".");
         }
-        long most = made;
+        // A choice may show what is hidden as made, and put back what is taken out.
+        long most = bytes(loads(page, width, Map.of(), false));
         Map<String, Value> together = new TreeMap<>();
         Set<String> taken = new HashSet<>();
-        for (Heaviest h : settings) {
+        for (Showing h : settings) {
             String heaviest = h.allowed().get(0);
-            Set<String> with = loads(page, width, Map.of(h.setting().key(), Chosen.of(value(h.setting(), heaviest))));
+            Set<String> with =
+                    loads(page, width, Map.of(h.setting().key(), Chosen.of(value(h.setting(), heaviest))), false);
             if (with.contains(heaviest)) {
                 most += bytes(heaviest);
                 // The same picture twice is asked for once, so each gets another one.
@@ -138,16 +140,17 @@ final class Light {
                 });
             }
         }
-        boolean items = !page.document()
-                .select("[data-setting-items] [data-setting-src]")
-                .isEmpty();
-        most += items ? pictures.stream().mapToLong(this::bytes).sum() : 0;
+        boolean any = !page.document()
+                        .select("[data-setting-items] [data-setting-src]")
+                        .isEmpty()
+                || followsAWord(page, width);
+        most += any ? pictures.stream().mapToLong(this::bytes).sum() : 0;
         if (most <= MOST) {
             return Answer.kept(Promise.LIGHT, subject);
         }
         Map<String, Chosen> chosen = new LinkedHashMap<>();
         together.forEach((key, v) -> chosen.put(key, Chosen.of(v)));
-        long reached = bytes(loads(page, width, chosen));
+        long reached = bytes(loads(page, width, chosen, true));
         boolean allowed =
                 Effective.of(theme.palette(), chosen, theme.media()).leftOut().isEmpty();
         return reached > MOST && allowed
@@ -156,7 +159,7 @@ final class Light {
                         Promise.LIGHT,
                         subject,
                         told(made, width) + " as made, and with other choices at most " + kilobytes(most)
-                                + (items ? ", as items may hold any picture" : ""));
+                                + (any ? ", as items or a choice may show any picture" : ""));
     }
 
     private static String told(long bytes, int width) {
@@ -190,14 +193,34 @@ final class Light {
                 .toList();
     }
 
-    /** Paths of the pictures that a browser asks for. */
-    private Set<String> loads(Page page, int width, Map<String, Chosen> choices) {
+    /** Whether a background follows a choice among words, which may be addresses. */
+    private boolean followsAWord(Page page, int width) {
+        PageStyles styles = new Rendered(theme, Map.of()).styles(page, Viewport.of(width, HEIGHT), States.NONE);
+        return !words.others().isEmpty()
+                && page.elements().stream()
+                        .filter(e -> e != page.document())
+                        .flatMap(e -> Stream.of(styles.of(e), styles.of(e, "before"), styles.of(e, "after")))
+                        .anyMatch(s -> ColorExpression.follows(s, "background-image", words));
+    }
+
+    /**
+     * Paths of the pictures that a browser asks for.
+     *
+     * @param shown whether only what is shown counts; else all that any choice may show as well
+     */
+    private Set<String> loads(Page page, int width, Map<String, Chosen> choices, boolean shown) {
         Set<String> all = new TreeSet<>(
                 inMarkup.computeIfAbsent(List.of(page.source().file(), choices), k -> markup(page, choices)));
+        if (!shown) {
+            all.addAll(pictures(page));
+        }
+        Effective values = ThemeBuild.chosen(theme, choices);
+        Band band = theme.palette().bands().at(width);
         PageStyles styles = new Rendered(theme, choices).styles(page, Viewport.of(width, HEIGHT), States.NONE);
         for (Element e : page.elements()) {
             Budget.step();
-            if (e != page.document() && !styles.isHidden(e)) {
+            boolean hidden = styles.isHidden(e) || isOff(e, values, band);
+            if (e != page.document() && (!hidden || !shown && following.mayBeShown(styles, e))) {
                 Stream.of(styles.of(e), styles.of(e, "before"), styles.of(e, "after"))
                         .flatMap(s -> s.backgroundLayers().orElse(List.of()).stream())
                         .map(BackgroundLayer::image)
@@ -209,13 +232,28 @@ final class Light {
         return all;
     }
 
+    /** Whether a choice takes a part, or what is around it, out of a band. */
+    private boolean isOff(Element e, Effective values, Band band) {
+        for (Element a = e; a != null; a = a.parent()) {
+            Optional<Setting> shows = theme.palette().setting(a.attr(Binding.SHOW.attribute()));
+            if (shows.isPresent() && values.value(shows.get(), band) instanceof Value.Flag f && !f.on()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Those that stand in the page, filled with the choices. */
     private Set<String> markup(Page page, Map<String, Chosen> choices) {
         String file = page.source().file();
         byte[] built = BoundPage.isBound(page)
                 ? ThemeBuild.build(theme, choices).files().get(file)
                 : null;
-        Page filled = built == null ? page : Page.read(file, built);
+        return pictures(built == null ? page : Page.read(file, built));
+    }
+
+    private Set<String> pictures(Page filled) {
+        String file = filled.source().file();
         Set<String> all = new TreeSet<>();
         for (Element e : filled.elements()) {
             boolean inPicture = e.parent() != null && e.parent().normalName().equals("picture");

@@ -484,12 +484,13 @@ final class Proof {
                     continue;
                 }
                 // What only layout could tell the cascade, but is known to fill its box, is as it was put together
-                // here.
-                Optional<Double> seen = look.at(chosen)
-                        .or(() -> Optional.of(under.unsure().isEmpty() ? t.ratio() : most(t.chosen())))
-                        .filter(r -> r < needed);
-                if (seen.isPresent()) {
-                    return Optional.of(new Outcome(Answer.State.BROKEN, seen.get(), Optional.of(values), ""));
+                // here; of what is not known it counts what it never gets above.
+                Optional<Double> seen = look.at(chosen);
+                boolean bound = seen.isEmpty() && !under.unsure().isEmpty();
+                double ratio = bound ? most(t.chosen()) : seen.orElse(t.ratio());
+                if (ratio < needed) {
+                    return Optional.of(
+                            new Outcome(Answer.State.BROKEN, ratio, Optional.of(values), bound ? "at most" : ""));
                 }
             }
             return Optional.empty();

@@ -225,7 +225,7 @@ public final class Readable {
     }
 
     /** The narrowest window, and the first width of each stretch in which the same rules and defaults hold. */
-    private List<Integer> widths() {
+    static List<Integer> widths(Theme theme) {
         Set<Integer> all = new TreeSet<>(Breakpoint.firsts(theme, FROM, TO));
         all.add(FROM);
         Bands bands = theme.palette().bands();
@@ -234,7 +234,7 @@ public final class Readable {
     }
 
     private void page(Page page) {
-        List<Integer> widths = widths();
+        List<Integer> widths = widths(theme);
         for (int i = 0; i < widths.size(); i++) {
             int last = i + 1 < widths.size() ? widths.get(i + 1) - 1 : TO;
             texts(page, widths.get(i), last, false);

@@ -81,6 +81,7 @@ public final class Behind {
     private final class Found {
         private boolean everywhere = true;
         private Veil veil;
+        private Image.Gradient written;
         private GradientPaint gradient;
         private Pixels.Blocks read;
         private final BitSet touched = new BitSet();
@@ -108,6 +109,11 @@ public final class Behind {
                 return true;
             }
             if (layer.image() instanceof Image.Gradient g) {
+                if (written != null && !written.equals(g)) {
+                    // Something of it follows the window's width.
+                    return false;
+                }
+                written = g;
                 Optional<GradientPaint> sized = gradient == null
                         ? GradientPaint.ofAnySize(g, p.tile().width(), p.tile().height())
                         : Optional.of(gradient.sized(p.tile().width(), p.tile().height()));

@@ -66,9 +66,6 @@ class LightTest {
         assertThat(of(theme("p { background: url(a.jpg) }", "<p>x<p>y<img src=b.jpg>", "", 900, 590, 900))
                         .state())
                 .isEqualTo(Answer.State.KEPT);
-        assertThat(of(theme("p { background: url(a.jpg); display: none }", "<p>x</p><img src=b.jpg>", "", 900, 700))
-                        .state())
-                .isEqualTo(Answer.State.KEPT);
         assertThat(of(theme("img { display: none }", "<img src=a.jpg srcset='b.jpg 2x, c.jpg 3x'>", "", 10, 1200, 1600))
                         .state())
                 .isEqualTo(Answer.State.BROKEN);
@@ -88,6 +85,34 @@ class LightTest {
                 theme("@media (min-width: 900px) { body { background: url(a.jpg), url(b.jpg) } }", "", "", 900, 700));
         assertThat(wide.state()).isEqualTo(Answer.State.BROKEN);
         assertThat(wide.width()).isEqualTo(900);
+    }
+
+    /** What a choice may bring back, or choose among words, is not promised unseen. */
+    @Test
+    void whatAChoiceMayShowIsNotPassedOver() {
+        String there =
+                "{\"key\": \"there\", \"label\": \"There\", \"place\": \"p\", \"kind\": \"yes-no\", \"default\": false}";
+        assertThat(of(theme(
+                                "p { background: url(b.jpg) }",
+                                "<img src=a.jpg><p data-setting-show=there>x</p>",
+                                there,
+                                900,
+                                700))
+                        .state())
+                .isEqualTo(Answer.State.UNPROVEN);
+        assertThat(of(theme("", "<img src=a.jpg><p data-setting-show=there><img src=b.jpg></p>", there, 900, 700))
+                        .state())
+                .as("fetched all the same")
+                .isEqualTo(Answer.State.BROKEN);
+        assertThat(of(theme("p { background: url(b.jpg); display: none }", "<img src=a.jpg><p>x</p>", "", 900, 700))
+                        .state())
+                .as("no choice shows it")
+                .isEqualTo(Answer.State.KEPT);
+        String which =
+                "{\"key\": \"which\", \"label\": \"Which\", \"place\": \"p\", \"kind\": \"choice\", \"default\": \"none\", \"allowed\": {\"options\": [{\"key\": \"none\"}, {\"key\": \"boat\", \"css\": \"url(b.jpg)\"}]}}";
+        assertThat(of(theme("body { background: var(--which) }", "<img src=a.jpg>", which, 900, 700))
+                        .state())
+                .isEqualTo(Answer.State.UNPROVEN);
     }
 
     @Test

@@ -146,7 +146,10 @@ class ReadableTest {
                 "main { background: #fff } p { float: left; background: rgb(0 0 0 / 90%); color: #fff } | KEPT"
             })
     void theSameWhateverLiesThere(String css, Answer.State state) {
-        assertThat(first(theme(css, color("ink", "#000000", "")), "p").state()).isEqualTo(state);
+        Answer a = first(theme(css, color("ink", "#000000", "")), "p");
+        assertThat(a.state()).isEqualTo(state);
+        // A bound is told as one.
+        assertThat(a.inWords().startsWith("at most ")).isEqualTo(css.contains("190"));
     }
 
     /** What one sees in the case of an answer, opaque: reckoned by hand. */
