@@ -287,6 +287,10 @@ export class Behind {
   async shade(form, line) {
     const field = form.querySelector("[name='v.strength']");
     if (!field) return;
+    // It is looked for once the hand rests: it takes the server a few times as long.
+    const { turn } = this.asking;
+    await new Promise((call) => { setTimeout(call, 400); });
+    if (turn !== this.asking.turn || !line.isConnected) return;
     const { root, windows } = this.frames;
     const answer = await this.asking.ask(form, { page: root.dataset.page, width: windows[windows.length - 1].dataset.width, least: true });
     if (!answer?.shade || !line.isConnected) return;

@@ -180,7 +180,7 @@ record PromiseRows(List<Group> groups, int left) {
             return a.why();
         }
         return switch (a.state()) {
-            case BROKEN -> number(a.worst()) + " to 1, needs " + Answer.plain(a.needed());
+            case BROKEN -> a.ratio() + ", needs " + Answer.plain(a.needed());
             case UNPROVEN -> a.why();
             case KEPT -> "at least " + number(a.worst()) + " to 1";
         };

@@ -74,13 +74,8 @@ class PromisesController {
             HttpServletRequest request) {
         OpenTheme open = themes.open(id, me);
         Job<List<Answer>> job = themes.promises(open);
-        model.addAttribute("open", open);
-        if (!job.hasEnded() && open.promises().isEmpty()) {
-            courtesy.waiting(() -> job.await(PATIENCE));
-        }
-        List<Answer> answers = open.promises().orElse(null);
+        List<Answer> answers = answers(open, job, model);
         if (answers == null) {
-            working(job, model);
             return "promises/working";
         }
         Answer chosen = answers.stream()
@@ -119,21 +114,28 @@ class PromisesController {
     String report(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
         OpenTheme open = themes.open(id, me);
         Job<List<Answer>> job = themes.promises(open);
-        model.addAttribute("open", open);
-        if (!job.hasEnded()) {
-            courtesy.waiting(() -> job.await(PATIENCE));
-        }
-        if (open.promises().isEmpty()) {
-            working(job, model);
+        List<Answer> answers = answers(open, job, model);
+        if (answers == null) {
             return "promises/working";
         }
-        List<Answer> answers = open.promises().get();
         model.addAttribute(
                 "measured",
                 open.theme().pages().size() - themes.unmeasured(open).size());
         model.addAttribute(
                 "report", open.read().derived(List.of("report", answers), () -> Report.of(open.theme(), answers)));
         return "promises/report";
+    }
+
+    /** What was found, waited for a moment where nothing was yet; null where that takes longer, whose progress is shown then. */
+    private List<Answer> answers(OpenTheme open, Job<List<Answer>> job, Model model) {
+        model.addAttribute("open", open);
+        if (!job.hasEnded() && open.promises().isEmpty()) {
+            courtesy.waiting(() -> job.await(PATIENCE));
+        }
+        if (open.promises().isEmpty()) {
+            working(job, model);
+        }
+        return open.promises().orElse(null);
     }
 
     private static void working(Job<List<Answer>> job, Model model) {
@@ -210,7 +212,7 @@ class PromisesController {
         });
         model.addAttribute("answer", a);
         model.addAttribute("row", PromiseRows.row(open.id(), a, theme.palette().bands(), ""));
-        model.addAttribute("ratio", PromiseRows.number(a.worst()));
+        model.addAttribute("ratio", a.ratio());
         model.addAttribute("choices", choices);
         model.addAttribute("where", Promises.where(theme, a));
         model.addAttribute(
