@@ -113,51 +113,106 @@ class DoubleActionsTest {
         }
     }
 
+    private HttpResponse<String> setting(String token, String base, String key, String label) {
+        return maker.postAs(
+                token,
+                theme + "/settings/new",
+                "base",
+                base,
+                "kind",
+                "number",
+                "key",
+                key,
+                "label",
+                label,
+                "v",
+                "1",
+                "place",
+                "Top");
+    }
+
     @Test
-    void ofTwoEditsOfOneStateTheSecondIsTold() throws Exception {
+    void twoEditsOfOneStateStandTogetherAndOfTheSameTheSecondIsTold() throws Exception {
         String token = maker.token();
-        for (int i = 0; i < 12; i++) {
+        for (int i = 0; i < 8; i++) {
             String base = maker.base(theme);
             String n = String.valueOf(i);
-            Callable<HttpResponse<String>> one = () -> maker.postAs(
-                    token,
-                    theme + "/settings/new",
-                    "base",
-                    base,
-                    "kind",
-                    "number",
-                    "key",
-                    "a" + n,
-                    "label",
-                    "A",
-                    "v",
-                    "1",
-                    "place",
-                    "Top");
-            Callable<HttpResponse<String>> two = () -> maker.postAs(
-                    token,
-                    theme + "/settings/new",
-                    "base",
-                    base,
-                    "kind",
-                    "number",
-                    "key",
-                    "b" + n,
-                    "label",
-                    "B",
-                    "v",
-                    "1",
-                    "place",
-                    "Top");
-            List<HttpResponse<String>> answers = atOnce(one, two);
+            assertThat(atOnce(
+                            () -> setting(token, base, "a" + n, "A" + n),
+                            () -> setting(token, base, "b" + n, "B" + n),
+                            () -> setting(token, base, "c" + n, "C" + n)))
+                    .extracting(HttpResponse::statusCode)
+                    .containsExactly(302, 302, 302);
+            assertThat(maker.get(theme + "/settings").body()).contains("A" + n, "B" + n, "C" + n);
+            String then = maker.base(theme);
+            List<HttpResponse<String>> answers =
+                    atOnce(() -> setting(token, then, "s" + n, "One"), () -> setting(token, then, "s" + n, "Two"));
             assertThat(answers).extracting(HttpResponse::statusCode).containsExactlyInAnyOrder(302, 409);
             assertThat(answers.stream()
-                            .filter(a -> a.statusCode() == 409)
+                            .filter(r -> r.statusCode() == 409)
                             .findFirst()
                             .orElseThrow()
                             .body())
-                    .contains("has changed since you opened this page");
+                    .contains(
+                            "has changed since you opened this page",
+                            "Both change the same: palette.json: the setting");
+            // The same twice is done once.
+            String last = maker.base(theme);
+            assertThat(atOnce(() -> setting(token, last, "t" + n, "T"), () -> setting(token, last, "t" + n, "T")))
+                    .extracting(HttpResponse::statusCode)
+                    .containsExactlyInAnyOrder(302, 409);
         }
+        assertThat(maker.get(theme + "/history").body())
+                .contains("(beside: New setting ")
+                .doesNotContainPattern("beside[^)]*beside[^)]*\\)\\)");
+    }
+
+    /** Of changes made one after another any can be taken back alone, unless a later one stands on it. */
+    @Test
+    void oneEarlierChangeIsTakenBackAlone() {
+        String token = maker.token();
+        List<String> made = new ArrayList<>();
+        for (String key : List.of("a", "b", "c")) {
+            assertThat(setting(token, maker.base(theme), key, "Label " + key).statusCode())
+                    .isEqualTo(302);
+            made.add(maker.base(theme));
+        }
+        assertThat(maker.post(
+                                theme + "/settings",
+                                "base",
+                                maker.base(theme),
+                                "key",
+                                "a",
+                                "label",
+                                "Other",
+                                "v",
+                                "1",
+                                "place",
+                                "Top")
+                        .statusCode())
+                .isEqualTo(302);
+        HttpResponse<String> back =
+                maker.post(theme + "/history/take-back", "base", maker.base(theme), "which", made.get(1));
+        assertThat(back.statusCode()).as(back.body()).isEqualTo(302);
+        assertThat(maker.get(theme + "/history").body()).contains("Took back: New setting ");
+        assertThat(maker.get(theme + "/settings").body())
+                .contains(">Other<", ">Label c<")
+                .doesNotContain(">Label b<");
+        // Once more there is nothing of it left.
+        assertThat(maker.post(theme + "/history/take-back", "base", maker.base(theme), "which", made.get(1))
+                        .body())
+                .contains("is left in the theme");
+        String before = maker.base(theme);
+        HttpResponse<String> refused = maker.post(theme + "/history/take-back", "base", before, "which", made.get(0));
+        assertThat(refused.statusCode()).isEqualTo(422);
+        assertThat(refused.body()).contains("cannot be taken back by itself: palette.json", "label, was ");
+        assertThat(maker.base(theme)).isEqualTo(before);
+        // How it came in cannot be taken back, nor what another theme has.
+        assertThat(maker.get(theme + "/history").body().split("Take back alone", -1))
+                .hasSize(1 + 4);
+        assertThat(maker.post(theme + "/history/take-back", "base", before, "which", "1")
+                        .statusCode())
+                .isEqualTo(404);
     }
 
     @Test

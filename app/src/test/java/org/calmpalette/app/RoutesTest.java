@@ -39,7 +39,7 @@ class RoutesTest {
       SIGNED_IN       GET /account  POST /account/password  POST /account/remove  GET /sites
       MAKERS          GET /themes  POST /themes  POST /themes/starter  POST /makers/invite  POST /makers/withdraw
       MAKER           GET /themes/reading/{job}  GET /themes/{id}  GET /themes/{id}/survey  GET /themes/{id}/survey/progress  POST /themes/{id}/survey/again
-                      GET /themes/{id}/survey/search  GET /themes/{id}/survey/card  POST /themes/{id}/lift  POST /themes/{id}/lift/try  GET /themes/{id}/history  POST /themes/{id}/history/earlier  POST /themes/{id}/undo
+                      GET /themes/{id}/survey/search  GET /themes/{id}/survey/card  POST /themes/{id}/lift  POST /themes/{id}/lift/try  GET /themes/{id}/history  POST /themes/{id}/history/earlier  POST /themes/{id}/history/take-back  POST /themes/{id}/undo
                       POST /themes/{id}/redo  POST /themes/{id}/points  POST /themes/{id}/back  POST /themes/{id}/remove  GET /themes/{id}/part
                       GET /themes/{id}/part/reads  GET /themes/{id}/part/change  GET /themes/{id}/part/preview  POST /themes/{id}/part
                       GET /themes/{id}/finding  GET /themes/{id}/finding/effect  POST /themes/{id}/finding/mend  POST /themes/{id}/sheets
@@ -189,6 +189,8 @@ class RoutesTest {
                                     head,
                                     "name",
                                     "n",
+                                    "which",
+                                    "1",
                                     "to",
                                     head,
                                     "aspect",

@@ -312,7 +312,7 @@ class StrangerTest {
                         "index.html",
                         "<link rel=stylesheet href=a.css><p><b>x</b>",
                         "a.css",
-                        "p{color:red}b{color:blue}"));
+                        "p{color:red}b{background:linear-gradient(red,blue)}"));
         String survey = first.url();
         Page second = running.maker();
         second.navigate(survey + "?row=%230000ff");

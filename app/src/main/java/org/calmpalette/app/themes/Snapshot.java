@@ -7,6 +7,7 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.Objects;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
@@ -38,6 +39,8 @@ public class Snapshot {
 
     @Column(name = "given_out")
     private String givenOut;
+
+    private boolean joined;
 
     /** Null until it was counted; see {@link Kept}. */
     private Long added;
@@ -97,6 +100,11 @@ public class Snapshot {
         this.givenOut = why;
     }
 
+    /** Whether it stands for several changes, since what lay between has been removed. */
+    public boolean joined() {
+        return joined;
+    }
+
     /** Bytes that it keeps and the one before it did not; null where nobody has counted yet. */
     Long added() {
         return added;
@@ -104,6 +112,7 @@ public class Snapshot {
 
     /** What lies between it and another one goes. */
     void follow(Long parent, long more) {
+        this.joined |= !Objects.equals(parent, parentId);
         this.parentId = parent;
         this.added = more;
     }

@@ -1,13 +1,17 @@
 package org.calmpalette.app.themes;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.lang.ref.SoftReference;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
@@ -284,6 +288,9 @@ public class ThemeCache {
     private final Courtesy courtesy;
     private final Map<String, FutureTask<Read>> reading = new ConcurrentHashMap<>();
     private final Recent<Read> read = new Recent<>(MOST);
+    /** What was read last of each name; it goes when nothing else holds it. */
+    private final Cache<String, Read> latest =
+            Caffeine.newBuilder().weakValues().maximumSize(200).build();
 
     ThemeCache(ContentStore store, Courtesy courtesy) {
         this.store = store;
@@ -311,7 +318,8 @@ public class ThemeCache {
     /** Of several who ask for one theme at once one reads, the others wait for it; nobody waits for another theme. */
     private Read readNow(String key, TreeFiles files, String name) {
         FutureTask<Read> mine = new FutureTask<>(() -> {
-            Read made = new Read(Budget.within(READING, () -> Theme.read(files, name)), courtesy);
+            Read made = new Read(Budget.within(READING, () -> theme(files, name)), courtesy);
+            latest.put(name, made);
             read.put(key, made, weight(made.theme()));
             return made;
         });
@@ -330,6 +338,21 @@ public class ThemeCache {
         } finally {
             reading.remove(key, mine);
         }
+    }
+
+    /** Of a theme that was read as it was before a change, only what differs is read. */
+    private Theme theme(TreeFiles files, String name) {
+        Read before = latest.getIfPresent(name);
+        if (before == null
+                || !(before.theme().files() instanceof TreeFiles then)
+                || then.has(Palette.FILE) != files.has(Palette.FILE)) {
+            return Theme.read(files, name);
+        }
+        Set<String> touched = new TreeSet<>(files.entries().keySet());
+        touched.addAll(then.entries().keySet());
+        touched.removeIf(
+                path -> Objects.equals(files.entries().get(path), then.entries().get(path)));
+        return before.theme().with(files, touched);
     }
 
     /** What a theme takes with all that is found out about it, roughly, as measured on frameworks and their specimen pages. */

@@ -14,6 +14,7 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.regex.Pattern;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
@@ -23,6 +24,7 @@ import org.calmpalette.app.work.Job;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.background.Sweep;
 import org.calmpalette.core.change.Change;
+import org.calmpalette.core.change.Merge;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
@@ -56,6 +58,8 @@ public class ThemeService {
     private static final int MOST_HISTORY = 200;
     private static final int LONGEST_NOTE = 400;
     private static final int TRIES = 4;
+    /** In a note, before what was made at the same time. */
+    private static final String BESIDE = " (beside: ";
     /** Bytes of a palette.json whose settings are counted for the list. */
     private static final long LARGEST_COUNTED = 300_000;
 
@@ -369,24 +373,56 @@ public class ThemeService {
     }
 
     /**
-     * Changes a theme.
+     * Changes a theme. Where it has moved on since the person saw it, the change is worked out for what they saw, and put together with
+     * what was made meanwhile if the two do not touch the same.
      *
      * @param base id of the snapshot that the person saw
-     * @throws StaleException if the theme has moved on since; nothing is changed then
+     * @throws StaleException if both changed the same, or both did the same; nothing is changed then
      */
     public Snapshot change(long id, long base, SignedIn me, Function<Theme, Change> change) {
         // The change is worked out before anything is locked: nobody waits for somebody else's thinking.
-        StoredTheme seen = at(themes.findByIdAndMakerId(id, me.id()), base);
-        Snapshot from = snapshots.findById(base).orElseThrow();
-        Theme theme = cache.get(from.treeHash(), seen.name()).theme();
-        Change made = change.apply(theme);
-        SortedMap<String, byte[]> files = made.files(theme);
+        StoredTheme seen = stored(id, me);
+        Snapshot from = snapshots.findByIdAndThemeId(base, id).orElseThrow(() -> stale(id));
+        Theme then = cache.get(from.treeHash(), seen.name()).theme();
+        Change made = change.apply(then);
+        for (int i = 1; ; i++) {
+            StoredTheme now = stored(id, me);
+            Snapshot head = snapshots.findById(now.headId()).orElseThrow();
+            try {
+                return change(now, head, me, head.id() == base ? made : beside(now, head, then, made));
+            } catch (StaleException moved) {
+                // Only where somebody else was faster once more.
+                if (i == TRIES || stored(id, me).headId() == head.id()) {
+                    throw moved;
+                }
+            }
+        }
+    }
+
+    private Snapshot change(StoredTheme theme, Snapshot head, SignedIn me, Change made) {
+        SortedMap<String, byte[]> files =
+                made.files(cache.get(head.treeHash(), theme.name()).theme());
         kept.admit(me.id(), files.values().stream().mapToLong(f -> f.length).sum());
-        return guarded(id, () -> {
-            StoredTheme stored = at(themes.lock(id, me.id()), base);
-            String tree = store.keepTree(store.tree(from.treeHash()), new TreeMap<>(files), made.removed());
-            return advance(stored, from, tree, made.note(), me);
+        return guarded(theme.id(), () -> {
+            StoredTheme locked = at(themes.lock(theme.id(), me.id()), head.id());
+            String tree = store.keepTree(store.tree(head.treeHash()), new TreeMap<>(files), made.removed());
+            return advance(locked, head, tree, made.note(), me);
         });
+    }
+
+    /** A change of an earlier state as one of the head. */
+    private Change beside(StoredTheme theme, Snapshot head, Theme then, Change made) {
+        Merge merge = Merge.of(then, cache.get(head.treeHash(), theme.name()).theme(), made.applied(then));
+        if (!merge.clashes().isEmpty()) {
+            throw new StaleException(
+                    stale(theme.id()).getMessage() + " Both change the same: "
+                            + merge.clashes().get(0).message() + ".",
+                    head.id());
+        }
+        if (merge.files().isEmpty() && merge.removed().isEmpty()) {
+            throw stale(theme.id());
+        }
+        return merge.change(made.note() + BESIDE + head.note().replaceFirst(Pattern.quote(BESIDE) + ".*", "") + ")");
     }
 
     /**
@@ -514,6 +550,10 @@ public class ThemeService {
     @Transactional(readOnly = true)
     public List<Snapshot> history(long id, SignedIn me) {
         themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new);
+        return recent(id);
+    }
+
+    List<Snapshot> recent(long id) {
         return snapshots.findByThemeIdOrderByIdDesc(id, Limit.of(MOST_HISTORY));
     }
 

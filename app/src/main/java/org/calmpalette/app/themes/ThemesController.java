@@ -3,6 +3,7 @@ package org.calmpalette.app.themes;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.web.Go;
@@ -30,6 +31,7 @@ class ThemesController {
     private final FrameAddresses addresses;
     private final Notices notices;
     private final Kept kept;
+    private final TakingBack takingBack;
 
     ThemesController(
             ThemeService themes,
@@ -37,8 +39,10 @@ class ThemesController {
             OwnThemes ownThemes,
             FrameAddresses addresses,
             Notices notices,
-            Kept kept) {
+            Kept kept,
+            TakingBack takingBack) {
         this.kept = kept;
+        this.takingBack = takingBack;
         this.themes = themes;
         this.imports = imports;
         this.ownThemes = ownThemes;
@@ -100,8 +104,11 @@ class ThemesController {
 
     @GetMapping("/{id}/history")
     String history(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
-        model.addAttribute("open", themes.open(id, me));
-        model.addAttribute("snapshots", themes.history(id, me));
+        OpenTheme open = themes.open(id, me);
+        List<Snapshot> history = themes.history(id, me);
+        model.addAttribute("open", open);
+        model.addAttribute("snapshots", history);
+        model.addAttribute("alone", takingBack.possible(history, open.head()));
         model.addAttribute("kept", kept.of(me.id()));
         model.addAttribute("earlier", themes.earlier(id, me));
         model.addAttribute("newest", Kept.NEWEST);
@@ -154,6 +161,16 @@ class ThemesController {
             @RequestParam long to,
             @AuthenticationPrincipal SignedIn me) {
         notices.done(themes.goBack(id, base, to, me).note());
+        return "redirect:/themes/" + id + "/history";
+    }
+
+    @PostMapping("/{id}/history/take-back")
+    String takeBack(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam long which,
+            @AuthenticationPrincipal SignedIn me) {
+        notices.done(takingBack.takeBack(id, base, which, me).note());
         return "redirect:/themes/" + id + "/history";
     }
 

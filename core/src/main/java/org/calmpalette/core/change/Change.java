@@ -144,9 +144,10 @@ public record Change(
 
     /** The theme as it would be. */
     public Theme applied(Theme theme) {
-        return Theme.read(
-                ThemeFiles.overlaid(theme.files(), files(theme), removed),
-                theme.palette().name());
+        SortedMap<String, byte[]> changed = files(theme);
+        Set<String> touched = new TreeSet<>(removed);
+        touched.addAll(changed.keySet());
+        return theme.with(ThemeFiles.overlaid(theme.files(), changed, removed), touched);
     }
 
     /** The text of a stylesheet, page or source of a build. @throws BadInputException if the file is not there any more */

@@ -438,7 +438,8 @@ public final class PaletteJson {
         return 1;
     }
 
-    private static JsonNode tree(byte[] bytes) {
+    /** The file as it is. @throws BadInputException if it is not JSON or holds no object */
+    static JsonNode tree(byte[] bytes) {
         JsonNode root;
         try {
             root = MAPPER.readTree(bytes);
@@ -513,6 +514,11 @@ public final class PaletteJson {
                 .isPresent());
         writeNamed(root, "promises", "promise", "waived", palette.waived(), w -> true);
         writeBetween(root, palette.between());
+        return written(root);
+    }
+
+    /** The bytes of the file, as it is always written. */
+    static byte[] written(JsonNode root) {
         return (MAPPER.writeValueAsString(root) + "\n").getBytes(StandardCharsets.UTF_8);
     }
 

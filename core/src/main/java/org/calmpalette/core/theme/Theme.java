@@ -62,16 +62,22 @@ public record Theme(
 
     /** @throws org.calmpalette.core.BadInputException if palette.json cannot be understood */
     public static Theme read(ThemeFiles files, String name) {
-        Palette palette = Palette.empty(name);
+        return read(files, palette(files, name), new Reading(files, null, Set.of()), new ThemeMedia(files));
+    }
+
+    private static Palette palette(ThemeFiles files, String name) {
         if (files.has(Palette.FILE)) {
             if (files.size(Palette.FILE) > Limits.PALETTE) {
                 throw new BadInputException(
                         "palette.json is larger than " + Limits.PALETTE / 1_000_000 + " MB.",
                         "Leave out what is not about settings; a theme has up to 500.");
             }
-            palette = PaletteJson.read(files.read(Palette.FILE), name);
+            return PaletteJson.read(files.read(Palette.FILE), name);
         }
-        Reading reading = new Reading(files);
+        return Palette.empty(name);
+    }
+
+    private static Theme read(ThemeFiles files, Palette palette, Reading reading, Media media) {
         // Pages first: a sheet that names no encoding is read as the page that loads it.
         files.paths().stream().filter(Paths::isPage).forEach(reading::read);
         files.paths().stream().filter(path -> !Paths.isPage(path)).forEach(reading::read);
@@ -83,7 +89,7 @@ public record Theme(
                 List.copyOf(reading.pages),
                 List.copyOf(reading.sheets),
                 List.copyOf(reading.attributes),
-                new ThemeMedia(files),
+                media,
                 List.copyOf(reading.aside));
     }
 
@@ -99,6 +105,22 @@ public record Theme(
     /** With other settings; the files stay as they are. */
     public Theme with(Palette now) {
         return new Theme(files, now, pages, sheets, attributes, media, aside);
+    }
+
+    /**
+     * With other files, of which only those that differ are read; what was read of the others is shared with this theme.
+     *
+     * @param now all of its files
+     * @param touched paths of those that came, went or hold other bytes; all others hold what they did
+     * @throws org.calmpalette.core.BadInputException if palette.json cannot be understood
+     */
+    public Theme with(ThemeFiles now, Set<String> touched) {
+        Palette then = touched.contains(Palette.FILE) ? palette(now, palette.name()) : palette;
+        return read(
+                now,
+                then,
+                new Reading(now, this, touched),
+                media instanceof ThemeMedia known ? known.with(now, touched) : new ThemeMedia(now));
     }
 
     /** Everything that declares: {@link #sheets}, then {@link #attributes}. */
@@ -127,13 +149,40 @@ public record Theme(
         private final List<ThemeSheet> embedded = new ArrayList<>();
         private final List<ThemeSheet> attributes = new ArrayList<>();
         private final List<SetAside> aside = new ArrayList<>();
-        /** In which each sheet is read that pages link and that names none itself, once all pages are read. */
-        private Map<String, Charset> encodings;
-        /** In which all others are. */
-        private Charset other;
+        private final Set<String> touched;
+        private final Map<String, Page> readPages = new HashMap<>();
+        private final Map<String, ThemeSheet> readSheets = new HashMap<>();
+        private final Map<String, List<ThemeSheet>> readInside = new HashMap<>();
+        private final Map<String, List<ThemeSheet>> readAttributes = new HashMap<>();
+        /** The encodings of pages as they were; null where no page differs, and nothing was read before. */
+        private Around before;
+        /** Those as they are now, once all pages are read. */
+        private Around around;
 
-        Reading(ThemeFiles files) {
+        /**
+         * @param known what was read before; null for nothing
+         * @param touched paths of the files that are not as they were then
+         */
+        Reading(ThemeFiles files, Theme known, Set<String> touched) {
             this.files = files;
+            this.touched = touched;
+            if (known == null) {
+                return;
+            }
+            known.pages.forEach(p -> readPages.put(p.source().file(), p));
+            known.sheets.forEach(s -> {
+                if (Paths.isPage(s.path())) {
+                    readInside.computeIfAbsent(s.path(), x -> new ArrayList<>()).add(s);
+                } else {
+                    readSheets.put(s.path(), s);
+                }
+            });
+            known.attributes.forEach(a -> readAttributes
+                    .computeIfAbsent(a.path(), x -> new ArrayList<>())
+                    .add(a));
+            if (touched.stream().anyMatch(Paths::isPage)) {
+                before = Around.of(known.pages);
+            }
         }
 
         void read(String path) {
@@ -156,32 +205,25 @@ public record Theme(
                 aside.add(Limits.large(path, files.size(path), Limits.SHEET));
                 return;
             }
-            SourceText text = SourceText.stylesheet(path, files.read(path), around(path));
-            Stylesheet sheet = Stylesheet.read(text);
-            SetAside beyond = limits.sheet(path, sheet);
+            ThemeSheet sheet = readSheets.get(path);
+            boolean same = sheet != null
+                    && !touched.contains(path)
+                    && (before == null || before.encoding(path).equals(around().encoding(path)));
+            if (!same) {
+                SourceText text = SourceText.stylesheet(path, files.read(path), around().encoding(path));
+                sheet = new ThemeSheet(text, Stylesheet.read(text), 0);
+            }
+            SetAside beyond = limits.sheet(path, sheet.sheet());
             if (beyond == null) {
-                sheets.add(new ThemeSheet(text, sheet, 0));
+                sheets.add(sheet);
             } else {
                 aside.add(beyond);
             }
         }
 
-        /** The encoding of the first page that links a sheet; for one that only other sheets load, that of all pages if they agree. */
-        private Charset around(String path) {
-            if (encodings == null) {
-                encodings = new HashMap<>();
-                for (Page page : pages) {
-                    for (Element link : page.document().select("link[href][rel~=(?i)stylesheet]")) {
-                        Paths.resolve(page.source().file(), link.attr("href"))
-                                .ifPresent(p ->
-                                        encodings.putIfAbsent(p, page.source().charset()));
-                    }
-                }
-                List<Charset> all =
-                        pages.stream().map(p -> p.source().charset()).distinct().toList();
-                other = all.size() == 1 ? all.get(0) : StandardCharsets.UTF_8;
-            }
-            return encodings.getOrDefault(path, other);
+        private Around around() {
+            around = around == null ? Around.of(pages) : around;
+            return around;
         }
 
         private void page(String path) {
@@ -189,14 +231,17 @@ public record Theme(
                 aside.add(Limits.large(path, files.size(path), Limits.PAGE));
                 return;
             }
-            Page page = Page.read(path, files.read(path), Limits.ELEMENTS).orElse(null);
+            Page known = touched.contains(path) ? null : readPages.get(path);
+            Page page = known != null
+                    ? known
+                    : Page.read(path, files.read(path), Limits.ELEMENTS).orElse(null);
             SetAside beyond = page == null ? Limits.manyElements(path) : limits.page(path, page);
             List<ThemeSheet> inside = new ArrayList<>();
-            for (Page.Span span : beyond == null ? page.styles() : List.<Page.Span>of()) {
-                SourceText text = SourceText.of(path, page.source().text().substring(span.start(), span.end()));
-                Stylesheet sheet = Stylesheet.read(text);
-                beyond = beyond == null ? limits.sheet(path, sheet) : beyond;
-                inside.add(new ThemeSheet(page.source(), sheet, span.start()));
+            if (beyond == null) {
+                inside.addAll(known != null ? readInside.getOrDefault(path, List.of()) : embedded(page));
+            }
+            for (ThemeSheet sheet : inside) {
+                beyond = beyond == null ? limits.sheet(path, sheet.sheet()) : beyond;
             }
             if (beyond != null) {
                 aside.add(beyond);
@@ -204,10 +249,49 @@ public record Theme(
             }
             pages.add(path.equals("index.html") ? 0 : pages.size(), page);
             embedded.addAll(inside);
-            for (Page.Span span : page.styleAttributes()) {
-                SourceText text = SourceText.of(path, page.source().text().substring(span.start(), span.end()));
-                attributes.add(new ThemeSheet(page.source(), Stylesheet.readAttribute(text), span.start()));
+            attributes.addAll(known != null ? readAttributes.getOrDefault(path, List.of()) : attributes(page));
+        }
+
+        private static List<ThemeSheet> embedded(Page page) {
+            return page.styles().stream()
+                    .map(span -> new ThemeSheet(page.source(), Stylesheet.read(text(page, span)), span.start()))
+                    .toList();
+        }
+
+        private static List<ThemeSheet> attributes(Page page) {
+            return page.styleAttributes().stream()
+                    .map(span ->
+                            new ThemeSheet(page.source(), Stylesheet.readAttribute(text(page, span)), span.start()))
+                    .toList();
+        }
+
+        private static SourceText text(Page page, Page.Span span) {
+            return SourceText.of(page.source().file(), page.source().text().substring(span.start(), span.end()));
+        }
+    }
+
+    /**
+     * The encodings in which stylesheets are read that name none.
+     *
+     * @param linked that of the first page that links a sheet, by the sheet's path
+     * @param other for one that only other sheets load: that of all pages if they agree
+     */
+    private record Around(Map<String, Charset> linked, Charset other) {
+        static Around of(List<Page> pages) {
+            Map<String, Charset> linked = new HashMap<>();
+            for (Page page : pages) {
+                for (Element link : page.document().select("link[href][rel~=(?i)stylesheet]")) {
+                    Paths.resolve(page.source().file(), link.attr("href"))
+                            .ifPresent(p -> linked.putIfAbsent(p, page.source().charset()));
+                }
             }
+            List<Charset> all =
+                    pages.stream().map(p -> p.source().charset()).distinct().toList();
+            return new Around(linked, all.size() == 1 ? all.get(0) : StandardCharsets.UTF_8);
+        }
+
+        Charset encoding(String path) {
+            return linked.getOrDefault(path, other);
         }
     }
 }

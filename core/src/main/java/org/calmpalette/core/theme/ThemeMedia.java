@@ -24,6 +24,17 @@ final class ThemeMedia implements Media {
         this.files = files;
     }
 
+    /** With other files: what is known of those that are not among {@code touched} goes on. */
+    ThemeMedia with(ThemeFiles now, Set<String> touched) {
+        ThemeMedia next = new ThemeMedia(now);
+        known.forEach((path, facts) -> {
+            if (!touched.contains(path)) {
+                next.known.put(path, facts);
+            }
+        });
+        return next;
+    }
+
     @Override
     public Optional<MediaFacts> facts(String path) {
         return files.has(path)
