@@ -26,6 +26,17 @@ public final class ChangedRules {
 
     private ChangedRules() {}
 
+    /** What was found between the stylesheets of pages: most pages of a theme load the same. */
+    public static final class Known {
+        private final Map<SheetReader, Map<SheetReader, Optional<ChangedRules>>> found = new IdentityHashMap<>();
+
+        /** @see ChangedRules#between */
+        public Optional<ChangedRules> between(PageStyles.Sheets a, PageStyles.Sheets b) {
+            return found.computeIfAbsent(a.reader(), r -> new IdentityHashMap<>())
+                    .computeIfAbsent(b.reader(), r -> ChangedRules.between(a, b));
+        }
+    }
+
     /** @return empty if more than single rules changed, such as their order, so that every element has to be looked at */
     public static Optional<ChangedRules> between(PageStyles.Sheets a, PageStyles.Sheets b) {
         SheetReader before = a.reader();
@@ -34,11 +45,15 @@ public final class ChangedRules {
             return Optional.empty();
         }
         Map<String, Integer> balance = new HashMap<>();
-        before.rules.forEach(r -> balance.merge(signature(r), 1, Integer::sum));
-        after.rules.forEach(r -> balance.merge(signature(r), -1, Integer::sum));
+        List<String> signaturesBefore =
+                before.rules.stream().map(ChangedRules::signature).toList();
+        List<String> signaturesAfter =
+                after.rules.stream().map(ChangedRules::signature).toList();
+        signaturesBefore.forEach(s -> balance.merge(s, 1, Integer::sum));
+        signaturesAfter.forEach(s -> balance.merge(s, -1, Integer::sum));
         List<FlatRule> changed = new ArrayList<>();
-        List<String> keptBefore = split(before.rules, balance, changed);
-        List<String> keptAfter = split(after.rules, balance, changed);
+        List<String> keptBefore = split(before.rules, signaturesBefore, balance, changed);
+        List<String> keptAfter = split(after.rules, signaturesAfter, balance, changed);
         if (!keptBefore.equals(keptAfter)) {
             return Optional.empty();
         }
@@ -53,12 +68,13 @@ public final class ChangedRules {
         return Optional.of(found);
     }
 
-    private static List<String> split(List<FlatRule> rules, Map<String, Integer> balance, List<FlatRule> changed) {
+    private static List<String> split(
+            List<FlatRule> rules, List<String> signatures, Map<String, Integer> balance, List<FlatRule> changed) {
         List<String> kept = new ArrayList<>();
-        for (FlatRule r : rules) {
-            String signature = signature(r);
+        for (int i = 0; i < rules.size(); i++) {
+            String signature = signatures.get(i);
             if (balance.get(signature) != 0) {
-                changed.add(r);
+                changed.add(rules.get(i));
             } else {
                 kept.add(signature);
             }

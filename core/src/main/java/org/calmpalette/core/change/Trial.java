@@ -74,13 +74,14 @@ public record Trial(Map<String, List<Integer>> changed, Set<String> properties, 
         Map<String, List<Integer>> changed = new LinkedHashMap<>();
         Set<String> properties = new LinkedHashSet<>();
         List<Page> pages = before.theme().pages();
+        ChangedRules.Known known = new ChangedRules.Known();
         for (Page page : pages.subList(0, Math.min(MOST_PAGES, pages.size()))) {
             Page then = after.page(page.source().file()).orElse(null);
             Set<Integer> here = new java.util.TreeSet<>();
             if (then != null) {
                 // Where the markup stays and only single rules change, only what those find has to be looked at.
                 Optional<ChangedRules> rules = !everything && isSameMarkup(page, then)
-                        ? ChangedRules.between(
+                        ? known.between(
                                 before.library().of(page), after.library().of(then))
                         : Optional.empty();
                 for (Viewport window : WINDOWS) {
