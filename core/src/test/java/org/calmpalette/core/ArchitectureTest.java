@@ -34,6 +34,7 @@ class ArchitectureTest {
             "part",
             "section",
             "survey",
+            "recipe",
             "promise",
             "intake",
             "formats");

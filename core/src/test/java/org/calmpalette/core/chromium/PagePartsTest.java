@@ -13,6 +13,8 @@ import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.change.Trial;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.recipe.Offer;
+import org.calmpalette.core.recipe.PartGroup;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.AnotherValue;
@@ -22,7 +24,6 @@ import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.survey.PageParts;
-import org.calmpalette.core.survey.PartGroup;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
@@ -198,12 +199,12 @@ public class PagePartsTest {
             for (Map.Entry<PageParts.Kind, Integer> part :
                     PageParts.of(rendered, page, measures).entrySet()) {
                 PartGroup group = new PartGroup(rendered, page, measures, part.getKey(), part.getValue());
-                List<PartGroup.Offer> offers = group.offers();
+                List<Offer> offers = group.offers();
                 if (offers.isEmpty()) {
                     continue;
                 }
-                Change change = group.take(
-                        offers.stream().map(PartGroup.Offer::id).collect(java.util.stream.Collectors.toSet()), "");
+                Change change =
+                        group.take(offers.stream().map(Offer::id).collect(java.util.stream.Collectors.toSet()), "");
                 settings += offers.size();
                 Trial trial = Trial.of(rendered, change);
                 assertThat(trial.properties())
@@ -238,40 +239,28 @@ public class PagePartsTest {
         Map<PageParts.Kind, Integer> parts =
                 PageParts.of(new Rendered(first), first.pages().get(0), measures(site));
         Theme now = first;
-        Map<String, PartGroup.Offer> offers = new LinkedHashMap<>();
+        Map<String, Offer> offers = new LinkedHashMap<>();
+        Map<String, Integer> at = new LinkedHashMap<>();
         for (Map.Entry<PageParts.Kind, Integer> part : parts.entrySet()) {
             Page page = now.pages().get(0);
             int more = page.elements().size() - first.pages().get(0).elements().size();
             PartGroup group =
                     new PartGroup(new Rendered(now), page, measures(site), part.getKey(), part.getValue() + more);
-            List<PartGroup.Offer> all = group.offers();
+            List<Offer> all = group.offers();
             if (all.isEmpty()) {
                 continue;
             }
             List<Setting> were = now.palette().settings();
-            now = group.take(all.stream().map(PartGroup.Offer::id).collect(Collectors.toSet()), "")
+            now = group.take(all.stream().map(Offer::id).collect(Collectors.toSet()), "")
                     .applied(now);
             List<Setting> made = now.palette()
                     .settings()
                     .subList(were.size(), now.palette().settings().size());
-            List<PartGroup.Offer> own =
-                    all.stream().filter(o -> !o.id().equals("hangs")).toList();
+            List<Offer> own = all.stream().filter(o -> !o.follows()).toList();
             for (int i = 0; i < made.size(); i++) {
-                PartGroup.Offer o = own.get(i);
-                offers.put(
-                        made.get(i).key(),
-                        new PartGroup.Offer(
-                                o.id(),
-                                o.label(),
-                                o.element() - more,
-                                o.property(),
-                                o.kind(),
-                                o.value(),
-                                o.bands(),
-                                o.now(),
-                                o.where(),
-                                o.note(),
-                                o.once()));
+                Offer o = own.get(i);
+                offers.put(made.get(i).key(), o);
+                at.put(made.get(i).key(), o.element() - more);
             }
         }
         Map<String, Chosen> choices = new LinkedHashMap<>();
@@ -298,8 +287,8 @@ public class PagePartsTest {
         Theme taken = now;
         choices.keySet().forEach(key -> {
             Map<Integer, String> css = new LinkedHashMap<>();
-            PartGroup.Offer o = offers.get(key);
-            if (o.id().matches("(pointed|focused|pressed)-.*")) {
+            Offer o = offers.get(key);
+            if (o.isOfState()) {
                 // At rest it is not what is seen.
                 return;
             }
@@ -311,7 +300,7 @@ public class PagePartsTest {
                                 .css(values.value(s, taken.palette().bands().at(width)), a -> a)
                                 .get(""));
             }
-            rows.add(new Chose(key, o.element() + built, o.property(), css));
+            rows.add(new Chose(key, at.get(key) + built, o.property(), css));
         });
         return new Changed(site.name(), before, after, rows);
     }

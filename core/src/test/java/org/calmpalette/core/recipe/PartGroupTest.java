@@ -1,4 +1,4 @@
-package org.calmpalette.core.survey;
+package org.calmpalette.core.recipe;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -21,6 +21,7 @@ import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LengthKind;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.survey.PageParts;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 import org.calmpalette.core.value.Viewport;
@@ -61,19 +62,19 @@ class PartGroupTest {
 
     @Test
     void whatIsOfferedIsWhatTheCascadeSaysInEachBand() {
-        List<PartGroup.Offer> hero = group(THEME, PageParts.Kind.HERO, 8).offers();
-        assertThat(hero).extracting(PartGroup.Offer::id).contains("height", "place", "above", "below");
-        PartGroup.Offer height = hero.get(0);
+        List<Offer> hero = group(THEME, PageParts.Kind.HERO, 8).offers();
+        assertThat(hero).extracting(Offer::id).contains("height", "place", "above", "below");
+        Offer height = hero.get(0);
         assertThat(height.now()).isEqualTo("phone 300px, tablet 60vh, desktop 60vh");
         assertThat(height.where()).containsExactlyInAnyOrder("a.css, line 4", "a.css, line 5");
         assertThat(height.bands()).containsOnlyKeys("phone");
-        List<PartGroup.Offer> header = group(THEME, PageParts.Kind.HEADER, 6).offers();
-        PartGroup.Offer link = header.stream()
+        List<Offer> header = group(THEME, PageParts.Kind.HEADER, 6).offers();
+        Offer link = header.stream()
                 .filter(o -> o.id().equals("link-color"))
                 .findFirst()
                 .orElseThrow();
         assertThat(link.note()).contains("It turns at 501 px");
-        PartGroup.Offer room = header.get(header.size() - 1);
+        Offer room = header.get(header.size() - 1);
         assertThat(room.id()).isEqualTo("room");
         assertThat(((Value.Parts) room.value()).number("value").intValue()).isEqualTo(40);
         assertThat(((Value.Parts) room.bands().get("phone")).number("value").intValue())
@@ -98,7 +99,7 @@ class PartGroupTest {
     @Test
     void linksThatArePointedAtAreASettingOfTheirOwnWhereARuleDecidesThem() {
         assertThat(group(THEME, PageParts.Kind.HEADER, 6).offers())
-                .extracting(PartGroup.Offer::id)
+                .extracting(Offer::id)
                 .doesNotContain("pointed-color", "pointed-fill");
         String css = CSS + "header a:hover { color: #ffcc00; background: #123456 }\na:focus { color: #ff0000 }\n";
         Theme theme = Themes.of("index.html", HTML, "a.css", css);
@@ -123,7 +124,7 @@ class PartGroupTest {
                 "section { padding: 0 } .in { min-height: 70vh; display: grid } .box { padding: 6rem 2rem 4rem } main { width: 960px; margin: 0 auto }\n"
                         + "@media (max-width: 767px) { .in { min-height: 50vh } .box { padding-top: 3rem } }\n";
         Theme theme = Themes.of("index.html", html, "a.css", css);
-        List<PartGroup.Offer> hero =
+        List<Offer> hero =
                 group(theme, PageParts.Kind.HERO, at(theme, "section")).offers();
         assertThat(hero)
                 .filteredOn(o -> Set.of("height", "above", "below").contains(o.id()))
@@ -163,7 +164,7 @@ class PartGroupTest {
                 "ul { display: flex; gap: 24px } a { color: #111111; outline-color: #222222 } a:hover, a:focus-visible { color: #333333 } a:active { color: #444444 }\n"
                         + "a:focus-visible { outline-color: #555555 } [aria-current] { color: #666666 }\n");
         PartGroup group = group(theme, PageParts.Kind.HEADER, at(theme, "header"));
-        List<String> ids = group.offers().stream().map(PartGroup.Offer::id).toList();
+        List<String> ids = group.offers().stream().map(Offer::id).toList();
         assertThat(ids)
                 .contains(
                         "link-color", "pointed-color", "focused-outline", "pressed-color", "current-color", "link-gap")
@@ -182,8 +183,8 @@ class PartGroupTest {
                 + "@media (max-width: 767px) { section { background-image: url('b.svg') } }\n";
         Theme theme = Themes.of("index.html", LINKED, "a.css", css);
         PartGroup group = group(theme, PageParts.Kind.HERO, at(theme, "section"));
-        List<PartGroup.Offer> offers = group.offers();
-        assertThat(offers).extracting(PartGroup.Offer::id).startsWith("shade").endsWith("box-fill", "box-room");
+        List<Offer> offers = group.offers();
+        assertThat(offers).extracting(Offer::id).startsWith("shade").endsWith("box-fill", "box-room");
         assertThat(offers.get(0).where()).containsExactlyInAnyOrder("a.css, line 1", "a.css, line 2");
         Change change = group.take(Set.of("shade", "fill", "box-fill", "box-room"), "");
         Theme after = change.applied(theme);
@@ -208,7 +209,7 @@ class PartGroupTest {
             Theme no = Themes.of("index.html", LINKED, "a.css", other);
             assertThat(group(no, PageParts.Kind.HERO, at(no, "section")).offers())
                     .as(other)
-                    .extracting(PartGroup.Offer::id)
+                    .extracting(Offer::id)
                     .doesNotContain("shade")
                     .matches(ids -> other.contains("div") != ids.contains("box-fill"));
         }
@@ -220,7 +221,7 @@ class PartGroupTest {
         String other = LINKED.replace("<div>", "<div class=card>");
         Theme theme = Themes.of("index.html", LINKED, "other.html", other, "a.css", "section { color: #111 }");
         assertThat(group(theme, PageParts.Kind.HERO, at(theme, "section")).offers())
-                .extracting(PartGroup.Offer::id)
+                .extracting(Offer::id)
                 .doesNotContain("box-fill");
         Theme named = Themes.of(
                 "index.html",
@@ -230,7 +231,7 @@ class PartGroupTest {
                 "a.css",
                 ".lake { color: #111 } .card { padding: 4px }");
         assertThat(group(named, PageParts.Kind.HERO, at(named, "section")).offers())
-                .extracting(PartGroup.Offer::id)
+                .extracting(Offer::id)
                 .contains("box-fill");
     }
 
@@ -244,15 +245,15 @@ class PartGroupTest {
         }) {
             Theme theme = Themes.of("index.html", LINKED, "a.css", each[0], "a.svg", "<svg/>");
             PartGroup group = group(theme, PageParts.Kind.HEADER, at(theme, "header"));
-            List<PartGroup.Offer> offers = group.offers();
+            List<Offer> offers = group.offers();
             assertThat(offers.stream()
                             .filter(o -> o.id().equals("ground"))
-                            .map(PartGroup.Offer::label)
+                            .map(Offer::label)
                             .toList())
                     .as(each[0])
                     .isEqualTo(each[1].isEmpty() ? List.of() : List.of(each[1]));
             if (!each[1].isEmpty()) {
-                assertThat(offers).extracting(PartGroup.Offer::id).doesNotContain("fill");
+                assertThat(offers).extracting(Offer::id).doesNotContain("fill");
                 Change change = group.take(Set.of("ground", "stays"), "");
                 String written = each[0].replaceAll(".*background: ([^;]*);.*", "$1");
                 assertThat(Themes.text(change.applied(theme).files(), "a.css"))
@@ -294,7 +295,7 @@ class PartGroupTest {
             Theme theme = Themes.of("index.html", LINKED, "a.css", each[0]);
             PartGroup group = group(theme, PageParts.Kind.COLUMN, at(theme, "main"));
             if (each[1] == null) {
-                assertThat(group.offers()).extracting(PartGroup.Offer::id).doesNotContain("between");
+                assertThat(group.offers()).extracting(Offer::id).doesNotContain("between");
             } else {
                 Change change = group.take(Set.of("between"), "");
                 assertThat(Themes.text(change.applied(theme).files(), "a.css")).isEqualTo(each[1]);
@@ -356,7 +357,7 @@ class PartGroupTest {
                 HTML,
                 "a.css",
                 "section { padding: 24px 8px } p { margin: 8px 0; padding: 8px 16px } h1 { margin-bottom: 24px } ul { gap: 16px 48px } a { padding: 1em -4px auto }");
-        PartGroup.Offer above = group(theme, PageParts.Kind.HERO, 8).offers().stream()
+        Offer above = group(theme, PageParts.Kind.HERO, 8).offers().stream()
                 .filter(o -> o.id().equals("above"))
                 .findFirst()
                 .orElseThrow();
@@ -390,7 +391,7 @@ class PartGroupTest {
         Theme after =
                 group(THEME, PageParts.Kind.HERO, 8).take(Set.of("height"), "").applied(THEME);
         assertThat(group(after, PageParts.Kind.HERO, 8).offers())
-                .extracting(PartGroup.Offer::id)
+                .extracting(Offer::id)
                 .doesNotContain("height")
                 .contains("place");
         assertThatThrownBy(() -> group(THEME, PageParts.Kind.HERO, 8).take(Set.of("nonsense"), ""))
@@ -526,15 +527,15 @@ class PartGroupTest {
                 "a.css",
                 CSS
                         + "header.low a { color: #123456 } header.low { background-color: #ffeedd } .low { padding-top: 3px }");
-        List<PartGroup.Offer> offers = group(theme, PageParts.Kind.HEADER, 6).offers();
+        List<Offer> offers = group(theme, PageParts.Kind.HEADER, 6).offers();
         assertThat(offers)
                 .filteredOn(o -> o.note().contains("class “low”"))
-                .extracting(PartGroup.Offer::property)
+                .extracting(Offer::property)
                 .containsExactly("background-color", "padding-top", "color");
         assertThat(offers)
                 .filteredOn(o -> o.property().equals("color"))
                 .first()
-                .extracting(PartGroup.Offer::note)
+                .extracting(Offer::note)
                 .asString()
                 .contains(
                         "Not once a script sets the class “low”: then header.low a in a.css, line 7, decides; it has a setting of its own below.");
