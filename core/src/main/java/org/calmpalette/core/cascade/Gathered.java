@@ -18,14 +18,32 @@ import org.jsoup.nodes.Element;
  * @param conditions at-rules around it, as {@code @media (width > 600px)}
  * @param selector nesting resolved; one of those of the rule
  * @param found indices of what it finds, among the part and all in it
- * @param declarations as {@code property: value}, with {@code !important}
+ * @param declarations in order
  */
 public record Gathered(
         String file,
         List<String> conditions,
         ComplexSelector selector,
         List<Integer> found,
-        List<String> declarations) {
+        List<Declared> declarations) {
+
+    /** A declaration as it is written. @param property in lower case, but a custom property as it is written */
+    public record Declared(String property, String value, boolean important) {
+        /** The custom properties that it reads itself, in order. */
+        public List<String> reads() {
+            return CustomProperties.read(value);
+        }
+
+        /** The same with another value. */
+        public Declared with(String other) {
+            return new Declared(property, other, important);
+        }
+
+        @Override
+        public String toString() {
+            return property + ": " + value + (important ? " !important" : "");
+        }
+    }
 
     /** All rules of makers and libraries that concern a part, the weaker first (CSS Cascade 5, section 6.1, importance left aside). */
     public static List<Gathered> of(PageStyles.Sheets sheets, Element root) {
@@ -59,7 +77,7 @@ public record Gathered(
                                     s,
                                     found,
                                     rule.declarations().stream()
-                                            .map(d -> text(rule, d))
+                                            .map(d -> declared(rule, d))
                                             .toList())));
                 }
             }
@@ -69,7 +87,7 @@ public record Gathered(
         return all.stream().map(Ranked::rule).toList();
     }
 
-    private static String text(FlatRule rule, Node.Declaration d) {
-        return d.property() + ": " + rule.source().sheet().value(d) + (d.important() ? " !important" : "");
+    private static Declared declared(FlatRule rule, Node.Declaration d) {
+        return new Declared(d.property(), rule.source().sheet().value(d), d.important());
     }
 }

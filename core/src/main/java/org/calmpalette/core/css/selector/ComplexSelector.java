@@ -1,5 +1,6 @@
 package org.calmpalette.core.css.selector;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -23,6 +24,18 @@ public record ComplexSelector(List<CompoundSelector> compounds, List<Combinator>
     /** The compound on the right: what is meant. */
     public CompoundSelector subject() {
         return compounds.get(compounds.size() - 1);
+    }
+
+    /** What stands from one of its compounds on; of a selector that is not relative. */
+    public ComplexSelector from(int compound) {
+        return of(compounds.subList(compound, compounds.size()), combinators.subList(compound, combinators.size()));
+    }
+
+    /** Without the pseudo-element: what that belongs to. */
+    public ComplexSelector originating() {
+        List<CompoundSelector> all = new ArrayList<>(compounds);
+        all.set(all.size() - 1, subject().originating());
+        return of(all, combinators);
     }
 
     /** Name of the pseudo-element that is meant, or null. */

@@ -22,6 +22,11 @@ public record CompoundSelector(List<SimpleSelector> simples, String pseudoElemen
         return sum;
     }
 
+    /** The element that its pseudo-element belongs to (CSS Pseudo-Elements 4, section 2). */
+    CompoundSelector originating() {
+        return new CompoundSelector(simples, null, List.of());
+    }
+
     @Override
     public String toString() {
         String own = simples.stream().map(Object::toString).collect(Collectors.joining());
