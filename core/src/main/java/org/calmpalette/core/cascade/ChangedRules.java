@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
@@ -144,7 +145,7 @@ public final class ChangedRules {
         for (Node.Declaration d : r.declarations()) {
             String value = r.source().sheet().value(d);
             if (CustomProperties.mentions(value)) {
-                names.addAll(CustomProperties.read(value));
+                names.addAll(Reference.names(value));
             }
         }
         return names;

@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.color.Color;
-import org.calmpalette.core.css.TokenType;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.value.ComponentValue;
@@ -228,8 +228,7 @@ public sealed interface ColorExpression {
             boolean others = false;
             for (int i = 0; i < tokens.size(); ) {
                 // What stands in other functions is looked at one by one: a gradient has its colours in brackets.
-                boolean reads =
-                        tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var");
+                boolean reads = Reference.isOpened(tokens, i);
                 int end = reads ? tokens.afterBlock(i, tokens.size()) : i + 1;
                 String text = a.value().substring(tokens.start(i), tokens.end(end - 1));
                 Optional<String> chosen = reads ? reference(style, text, choices.colors(), depth) : Optional.empty();
@@ -255,25 +254,20 @@ public sealed interface ColorExpression {
          */
         private Optional<String> reference(ElementStyle style, String text, Set<String> among, int depth) {
             Tokens tokens = Tokenizer.tokenize(text.strip());
-            boolean one = tokens.size() > 1
-                    && tokens.is(0, TokenType.FUNCTION)
-                    && tokens.lower(0).equals("var")
-                    && tokens.afterBlock(0, tokens.size()) == tokens.size();
-            int name = one ? tokens.skipBlank(1, tokens.size()) : 0;
-            if (!one || depth > DEEPEST || !tokens.is(name, TokenType.IDENT)) {
+            Reference one = Reference.whole(tokens).orElse(null);
+            if (one == null || depth > DEEPEST) {
                 return Optional.empty();
             }
-            String property = tokens.value(name);
+            String property = one.name();
             if (style.page().registered().containsKey(property)) {
                 return Optional.empty();
             }
             ElementStyle at = declaring(style, property);
             if (at == null) {
-                int comma = tokens.skipBlank(name + 1, tokens.size());
-                return comma < tokens.size() - 1 && tokens.is(comma, TokenType.COMMA)
+                return one.hasFallback() && one.fallback() < tokens.size()
                         ? reference(
                                 style,
-                                text.strip().substring(tokens.end(comma), tokens.start(tokens.size() - 1)),
+                                text.strip().substring(tokens.start(one.fallback()), tokens.start(tokens.size() - 1)),
                                 among,
                                 depth + 1)
                         : Optional.empty();
@@ -292,7 +286,7 @@ public sealed interface ColorExpression {
             if (depth > DEEPEST) {
                 return true;
             }
-            for (String name : CustomProperties.read(written)) {
+            for (String name : Reference.names(written)) {
                 ElementStyle at = declaring(style, name);
                 if (at == null) {
                     continue;

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.Budget;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
@@ -77,7 +78,10 @@ final class CustomProperties {
             String at = way.peekLast();
             Budget.step();
             Iterator<String> reads = left.computeIfAbsent(
-                    at, n -> declared.containsKey(n) ? read(declared.get(n)).iterator() : Collections.emptyIterator());
+                    at,
+                    n -> declared.containsKey(n)
+                            ? Reference.names(declared.get(n)).iterator()
+                            : Collections.emptyIterator());
             if (reads.hasNext()) {
                 String next = reads.next();
                 if (!resolved.containsKey(next) && declared.containsKey(next)) {
@@ -216,21 +220,6 @@ final class CustomProperties {
             }
         }
         return false;
-    }
-
-    /** The custom properties that a value reads itself, in order. */
-    static List<String> read(String value) {
-        List<String> names = new ArrayList<>();
-        Tokens tokens = Tokenizer.tokenize(value);
-        for (int i = 0; i < tokens.size(); i++) {
-            if (tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var")) {
-                int name = tokens.skipBlank(i + 1, tokens.size());
-                if (tokens.is(name, TokenType.IDENT)) {
-                    names.add(tokens.value(name));
-                }
-            }
-        }
-        return names;
     }
 
     private boolean substitute(Tokens tokens, int first, int end, StringBuilder out) {

@@ -12,6 +12,7 @@ import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSyntax;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.value.ComponentValue;
 import org.calmpalette.core.value.ComponentValue.Kind;
 import org.calmpalette.core.value.Lengths;
@@ -734,7 +735,7 @@ final class Expansion {
     static boolean supports(String property, String value) {
         return Properties.isKnownToChromium(property)
                 && (property.startsWith("--") && !value.contains("!")
-                        || value.contains("var(")
+                        || Reference.isIn(value)
                         || of(property, value).isPresent());
     }
 

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.Budget;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.selector.Specificity;
 import org.jsoup.nodes.Element;
 
@@ -205,7 +206,7 @@ public record Explanation(
     private static void follow(ElementStyle style, String value, Set<String> through) {
         record Step(ElementStyle style, String name) {}
         Deque<Step> open = new ArrayDeque<>();
-        CustomProperties.read(value).forEach(n -> open.add(new Step(style, n)));
+        Reference.names(value).forEach(n -> open.add(new Step(style, n)));
         while (!open.isEmpty() && through.size() < MOST_STEPS) {
             Step step = open.poll();
             Budget.step();
@@ -215,8 +216,8 @@ public record Explanation(
             for (ElementStyle s = step.style(); s != null; s = s.parent()) {
                 List<CascadedDeclaration> declared = declarations(s, step.name());
                 if (!declared.isEmpty()) {
-                    List<String> next = CustomProperties.read(
-                            declared.get(declared.size() - 1).value());
+                    List<String> next =
+                            Reference.names(declared.get(declared.size() - 1).value());
                     for (int i = next.size() - 1; i >= 0; i--) {
                         open.addFirst(new Step(s, next.get(i)));
                     }

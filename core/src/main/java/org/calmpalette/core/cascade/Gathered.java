@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.selector.ComplexSelector;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
@@ -31,7 +32,7 @@ public record Gathered(
     public record Declared(String property, String value, boolean important) {
         /** The custom properties that it reads itself, in order. */
         public List<String> reads() {
-            return CustomProperties.read(value);
+            return Reference.names(value);
         }
 
         /** The same with another value. */

@@ -18,6 +18,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.selector.SelectorMatcher;
@@ -85,7 +86,7 @@ public final class PageStyles {
                     for (Node.Declaration d : e.rule().declarations()) {
                         String value = e.rule().source().sheet().value(d).toLowerCase(Locale.ROOT);
                         if (Properties.longhands(d.property()).contains(longhand)
-                                && (value.contains(keyword) || value.contains("var("))) {
+                                && (value.contains(keyword) || Reference.isIn(value))) {
                             few.add(e);
                             return;
                         }

@@ -10,6 +10,7 @@ import java.util.TreeSet;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.Understanding;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
@@ -237,7 +238,7 @@ public record LiftedValue(Kind kind, Value value, int layer, int from, int to) {
             to = part.to();
         }
         String written = at.value().substring(from, to);
-        if (written.contains("var(")) {
+        if (Reference.isIn(written)) {
             throw new BadInputException(
                     "The value reads a custom property already: " + written + ".",
                     "Change that one, or give it a fixed value first.");

@@ -21,6 +21,7 @@ import org.calmpalette.core.change.SourceVariable;
 import org.calmpalette.core.change.Strengthened;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.output.SettingSheets;
 import org.calmpalette.core.output.ThemeBuild;
@@ -177,7 +178,7 @@ public final class PartChange {
 
     /** Whether what is written shows the same wherever it is read: a keyword such as currentColor does not. */
     private boolean isLiteral(String written) {
-        return isColor() ? Color.parse(written).isPresent() : !written.contains("var(");
+        return isColor() ? Color.parse(written).isPresent() : !Reference.isIn(written);
     }
 
     private boolean isColor() {
@@ -196,7 +197,7 @@ public final class PartChange {
         if (!isColor() && !colored) {
             Element holder = e.inheritedFrom() == null ? element : e.inheritedFrom();
             return Painting.declared(style(holder), property)
-                    .filter(v -> !v.contains("var("))
+                    .filter(v -> !Reference.isIn(v))
                     .orElse(e.value());
         }
         return Color.parse(e.value())

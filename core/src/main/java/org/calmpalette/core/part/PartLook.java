@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
-import java.util.regex.Pattern;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.Origin;
@@ -17,6 +16,7 @@ import org.calmpalette.core.change.Located;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.change.SourceVariable;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
@@ -487,10 +487,7 @@ public record PartLook(
 
         private Predicate<PageStyles.Decider> reads(String name) {
             Set<String> names = readers.leadingTo(name);
-            return d -> d.value().contains("var(")
-                    && names.stream()
-                            .anyMatch(n -> d.value().contains(n)
-                                    && d.value().matches("(?s).*" + Pattern.quote(n) + "(?![\\w-]).*"));
+            return d -> Reference.names(d.value()).stream().anyMatch(names::contains);
         }
 
         /** With the elements that inherit what is painted: of a text colour most do. */

@@ -15,6 +15,8 @@ import org.calmpalette.core.change.OwnSheet;
 import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.css.Reference;
+import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
@@ -85,7 +87,6 @@ public final class SidePictures {
             "pre",
             "label");
 
-    private static final Pattern ONE_READ = Pattern.compile("var\\(--[\\w-]+(,[^()]*)?\\)");
     private static final Pattern ZERO = Pattern.compile("[+-]?0*\\.?0*");
 
     private final Rendered rendered;
@@ -356,7 +357,8 @@ public final class SidePictures {
         if (bound) {
             // What a setting decides goes on following it; of a shorthand it is not known here which part is meant.
             String written = w == null ? "" : w.written().strip();
-            if (!ONE_READ.matcher(written).matches() || !w.property().equals("padding-" + word(side))) {
+            if (Reference.whole(Tokenizer.tokenize(written)).isEmpty()
+                    || !w.property().equals("padding-" + word(side))) {
                 throw new BadInputException(
                         (w == null ? "A setting" : w.file() + ", line " + w.line() + ": a setting")
                                 + " decides the padding together with something else.",

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
@@ -241,13 +242,8 @@ final class SheetFindings {
     }
 
     private static List<String> read(ThemeSheet part, Node.Declaration d) {
-        List<String> names = new ArrayList<>();
-        Tokens tokens = part.sheet().tokens();
-        for (int i = d.valueFirst(); i < d.valueEnd(); i++) {
-            if (tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var")) {
-                names.add(tokens.value(tokens.skipBlank(i + 1, d.valueEnd())));
-            }
-        }
-        return names;
+        return Reference.in(part.sheet().tokens(), d.valueFirst(), d.valueEnd()).stream()
+                .map(Reference::name)
+                .toList();
     }
 }

@@ -9,11 +9,11 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.NamedColors;
 import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.Stylesheet;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
@@ -27,7 +27,6 @@ import org.calmpalette.core.theme.ThemeSheet;
 public final class ColorUsage {
     private static final Pattern TRIPLE =
             Pattern.compile("\\s*(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})(?:\\s*,\\s*|\\s+)(\\d{1,3})\\s*");
-    private static final Pattern ONE_VARIABLE = Pattern.compile("\\s*var\\(\\s*(--[^\\s(),]+)\\s*\\)\\s*");
     private static final Set<String> COLOR_FUNCTIONS =
             Set.of("rgb", "rgba", "hsl", "hsla", "hwb", "lab", "lch", "oklab", "oklch", "color", "color-mix");
     private static final Set<String> NO_COLORS_INSIDE =
@@ -103,25 +102,19 @@ public final class ColorUsage {
         sheet.eachDeclaration((declaration, around) -> {
             if (declaration.isCustom()) {
                 customProperties.add(declaration.property());
-                Matcher other = ONE_VARIABLE.matcher(sheet.value(declaration));
-                if (other.matches()) {
-                    passed.computeIfAbsent(declaration.property(), k -> new LinkedHashSet<>())
-                            .add(other.group(1));
-                }
+                Reference.at(tokens, declaration.valueFirst(), declaration.valueEnd())
+                        .filter(r -> r.end() == declaration.valueEnd() && !r.hasFallback())
+                        .ifPresent(r -> passed.computeIfAbsent(declaration.property(), k -> new LinkedHashSet<>())
+                                .add(r.name()));
+            }
+            for (Reference r : Reference.in(tokens, declaration.valueFirst(), declaration.valueEnd())) {
+                customProperties.add(r.name());
             }
             for (int i = declaration.valueFirst(); i < declaration.valueEnd(); i++) {
-                if (!tokens.is(i, TokenType.FUNCTION)) {
-                    continue;
-                }
-                String name = tokens.lower(i);
-                int next = tokens.skipBlank(i + 1, declaration.valueEnd());
-                if (name.equals("var") && next < declaration.valueEnd()) {
-                    String read = tokens.value(next);
-                    customProperties.add(read);
-                } else if ((name.equals("rgb") || name.equals("rgba"))
-                        && tokens.is(next, TokenType.FUNCTION)
-                        && tokens.lower(next).equals("var")) {
-                    namesInRgb.add(tokens.value(tokens.skipBlank(next + 1, declaration.valueEnd())));
+                String name = tokens.is(i, TokenType.FUNCTION) ? tokens.lower(i) : "";
+                if (name.equals("rgb") || name.equals("rgba")) {
+                    int next = tokens.skipBlank(i + 1, declaration.valueEnd());
+                    Reference.at(tokens, next, declaration.valueEnd()).ifPresent(r -> namesInRgb.add(r.name()));
                 }
             }
         });

@@ -11,8 +11,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.css.Node;
+import org.calmpalette.core.css.Reference;
 import org.calmpalette.core.css.Stylesheet;
-import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.theme.Theme;
@@ -42,15 +42,9 @@ public final class Readers {
         Stylesheet sheet = part.sheet();
         Tokens tokens = sheet.tokens();
         sheet.eachDeclaration((declaration, around) -> {
-            for (int i = declaration.valueFirst(); i < declaration.valueEnd(); i++) {
-                if (tokens.is(i, TokenType.FUNCTION) && tokens.lower(i).equals("var")) {
-                    int next = tokens.skipBlank(i + 1, declaration.valueEnd());
-                    if (next < declaration.valueEnd()) {
-                        selector(sheet, around)
-                                .ifPresent(s -> readers.computeIfAbsent(tokens.value(next), k -> new ArrayList<>())
-                                        .add(new Reader(s, declaration.property())));
-                    }
-                }
+            for (Reference r : Reference.in(tokens, declaration.valueFirst(), declaration.valueEnd())) {
+                selector(sheet, around).ifPresent(s -> readers.computeIfAbsent(r.name(), k -> new ArrayList<>())
+                        .add(new Reader(s, declaration.property())));
             }
         });
     }
