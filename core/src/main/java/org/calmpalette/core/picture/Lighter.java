@@ -1,5 +1,6 @@
 package org.calmpalette.core.picture;
 
+import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -170,6 +171,64 @@ public final class Lighter {
                 throw unreadable(path);
             }
         }
+    }
+
+    /** Qualities that are tried one after the other until a picture is light enough. */
+    private static final int[] QUALITIES = {82, 74, 66, 58, 50, 42, 34};
+
+    /**
+     * A picture cut and scaled, upright and with nothing that its camera wrote beside the pixels. Of one with very many pixels every
+     * second, third … is read, as long as that leaves enough.
+     *
+     * @param name for messages
+     * @param fitted no larger than what is cut out of it
+     * @param format {@code jpeg}, {@code png} or {@code webp}; JPEG has white where the picture lets through
+     * @param mostBytes 0 for any
+     * @return empty if no quality is light enough
+     * @throws BadInputException if it cannot be read or written, or has too many pixels
+     */
+    public static Optional<byte[]> fitted(
+            String name, byte[] bytes, PictureEdit.Fitted fitted, String format, long mostBytes) {
+        PictureSize size = PictureSize.read(bytes).orElseThrow(() -> unreadable(name));
+        long pixels = (long) size.width() * size.height();
+        long most = PictureFile.format(bytes).filter("webp"::equals).isPresent() ? Pixels.LARGEST_WEBP : MOST_PIXELS;
+        double[] cut = fitted.cut(size.width(), size.height());
+        int every = (int)
+                Math.max(1, Math.min(Math.ceil(Math.sqrt((double) pixels / MOST_EDITED)), cut[2] / fitted.width()));
+        if (pixels > most || pixels / every / every > AT_ONCE) {
+            throw new BadInputException(
+                    "“" + name + "” has " + pixels / 1_000_000 + " million pixels, more than are read here.",
+                    "Make it smaller with a picture editor first.");
+        }
+        // One at a time: several at once would not fit into memory.
+        synchronized (Lighter.class) {
+            try {
+                BufferedImage image = fitted.of(upright(name, bytes, every));
+                BufferedImage plain = format.equals("jpeg") ? opaque(image) : image;
+                for (int quality : format.equals("png") ? new int[] {HIGHEST} : QUALITIES) {
+                    byte[] made = Engine.written(plain, format, quality);
+                    if (mostBytes == 0 || made.length <= mostBytes) {
+                        return Optional.of(made);
+                    }
+                }
+                return Optional.empty();
+            } catch (IOException broken) {
+                throw unreadable(name);
+            }
+        }
+    }
+
+    private static BufferedImage opaque(BufferedImage image) {
+        if (!image.getColorModel().hasAlpha()) {
+            return image;
+        }
+        BufferedImage out = new BufferedImage(image.getWidth(), image.getHeight(), BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = out.createGraphics();
+        g.setColor(java.awt.Color.WHITE);
+        g.fillRect(0, 0, out.getWidth(), out.getHeight());
+        g.drawImage(image, 0, 0, null);
+        g.dispose();
+        return out;
     }
 
     /** @throws BadInputException if the numbers are out of their bounds */

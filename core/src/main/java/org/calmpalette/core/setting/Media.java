@@ -19,6 +19,21 @@ public interface Media {
         }
     };
 
+    /** A single picture or video. */
+    static Media one(String path, MediaFacts facts) {
+        return new Media() {
+            @Override
+            public Optional<MediaFacts> facts(String asked) {
+                return asked.equals(path) ? Optional.of(facts) : Optional.empty();
+            }
+
+            @Override
+            public List<String> paths() {
+                return List.of(path);
+            }
+        };
+    }
+
     Optional<MediaFacts> facts(String path);
 
     /** Of all pictures and videos. */

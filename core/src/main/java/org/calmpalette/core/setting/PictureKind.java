@@ -202,8 +202,9 @@ public record PictureKind(
         if (!format.equals("svg") && (facts.width() < leastWidth || facts.height() < leastHeight)) {
             return Optional.of(new Refusal.TooSmall(path, facts.width(), facts.height(), leastWidth, leastHeight));
         }
-        boolean narrow = narrowest != null && facts.shape() < narrowest.doubleValue();
-        boolean wide = widest != null && facts.shape() > widest.doubleValue();
+        // Pixels are whole: 1920 by 1080 is as near to 1.7778 as a picture of its size can be.
+        boolean narrow = narrowest != null && (facts.width() + 0.5) / (facts.height() - 0.5) < narrowest.doubleValue();
+        boolean wide = widest != null && (facts.width() - 0.5) / (facts.height() + 0.5) > widest.doubleValue();
         return narrow || wide
                 ? Optional.of(new Refusal.WrongShape(
                         path, facts.width(), facts.height(), narrow, narrow ? narrowest : widest))
