@@ -1,6 +1,7 @@
 // The owner's side: choices show at once in the preview and are kept in the draft; nothing goes live by itself.
 import "./area.js";
 import "./background.js";
+import "./bring.js";
 import "./items.js";
 import "./take.js";
 import { Asking, Behind, Frames, later, pair, plainWords, words } from "./frames.js";

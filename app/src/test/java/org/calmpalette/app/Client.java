@@ -127,10 +127,15 @@ final class Client {
                 .build());
     }
 
-    HttpResponse<String> upload(String path, String name, byte[] bytes) {
+    HttpResponse<String> upload(String path, String name, byte[] bytes, String... fields) {
         String edge = "edge-of-a-part";
-        byte[] head = ("--" + edge + "\r\nContent-Disposition: form-data; name=\"_csrf\"\r\n\r\n" + token() + "\r\n--"
-                        + edge + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name
+        StringBuilder more = new StringBuilder();
+        for (int i = 0; i < fields.length; i += 2) {
+            more.append("--" + edge + "\r\nContent-Disposition: form-data; name=\"" + fields[i] + "\"\r\n\r\n"
+                    + fields[i + 1] + "\r\n");
+        }
+        byte[] head = (more + "--" + edge + "\r\nContent-Disposition: form-data; name=\"_csrf\"\r\n\r\n" + token()
+                        + "\r\n--" + edge + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name
                         + "\"\r\nContent-Type: application/octet-stream\r\n\r\n")
                 .getBytes(StandardCharsets.UTF_8);
         byte[] tail = ("\r\n--" + edge + "--\r\n").getBytes(StandardCharsets.UTF_8);

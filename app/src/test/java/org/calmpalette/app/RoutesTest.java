@@ -53,7 +53,7 @@ class RoutesTest {
                       POST /themes/{id}/pictures/subject  POST /themes/{id}/pictures/lay  GET /themes/{id}/pictures/lighter  GET /themes/{id}/pictures/lighter.img
                       POST /themes/{id}/pictures/lighten  GET /themes/{id}/pictures/all  GET /themes/{id}/pictures/all/progress  POST /themes/{id}/pictures/all  POST /themes/{id}/pictures/all/stop  POST /themes/{id}/pictures/all/keep  GET /themes/{id}/pictures/recolor  GET /themes/{id}/pictures/recolor/progress  POST /themes/{id}/pictures/recolor  POST /themes/{id}/pictures/recolor/stop  GET /themes/{id}/pictures/recolor/picture  POST /themes/{id}/pictures/recolor/keep  GET /themes/{id}/pictures/edit  GET /themes/{id}/pictures/edit/image  POST /themes/{id}/pictures/edit  GET /themes/{id}/parts  POST /themes/{id}/parts  GET /themes/{id}/parts/taking  GET /themes/{id}/parts/taking/progress  POST /themes/{id}/parts/taking/stop  GET /themes/{id}/side  GET /themes/{id}/side/effect  POST /themes/{id}/side  GET /themes/{id}/banner  GET /themes/{id}/banner/effect  POST /themes/{id}/banner  GET /themes/{id}/pictures/strip  GET /themes/{id}/pictures/strip/preview  GET /themes/{id}/pictures/strip/image  POST /themes/{id}/pictures/strip  POST /themes/{id}/pictures/replace  POST /themes/{id}/pictures/add  GET /themes/{id}/sections  GET /themes/{id}/sections/kit/{kit}  GET /themes/{id}/sections/{kit}.zip  POST /themes/{id}/sections/bring  POST /themes/{id}/sections/from  POST /themes/{id}/sections/put  POST /themes/{id}/sections/move  POST /themes/{id}/sections/place  POST /themes/{id}/sections/copy  POST /themes/{id}/sections/remove  POST /themes/{id}/sections/take  GET /themes/{id}/sections/own/{kit}  POST /themes/{id}/sections/own/{kit}  POST /themes/{id}/sections/own/{kit}/try  POST /themes/{id}/pictures/bring  POST /themes/{id}/pictures/copies  POST /themes/{id}/pictures/rename  POST /themes/{id}/pictures/remove  GET /themes/{id}/promises  GET /themes/{id}/promises/report  GET /themes/{id}/promises/progress  GET /themes/{id}/promises/fresh  POST /themes/{id}/promises/again  GET /themes/{id}/promises/card  GET /themes/{id}/promises/between  POST /themes/{id}/promises/between  GET /themes/{id}/promises/limits  POST /themes/{id}/promises/limits  GET /themes/{id}/promises/mends  POST /themes/{id}/promises/try  POST /themes/{id}/promises/mend  POST /themes/{id}/promises/waive  GET /themes/{id}/measures  GET /themes/{id}/grounds  POST /themes/{id}/measures   POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
                       POST /themes/{id}/sites/{site}/update  POST /themes/{id}/sites/{site}/remove
-      OWNER           GET /sites/{slug}  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/behind  POST /sites/{slug}/judge
+      OWNER           GET /sites/{slug}  GET /sites/{slug}/pictures  POST /sites/{slug}/pictures  POST /sites/{slug}/pictures/{id}/remove  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/behind  POST /sites/{slug}/judge
                       GET /sites/{slug}/places/{place}  GET /sites/{slug}/grounds  GET /sites/{slug}/area  GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  GET /sites/{slug}/put-back  POST /sites/{slug}/put-back
                       POST /sites/{slug}/asides/{id}/take  POST /sites/{slug}/asides/{id}/let-go  POST /sites/{slug}/go-live  GET /sites/{slug}/review  GET /sites/{slug}/editions/{number}  GET /sites/{slug}/editions  POST /sites/{slug}/editions/{number}/take-back
       SIGNED_ADDRESS  GET /frame/{token}/**
@@ -156,6 +156,7 @@ class RoutesTest {
                     .replace("/themes/{id}", theme)
                     .replace("{slug}", slug)
                     .replace("/asides/{id}", "/asides/999999")
+                    .replace("/pictures/{id}", "/pictures/999999")
                     .replace("{site}", site)
                     .replace("{job}", "00000000-0000-0000-0000-000000000000")
                     .replace("{kit}", "lead")
@@ -170,9 +171,10 @@ class RoutesTest {
                     || route.endsWith("/pictures/add")
                     || route.endsWith("/pictures/bring")
                     || route.endsWith("/sections/bring")
+                    || route.equals("POST /sites/{slug}/pictures")
                     || route.equals("POST /sites/{slug}/choices.json");
             HttpResponse<String> answer = file
-                    ? client.upload(path, "x.json", "{}".getBytes(StandardCharsets.UTF_8))
+                    ? client.upload(path, "x.json", "{}".getBytes(StandardCharsets.UTF_8), "key", "k", "field", "v")
                     : route.startsWith("POST")
                             ? client.postAs(
                                     tokens.get(who),

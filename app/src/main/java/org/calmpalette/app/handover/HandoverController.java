@@ -5,6 +5,7 @@ import java.util.Map;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.sites.Site;
 import org.calmpalette.app.sites.SiteService;
+import org.calmpalette.app.sites.SiteUploads;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.Notices;
@@ -12,6 +13,7 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.intake.ThemeZip;
 import org.calmpalette.core.output.Handover;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -32,9 +34,11 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 class HandoverController {
     private final ThemeService themes;
     private final SiteService sites;
+    private final SiteUploads uploads;
     private final Notices notices;
 
-    HandoverController(ThemeService themes, SiteService sites, Notices notices) {
+    HandoverController(ThemeService themes, SiteService sites, SiteUploads uploads, Notices notices) {
+        this.uploads = uploads;
         this.themes = themes;
         this.sites = sites;
         this.notices = notices;
@@ -91,7 +95,11 @@ class HandoverController {
             @PathVariable long id, @RequestParam(required = false) Long site, @AuthenticationPrincipal SignedIn me) {
         OpenTheme open = themes.open(id, me);
         Map<String, Chosen> values = site == null ? null : sites.liveChoices(site, me);
-        ThemeFiles files = Handover.files(open.theme(), values);
+        // Pictures that the site's owner brought go with the choices that name them.
+        Theme theme = site == null
+                ? open.theme()
+                : uploads.read(site, open.head().id(), values).theme();
+        ThemeFiles files = Handover.files(theme, values);
         String name = open.stored().name().replaceAll("[^\\p{L}\\p{N}]+", "-") + ".zip";
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_TYPE, "application/zip")

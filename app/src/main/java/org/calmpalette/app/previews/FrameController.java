@@ -66,7 +66,7 @@ class FrameController {
             SiteService.Draft draft =
                     shown.kind() == FrameAddresses.Shown.DRAFT ? sites.draft(shown.id()) : sites.edition(shown.id());
             values = draft.choices();
-            read = themes.read(themes.snapshot(draft.snapshotId()));
+            read = sites.read(draft);
         } else {
             read = themes.read(themes.snapshot(shown.id()));
         }

@@ -38,12 +38,17 @@ import tools.jackson.databind.json.JsonMapper;
  * @param subjects what must stay in sight of pictures
  * @param address of the previews, without a path: pictures are shown from there
  * @param owner whether owners read it, who know no terms of CSS
+ * @param bring where pictures of one's own are brought to; empty where none are
+ * @param own names of one's own pictures that are offered, by path; others of that folder are not
  */
-public record Controls(Media media, List<Subject> subjects, String address, boolean owner) {
+public record Controls(
+        Media media, List<Subject> subjects, String address, boolean owner, String bring, Map<String, String> own) {
     private static final int MOST_SHOWN = 24;
+    /** Where pictures of an owner are among the files of a site. */
+    public static final String OWN = "own-pictures/";
 
     public static Controls of(Theme theme, String address) {
-        return new Controls(theme.media(), theme.palette().subjects(), address, false);
+        return new Controls(theme.media(), theme.palette().subjects(), address, false, "", Map.of());
     }
 
     /** A picture or video to choose; {@code why} says why it may not be chosen, or is empty. */
@@ -139,8 +144,31 @@ public record Controls(Media media, List<Subject> subjects, String address, bool
         return of;
     }
 
-    public Controls forOwners() {
-        return new Controls(media, subjects, address, true);
+    /**
+     * @param to where pictures of their own are brought to
+     * @param theirs names of their own pictures that are offered, by path
+     */
+    public Controls forOwners(String to, Map<String, String> theirs) {
+        return new Controls(media, subjects, address, true, to, theirs);
+    }
+
+    /** What a picture of one's own has to be for a kind, as JSON; the script tells what is missing before anything is sent. */
+    public String asks(PictureKind kind) {
+        Map<String, Object> asks = new LinkedHashMap<>();
+        asks.put("leastWidth", kind.leastWidth());
+        asks.put("leastHeight", kind.leastHeight());
+        asks.put("narrowest", kind.narrowest());
+        asks.put("widest", kind.widest());
+        return JsonMapper.shared().writeValueAsString(asks);
+    }
+
+    /** What of it people read; empty where any picture is good. */
+    public String asksInWords(PictureKind kind) {
+        // Weight and format are seen to by themselves.
+        String words = new PictureKind(
+                        false, kind.leastWidth(), kind.leastHeight(), kind.narrowest(), kind.widest(), 0, List.of())
+                .inWords();
+        return words.equals("any picture") ? "" : words;
     }
 
     /** The name of a part as people read it. */
@@ -221,17 +249,26 @@ public record Controls(Media media, List<Subject> subjects, String address, bool
 
     /** Whether a colour can be taken from a picture. */
     public boolean hasPictures() {
-        return media.paths().stream().anyMatch(Controls::isPicture);
+        return media.paths().stream().anyMatch(p -> isPicture(p) && isOffered(p));
     }
 
     /** Pictures that a colour can be taken from, as JSON: name and address of each. */
     public String takeable() {
         return JsonMapper.shared()
                 .writeValueAsString(media.paths().stream()
-                        .filter(Controls::isPicture)
+                        .filter(p -> isPicture(p) && isOffered(p))
                         .limit(MOST_SHOWN)
-                        .map(p -> Map.of("name", p.substring(p.lastIndexOf('/') + 1), "address", address(p)))
+                        .map(p -> Map.of("name", name(p), "address", address(p)))
                         .toList());
+    }
+
+    /** Not what an owner took off the shelf. */
+    private boolean isOffered(String path) {
+        return !path.startsWith(OWN) || own.containsKey(path);
+    }
+
+    private String name(String path) {
+        return own.getOrDefault(path, path.substring(path.lastIndexOf('/') + 1));
     }
 
     private static boolean isPicture(String path) {
@@ -247,10 +284,9 @@ public record Controls(Media media, List<Subject> subjects, String address, bool
         List<File> bad = new ArrayList<>();
         for (String path : media.paths()) {
             String format = Paths.ending(path).replace("jpeg", "jpg");
-            if (formats.contains(format)) {
+            if (formats.contains(format) && isOffered(path)) {
                 String why = refusal.apply(path).map(Refusal::words).orElse("");
-                (why.isEmpty() ? good : bad)
-                        .add(new File(path, path.substring(path.lastIndexOf('/') + 1), address(path), why));
+                (why.isEmpty() ? good : bad).add(new File(path, name(path), address(path), why));
             }
         }
         good.addAll(bad.subList(0, Math.max(0, Math.min(bad.size(), MOST_SHOWN - good.size()))));

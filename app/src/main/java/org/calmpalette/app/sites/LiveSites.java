@@ -59,6 +59,7 @@ public class LiveSites {
     private final ContentStore store;
     private final TransactionTemplate transaction;
     private final ThemeService themes;
+    private final SiteUploads uploads;
     private final LoadingCache<String, Live> live;
     private final Cache<String, SortedMap<String, TreeFiles.Entry>> hashed = Caffeine.newBuilder()
             .maximumWeight(2_000_000)
@@ -74,7 +75,9 @@ public class LiveSites {
             EditionRepository editions,
             ContentStore store,
             TransactionTemplate transaction,
-            ThemeService themes) {
+            ThemeService themes,
+            SiteUploads uploads) {
+        this.uploads = uploads;
         this.sites = sites;
         this.editions = editions;
         this.store = store;
@@ -238,7 +241,7 @@ public class LiveSites {
     /** Makes all that visitors of an edition get, inside the caller's transaction. */
     void build(Site site, Edition edition) {
         Snapshot snapshot = themes.snapshot(edition.snapshotId());
-        Theme theme = themes.read(snapshot).theme();
+        Theme theme = uploads.read(site.id(), snapshot.id()).theme();
         String settings = ThemeBuild.settingsCss(theme);
         String filesHash = Hash.of(snapshot.treeHash() + settings).substring(0, 24);
         Map<String, Chosen> choices = SiteService.chosenIn(edition);
@@ -255,8 +258,8 @@ public class LiveSites {
                     filled.source()
                             .withEdits(addresses(filled, "/at/" + site.slug(), filesHash, edition.paletteHash())));
         }
-        TreeMap<String, TreeFiles.Entry> files =
-                new TreeMap<>(store.tree(snapshot.treeHash()).entries());
+        TreeMap<String, TreeFiles.Entry> files = new TreeMap<>(uploads.named(site.id(), edition.choices()));
+        files.putAll(store.tree(snapshot.treeHash()).entries());
         files.remove(Palette.FILE);
         files.keySet().removeIf(path -> Theme.isOfSection(theme.files(), path));
         made.forEach((path, contents) -> files.put(path, new TreeFiles.Entry(store.keep(contents), contents.length)));

@@ -19,7 +19,7 @@ import org.calmpalette.app.settings.Behind;
 import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.settings.Fields;
 import org.calmpalette.app.settings.Trial;
-import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
@@ -70,13 +70,13 @@ class SiteController {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
     private final SiteService sites;
-    private final ThemeService themes;
+    private final SiteUploads uploads;
     private final FrameAddresses addresses;
     private final Notices notices;
 
-    SiteController(SiteService sites, ThemeService themes, FrameAddresses addresses, Notices notices) {
+    SiteController(SiteService sites, SiteUploads uploads, FrameAddresses addresses, Notices notices) {
         this.sites = sites;
-        this.themes = themes;
+        this.uploads = uploads;
         this.addresses = addresses;
         this.notices = notices;
     }
@@ -199,8 +199,7 @@ class SiteController {
     }
 
     private List<Asked> asked(SiteService.OpenSite open, String wanted, SignedIn me) {
-        ColorUsage.Result colors =
-                themes.read(themes.snapshot(open.site().snapshotId())).colors();
+        ColorUsage.Result colors = sites.read(open.draft()).colors();
         Palette palette = open.theme().palette();
         Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
         Effective made = ThemeBuild.defaults(open.theme());
@@ -229,7 +228,12 @@ class SiteController {
         model.addAttribute("open", open);
         Strip strip = Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), "index.html", null);
         model.addAttribute("strip", strip);
-        model.addAttribute("controls", Controls.of(open.theme(), strip.base()).forOwners());
+        model.addAttribute(
+                "controls",
+                Controls.of(open.theme(), strip.base())
+                        .forOwners(
+                                "/sites/" + open.site().slug() + "/pictures",
+                                uploads.offered(open.site().id(), open.draft().choices())));
     }
 
     /** The questions of one place, which did not come with the page. */
@@ -479,11 +483,9 @@ class SiteController {
                 .filter(s -> s.kind() instanceof ColorKind)
                 .orElseThrow(NotFoundException::new);
         Effective now = ThemeBuild.chosen(open.theme(), open.draft().choices());
-        SafeArea safe = themes.read(themes.snapshot(open.draft().snapshotId()))
-                .derived(List.of("area", key, open.draft().choices()), () -> themes.read(
-                                themes.snapshot(open.draft().snapshotId()))
-                        .texts()
-                        .around(setting, now));
+        ThemeCache.Read read = sites.read(open.draft());
+        SafeArea safe = read.derived(
+                List.of("area", key, open.draft().choices()), () -> read.texts().around(setting, now));
         return Area.of(safe, setting, now, true, saturation, at);
     }
 
@@ -716,7 +718,7 @@ class SiteController {
     }
 
     private Strip strip(Edition edition, String page) {
-        Theme theme = themes.read(themes.snapshot(edition.snapshotId())).theme();
+        Theme theme = sites.read(sites.edition(edition.id())).theme();
         return Strip.of(theme, addresses.ofEdition(edition.id()), page, null);
     }
 

@@ -26,7 +26,6 @@ import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.OpenTheme;
-import org.calmpalette.app.themes.Snapshot;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
@@ -39,7 +38,9 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LeftOut;
+import org.calmpalette.core.setting.OwnPicture;
 import org.calmpalette.core.setting.OwnerWords;
+import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
@@ -83,6 +84,7 @@ public class SiteService {
     private final AccountService accounts;
     private final TransactionTemplate transaction;
     private final LiveSites live;
+    private final SiteUploads uploads;
 
     SiteService(
             SiteRepository sites,
@@ -92,7 +94,9 @@ public class SiteService {
             ThemeService themes,
             AccountService accounts,
             TransactionTemplate transaction,
-            LiveSites live) {
+            LiveSites live,
+            SiteUploads uploads) {
+        this.uploads = uploads;
         this.sites = sites;
         this.drafts = drafts;
         this.editions = editions;
@@ -132,22 +136,52 @@ public class SiteService {
         }
     }
 
+    /** The theme of a draft or an edition, with the pictures of its site. */
+    public ThemeCache.Read read(Draft draft) {
+        return uploads.read(draft.siteId(), draft.snapshotId());
+    }
+
     /** What lies behind texts on pictures with the choices of a draft, see {@link ThemeService#grounds}. */
     Map<Integer, double[]> grounds(OpenSite open, String page, int width) {
-        Snapshot snapshot = themes.snapshot(open.draft().snapshotId());
         return themes.grounds(
-                snapshot.themeId(), themes.read(snapshot), open.draft().choices(), page, width);
+                open.site().themeId(), read(open.draft()), open.draft().choices(), page, width);
     }
 
     /** How well texts read on the backgrounds of a setting with other choices, see {@link ThemeService#textsOn}. */
     Optional<TextsOn> textsOn(OpenSite open, Map<String, Chosen> choices, Setting setting, String page, int width) {
-        Snapshot snapshot = themes.snapshot(open.draft().snapshotId());
-        ThemeCache.Read read = themes.read(snapshot);
+        ThemeCache.Read read = read(open.draft());
         List<Painted> painted = read.colors().boundTo(setting.key()).stream()
                 .flatMap(b -> b.paints().stream())
                 .distinct()
                 .toList();
-        return themes.textsOn(snapshot.themeId(), read, new Rendered(read.theme(), choices), painted, page, width);
+        return themes.textsOn(open.site().themeId(), read, new Rendered(read.theme(), choices), painted, page, width);
+    }
+
+    // Pictures of their own
+
+    /**
+     * Keeps a picture that an owner brings for a setting.
+     *
+     * @param x where the middle of what must stay is, 0 to 1
+     * @throws BadInputException if it is no picture that is fit for that setting, or there is no room
+     */
+    OwnUpload bring(String slug, PictureKind kind, String name, byte[] bytes, double x, double y, SignedIn me) {
+        Site site = mine(slug, me);
+        uploads.checkRoom(site.id(), 0);
+        OwnPicture picture = OwnPicture.of(name, bytes, kind, x, y);
+        AtomicReference<SiteUpload> kept = new AtomicReference<>();
+        changed(slug, me, locked -> kept.set(uploads.keep(locked.id(), name, picture, me.name())));
+        return new OwnUpload(kept.get(), picture.told());
+    }
+
+    /** @param told what was done to it, in words */
+    record OwnUpload(SiteUpload upload, List<String> told) {}
+
+    /** Takes a picture off the shelf. */
+    SiteUpload takeOff(String slug, long id, SignedIn me) {
+        AtomicReference<SiteUpload> done = new AtomicReference<>();
+        changed(slug, me, site -> done.set(uploads.remove(site.id(), id)));
+        return done.get();
     }
 
     // The maker's side
@@ -309,7 +343,7 @@ public class SiteService {
         SiteDraft draft = drafts.findById(site.draftId()).orElseThrow();
         Edition live =
                 site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
-        Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+        Theme theme = uploads.read(site.id(), site.snapshotId()).theme();
         Map<String, Chosen> choices = theme.palette().carried(choices(draft.choices()));
         return new OpenSite(
                 site,
@@ -354,11 +388,11 @@ public class SiteService {
 
     /** What going live with choices on a state of the theme would change for visitors. */
     Review review(OpenSite open, long snapshotId, Map<String, Chosen> wanted) {
-        ThemeCache.Read next = themes.read(themes.snapshot(snapshotId));
+        ThemeCache.Read next = uploads.read(open.site().id(), snapshotId);
         return open.live() == null
                 ? Review.of(next, Map.of(), next, wanted)
                 : Review.of(
-                        themes.read(themes.snapshot(open.live().snapshotId())),
+                        uploads.read(open.site().id(), open.live().snapshotId()),
                         choices(open.live().choices()),
                         next,
                         wanted);
@@ -636,7 +670,7 @@ public class SiteService {
     private void changeDraft(String slug, SignedIn me, FromWindow from, DraftChange change) {
         changed(slug, me, site -> {
             SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
-            Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+            Theme theme = uploads.read(site.id(), site.snapshotId()).theme();
             TreeMap<String, Chosen> choices = new TreeMap<>(theme.palette().carried(choices(before.choices())));
             String note = change.apply(site, theme, choices);
             String after = Chosen.writeAll(choices);
@@ -732,14 +766,14 @@ public class SiteService {
     private boolean goLive(String slug, Predicate<Site> still, SignedIn me) {
         // Read before the site is locked, so that others need not wait for it.
         Site seen = mine(slug, me);
-        themes.read(themes.snapshot(seen.snapshotId()));
+        uploads.read(seen.id(), seen.snapshotId());
         AtomicBoolean was = new AtomicBoolean();
         changed(slug, me, site -> {
             was.set(still.test(site));
             if (!was.get()) {
                 return;
             }
-            Theme theme = themes.read(themes.snapshot(site.snapshotId())).theme();
+            Theme theme = uploads.read(site.id(), site.snapshotId()).theme();
             Map<String, Chosen> choices =
                     theme.palette().carried(draft(site.draftId()).choices());
             Edition now = site.liveId() == null
@@ -820,6 +854,7 @@ public class SiteService {
         drafts.removeAll(site.id());
         asides.removeAll(site.id());
         editions.removeAll(site.id());
+        uploads.removeAll(site.id());
         sites.delete(site);
         TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
             @Override

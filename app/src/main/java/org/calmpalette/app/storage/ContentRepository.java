@@ -40,6 +40,10 @@ interface ContentRepository extends Repository<Content, String> {
             nativeQuery = true)
     List<String> trees();
 
+    /** Hashes of the pictures that owners brought. */
+    @Query(value = "select distinct hash from site_upload", nativeQuery = true)
+    List<String> uploads();
+
     /** Removes a content if it is still as old as that: who wanted it meanwhile keeps it. */
     @Modifying
     @Transactional

@@ -62,6 +62,10 @@ public class ContentStore {
     /** Keeps a list of files and tells under which hash. */
     @Transactional
     public String keepTree(SortedMap<String, TreeFiles.Entry> entries) {
+        return keep(text(entries).getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static String text(SortedMap<String, TreeFiles.Entry> entries) {
         StringBuilder text = new StringBuilder();
         entries.forEach((path, e) -> text.append(e.hash())
                 .append(' ')
@@ -69,12 +73,22 @@ public class ContentStore {
                 .append(' ')
                 .append(path)
                 .append('\n'));
-        return keep(text.toString().getBytes(StandardCharsets.UTF_8));
+        return text.toString();
     }
 
     /** The files of a tree; their bytes are read when they are asked for. */
     public TreeFiles tree(String treeHash) {
         return new TreeFiles(treeHash, trees.get(treeHash, hash -> parse(read(hash))), this);
+    }
+
+    /** The files of a tree with others beside them, which nobody keeps as a tree; where both have a file, that of the tree is there. */
+    public TreeFiles joined(TreeFiles tree, SortedMap<String, TreeFiles.Entry> more) {
+        SortedMap<String, TreeFiles.Entry> all = new TreeMap<>(more);
+        all.putAll(tree.entries());
+        return new TreeFiles(
+                Hash.of((tree.treeHash() + text(more)).getBytes(StandardCharsets.UTF_8)),
+                Collections.unmodifiableSortedMap(all),
+                this);
     }
 
     private static SortedMap<String, TreeFiles.Entry> parse(byte[] tree) {
@@ -98,7 +112,7 @@ public class ContentStore {
     }
 
     /**
-     * Removes what no snapshot and no edition uses, if nobody has wanted it for some minutes: an import keeps its contents
+     * Removes what no snapshot, no edition and no picture of a site uses, if nobody has wanted it for some minutes: an import keeps its contents
      * before there is a snapshot of them, and takes no longer than that.
      *
      * @return how many contents went
@@ -108,6 +122,7 @@ public class ContentStore {
         List<String> trees = contents.trees();
         Set<String> used = new HashSet<>(trees);
         trees.forEach(t -> parse(read(t)).values().forEach(e -> used.add(e.hash())));
+        used.addAll(contents.uploads());
         int gone = 0;
         String after = "";
         for (List<String> old = contents.old(minutes, after); !old.isEmpty(); old = contents.old(minutes, after)) {

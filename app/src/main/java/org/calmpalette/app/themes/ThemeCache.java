@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
@@ -309,7 +310,15 @@ public class ThemeCache {
 
     /** @param name the theme's name where its palette.json gives none */
     public Read get(String treeHash, String name) {
-        TreeFiles files = store.tree(treeHash);
+        return get(store.tree(treeHash), name);
+    }
+
+    /** A theme with files beside it that are not its own. */
+    Read get(String treeHash, SortedMap<String, TreeFiles.Entry> more, String name) {
+        return get(store.joined(store.tree(treeHash), more), name);
+    }
+
+    private Read get(TreeFiles files, String name) {
         String key = key(files, name);
         Read known = read.get(key);
         return known != null ? known : readNow(key, files, name);

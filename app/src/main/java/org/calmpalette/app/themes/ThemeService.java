@@ -338,10 +338,19 @@ public class ThemeService {
     }
 
     public ThemeCache.Read read(Snapshot snapshot) {
+        return cache.get(snapshot.treeHash(), name(snapshot));
+    }
+
+    /** With files beside the theme's that are not its own. */
+    public ThemeCache.Read read(Snapshot snapshot, SortedMap<String, TreeFiles.Entry> more) {
+        return cache.get(snapshot.treeHash(), more, name(snapshot));
+    }
+
+    private String name(Snapshot snapshot) {
         // A theme keeps its name, so asking for it once is enough.
-        return cache.get(snapshot.treeHash(), names.get(snapshot.themeId(), id -> themes.findById(id)
-                .orElseThrow(NotFoundException::new)
-                .name()));
+        return names.get(
+                snapshot.themeId(),
+                id -> themes.findById(id).orElseThrow(NotFoundException::new).name());
     }
 
     /** Makes a theme of files that are kept already. */

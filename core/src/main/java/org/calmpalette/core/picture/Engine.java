@@ -83,7 +83,23 @@ final class Engine {
         // Slower and a little lighter than the usual 4; with one thread it gives the same bytes each time.
         param.setMethod(5);
         param.setThreadLevel(0);
-        return written(image, writer, param);
+        return written(whole(image), writer, param);
+    }
+
+    /** A picture with pixels of its own: of one that is a part of another the native writer would read the other's from its start. */
+    private static BufferedImage whole(BufferedImage image) {
+        if (image.getRaster().getParent() == null) {
+            return image;
+        }
+        boolean alpha = image.getColorModel().hasAlpha();
+        BufferedImage own = new BufferedImage(
+                image.getWidth(), image.getHeight(), alpha ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
+        int[] row = new int[image.getWidth()];
+        for (int y = 0; y < image.getHeight(); y++) {
+            image.getRGB(0, y, row.length, 1, row, 0, row.length);
+            own.setRGB(0, y, row.length, 1, row, 0, row.length);
+        }
+        return own;
     }
 
     private static byte[] written(BufferedImage image, ImageWriter writer, ImageWriteParam param) throws IOException {

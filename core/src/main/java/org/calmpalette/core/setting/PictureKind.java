@@ -121,11 +121,13 @@ public record PictureKind(
         }
         if (narrowest != null || widest != null) {
             all.add("shape "
-                    + (narrowest == null
-                            ? "up to " + Range.plain(widest)
-                            : widest == null
-                                    ? Range.plain(narrowest) + " or wider"
-                                    : Range.plain(narrowest) + " to " + Range.plain(widest)));
+                    + (narrowest != null && widest != null && narrowest.compareTo(widest) == 0
+                            ? Range.plain(widest)
+                            : narrowest == null
+                                    ? "up to " + Range.plain(widest)
+                                    : widest == null
+                                            ? Range.plain(narrowest) + " or wider"
+                                            : Range.plain(narrowest) + " to " + Range.plain(widest)));
         }
         if (mostBytes > 0) {
             all.add("up to " + size(mostBytes));

@@ -17,10 +17,11 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.picture.HostilePictures;
 import org.calmpalette.core.picture.PictureFile;
 import org.calmpalette.core.picture.PictureSize;
-import org.calmpalette.core.picture.Pixels;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** What an owner brings becomes what the setting asks for, or stays out with what is missing. */
 class OwnPictureTest {
@@ -83,17 +84,49 @@ class OwnPictureTest {
                 .isEmpty();
     }
 
+    /** The script on the page tells the same before anything is sent: one file of cases holds both to it. */
     @Test
-    void whatMustStayIsInTheCut() throws IOException {
-        PictureKind square = kind(0, 0, "1", "1", 0, "png");
-        byte[] wide = picture("png", 1000, 200, false);
-        for (double x : new double[] {0, 1}) {
-            OwnPicture own = OwnPicture.of("a.png", wide, square, x, 0.5);
-            Pixels pixels = Pixels.read(own.bytes()).orElseThrow();
-            int middle =
-                    ImageIO.read(new java.io.ByteArrayInputStream(own.bytes())).getRGB(100, 100) & 0xffffff;
-            assertThat(middle).isEqualTo(x == 0 ? 0xff0000 : 0x0000ff);
-            assertThat(pixels.width()).isEqualTo(200);
+    void theScriptOnThePageIsHeldToTheSameCases() throws IOException {
+        int lacking = 0;
+        for (JsonNode c : JsonMapper.shared().readTree(OwnPictureTest.class.getResourceAsStream("/cases/cuts.json"))) {
+            JsonNode asks = c.get("asks");
+            PictureKind kind = kind(
+                    asks.get("leastWidth").asInt(),
+                    asks.get("leastHeight").asInt(),
+                    asks.get("narrowest").isNull() ? "" : asks.get("narrowest").asString(),
+                    asks.get("widest").isNull() ? "" : asks.get("widest").asString(),
+                    0);
+            int w = c.get("size").get(0).asInt();
+            int h = c.get("size").get(1).asInt();
+            assertThat(OwnPicture.Cut.of(kind, w, h))
+                    .isEqualTo(new OwnPicture.Cut(
+                            c.get("cut").get(0).asInt(), c.get("cut").get(1).asInt()));
+            String missing = c.get("missing").asString();
+            if (!missing.isEmpty()) {
+                lacking++;
+                assertThatThrownBy(() -> OwnPicture.of("a.jpg", picture("jpg", w, h, false), kind, 0.5, 0.5))
+                        .hasMessage("“a.jpg” " + missing);
+            }
+        }
+        assertThat(lacking).isEqualTo(3);
+    }
+
+    /** Cut alone, and cut and made smaller, in each format: a part of a picture is written as itself. */
+    @ParameterizedTest
+    @CsvSource({"png, 0", "jpg, 0", "webp, 0", "png, 1", "jpg, 1", "webp, 1"})
+    void whatMustStayIsInTheCut(String format, double x) throws IOException {
+        for (int height : new int[] {200, 3000}) {
+            OwnPicture own = OwnPicture.of(
+                    "a.jpg", picture("jpg", 2 * height, height, false), kind(0, 0, "1", "1", 0, format), x, 0.5);
+            BufferedImage made = ImageIO.read(new java.io.ByteArrayInputStream(own.bytes()));
+            assertThat(own.format()).isEqualTo(format);
+            assertThat(made.getWidth()).isEqualTo(made.getHeight()).isEqualTo(Math.min(height, 2560));
+            for (int at : new int[] {5, made.getWidth() / 2, made.getWidth() - 5}) {
+                Color seen = new Color(made.getRGB(at, at));
+                assertThat(x == 0 ? seen.getRed() : seen.getBlue()).isGreaterThan(245);
+                assertThat(seen.getGreen() + (x == 0 ? seen.getBlue() : seen.getRed()))
+                        .isLessThan(20);
+            }
         }
     }
 

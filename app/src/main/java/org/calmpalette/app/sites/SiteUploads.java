@@ -1,0 +1,173 @@
+package org.calmpalette.app.sites;
+
+import java.text.Normalizer;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import org.calmpalette.app.settings.Controls;
+import org.calmpalette.app.storage.ContentStore;
+import org.calmpalette.app.storage.Hash;
+import org.calmpalette.app.storage.TreeFiles;
+import org.calmpalette.app.themes.Snapshot;
+import org.calmpalette.app.themes.ThemeCache;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.OwnPicture;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * The pictures that owners bring, and a theme as it is for one site: its files with that site's pictures beside them. What is brought
+ * never becomes part of the maker's theme, and no other site can name it.
+ */
+@Service
+public class SiteUploads {
+    /** Where they are among the files of a site. */
+    static final String FOLDER = Controls.OWN;
+    /** Pictures on the shelf of a site. */
+    public static final int MOST = 100;
+    /** Bytes of all pictures of a site, as they are kept. */
+    public static final long MOST_BYTES = 60_000_000;
+
+    private static final int LONGEST_NAME = 40;
+    private static final int OF_HASH = 8;
+
+    private final SiteUploadRepository uploads;
+    private final ContentStore store;
+    private final ThemeService themes;
+
+    SiteUploads(SiteUploadRepository uploads, ContentStore store, ThemeService themes) {
+        this.uploads = uploads;
+        this.store = store;
+        this.themes = themes;
+    }
+
+    /** A state of a theme with the pictures of a site. */
+    public ThemeCache.Read read(long siteId, long snapshotId) {
+        Snapshot snapshot = themes.snapshot(snapshotId);
+        SortedMap<String, TreeFiles.Entry> own = entries(siteId);
+        return own.isEmpty() ? themes.read(snapshot) : themes.read(snapshot, own);
+    }
+
+    /** A state of a theme with those pictures of a site that choices name. */
+    public ThemeCache.Read read(long siteId, long snapshotId, Map<String, Chosen> choices) {
+        Snapshot snapshot = themes.snapshot(snapshotId);
+        SortedMap<String, TreeFiles.Entry> own = named(siteId, Chosen.writeAll(choices));
+        return own.isEmpty() ? themes.read(snapshot) : themes.read(snapshot, own);
+    }
+
+    private SortedMap<String, TreeFiles.Entry> entries(long siteId) {
+        SortedMap<String, TreeFiles.Entry> all = new TreeMap<>();
+        uploads.findBySiteIdOrderByIdDesc(siteId)
+                .forEach(u -> all.put(u.path(), new TreeFiles.Entry(u.hash(), u.size())));
+        return all;
+    }
+
+    /** Those of a site that its choices name: what visitors get. */
+    SortedMap<String, TreeFiles.Entry> named(long siteId, String choices) {
+        SortedMap<String, TreeFiles.Entry> all = entries(siteId);
+        all.keySet().removeIf(path -> !choices.contains(path));
+        return all;
+    }
+
+    /** Those on the shelf, the newest first. */
+    @Transactional(readOnly = true)
+    public List<SiteUpload> shelf(long siteId) {
+        return uploads.findBySiteIdOrderByIdDesc(siteId).stream()
+                .filter(SiteUpload::isShelved)
+                .toList();
+    }
+
+    /** What the controls of a site offer: those on the shelf and those that its draft names, by path, with their names. */
+    @Transactional(readOnly = true)
+    public Map<String, String> offered(long siteId, Map<String, Chosen> draft) {
+        String choices = Chosen.writeAll(draft);
+        Map<String, String> all = new LinkedHashMap<>();
+        uploads.findBySiteIdOrderByIdDesc(siteId).stream()
+                .filter(u -> u.isShelved() || choices.contains(u.path()))
+                .forEach(u -> all.put(u.path(), u.name()));
+        return all;
+    }
+
+    /** Bytes that a site's pictures take. */
+    @Transactional(readOnly = true)
+    public long taken(long siteId) {
+        return uploads.findBySiteIdOrderByIdDesc(siteId).stream()
+                .mapToLong(SiteUpload::size)
+                .sum();
+    }
+
+    /** @throws BadInputException if there is no room for another one, before anything is worked out */
+    void checkRoom(long siteId, long more) {
+        if (shelf(siteId).size() >= MOST) {
+            throw new BadInputException(
+                    "There are " + MOST + " pictures of yours, as many as a site may have.",
+                    "Remove some that you do not use, under “Your pictures”.");
+        }
+        if (taken(siteId) + more > MOST_BYTES) {
+            throw new BadInputException(
+                    "Your pictures would take more than " + MOST_BYTES / 1_000_000 + " MB.",
+                    "Remove some that you do not use, under “Your pictures”.");
+        }
+    }
+
+    /** Keeps a picture; the same one twice is one. The site is locked by the caller. */
+    @Transactional
+    SiteUpload keep(long siteId, String name, OwnPicture picture, String author) {
+        String hash = Hash.of(picture.bytes());
+        String path = FOLDER + plain(name) + "-" + hash.substring(0, OF_HASH) + "." + picture.format();
+        Optional<SiteUpload> known = uploads.findBySiteIdAndPath(siteId, path);
+        if (known.isPresent()) {
+            known.get().shelve(true);
+            return known.get();
+        }
+        sweep(siteId);
+        checkRoom(siteId, picture.bytes().length);
+        store.keep(picture.bytes());
+        return uploads.save(new SiteUpload(siteId, path, shortened(name), hash, picture, author));
+    }
+
+    private static String shortened(String name) {
+        String file = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
+        return file.length() > 100 ? file.substring(0, 100) : file;
+    }
+
+    private static String plain(String name) {
+        String plain = Normalizer.normalize(shortened(name).replaceFirst("\\.[^.]*$", ""), Normalizer.Form.NFD)
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("\\p{M}", "")
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
+        return plain.isEmpty() ? "picture" : plain.substring(0, Math.min(LONGEST_NAME, plain.length()));
+    }
+
+    /** Takes a picture off the shelf. It goes for good once no step of the draft and no edition names it. */
+    @Transactional
+    SiteUpload remove(long siteId, long id) {
+        SiteUpload upload = uploads.findByIdAndSiteId(id, siteId).orElseThrow(NotFoundException::new);
+        upload.shelve(false);
+        sweep(siteId);
+        return upload;
+    }
+
+    private void sweep(long siteId) {
+        List<SiteUpload> gone = new ArrayList<>();
+        for (SiteUpload u : uploads.findBySiteIdOrderByIdDesc(siteId)) {
+            if (!u.isShelved() && uploads.isNamed(siteId, u.path()) == 0) {
+                gone.add(u);
+            }
+        }
+        uploads.deleteAll(gone);
+    }
+
+    void removeAll(long siteId) {
+        uploads.removeAll(siteId);
+    }
+}
