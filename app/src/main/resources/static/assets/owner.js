@@ -313,7 +313,8 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
     document.getElementById("put-back").close();
     renewed();
   }
-  if (event.detail.target?.id === "put-back") event.detail.target.showModal();
+  const dialog = event.detail.target;
+  if (["put-back", "hand"].includes(dialog?.id) && !dialog.open) dialog.showModal();
 });
 // How many are ticked, and all of a place at once.
 document.getElementById("put-back").addEventListener("change", ({ target, currentTarget }) => {

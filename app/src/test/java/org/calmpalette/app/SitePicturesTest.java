@@ -239,7 +239,7 @@ class SitePicturesTest {
         HttpResponse<String> full = bring(picture("jpg", 660, 330), "photo", "v");
         assertThat(full.statusCode()).isEqualTo(422);
         assertThat(full.body()).contains("more than 60 MB");
-        assertThat(owner.get(site + "/pictures").body()).contains("59.9 MB of 60.0 MB");
+        assertThat(owner.get(site + "/pictures").body()).contains("59.9 MB of 60 MB");
     }
 
     @ParameterizedTest

@@ -19,11 +19,13 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class FrameAddresses {
-    /** What a preview shows: a theme's snapshot with its defaults, a site's draft or one of its editions. */
+    /** What a preview shows: a theme's snapshot with its defaults, a site's draft, one of its editions, or what a link leads to. */
     public record Shown(char kind, long id) {
         public static final char SNAPSHOT = 't';
         public static final char DRAFT = 'd';
         static final char EDITION = 'e';
+        /** By a link that an owner handed out. */
+        public static final char HAND = 'h';
     }
 
     private final JdbcClient database;
@@ -47,12 +49,21 @@ public class FrameAddresses {
         return address(Shown.EDITION, editionId);
     }
 
+    /** Of a draft in the hand. @param until in seconds of the epoch */
+    public String ofHand(long linkId, long until) {
+        return address(Shown.HAND, linkId, until);
+    }
+
     private String address(char kind, long id) {
         // Valid to the end of the next day, so that the same thing has the same address for hours and is cached.
         long until = Instant.now()
                 .truncatedTo(ChronoUnit.DAYS)
                 .plus(2, ChronoUnit.DAYS)
                 .getEpochSecond();
+        return address(kind, id, until);
+    }
+
+    private String address(char kind, long id, long until) {
         String what = kind + "" + id + "-" + Long.toString(until, 36);
         return "/frame/" + what + "-" + signature(what) + "/";
     }

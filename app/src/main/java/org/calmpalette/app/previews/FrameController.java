@@ -6,6 +6,7 @@ import java.security.SecureRandom;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.frames.FramePage;
 import org.calmpalette.app.sites.SiteService;
@@ -63,17 +64,27 @@ class FrameController {
         Map<String, Chosen> values = null;
         ThemeCache.Read read;
         if (shown.kind() != FrameAddresses.Shown.SNAPSHOT) {
-            SiteService.Draft draft =
-                    shown.kind() == FrameAddresses.Shown.DRAFT ? sites.draft(shown.id()) : sites.edition(shown.id());
+            Optional<SiteService.Draft> found =
+                    switch (shown.kind()) {
+                        case FrameAddresses.Shown.DRAFT -> Optional.of(sites.draft(shown.id()));
+                        case FrameAddresses.Shown.HAND -> sites.inHand(shown.id());
+                        default -> Optional.of(sites.edition(shown.id()));
+                    };
+            if (found.isEmpty()) {
+                return gone("This link is over or was withdrawn. Ask whoever gave it to you for another one.");
+            }
+            SiteService.Draft draft = found.get();
             values = draft.choices();
             read = sites.read(draft);
         } else {
             read = themes.read(themes.snapshot(shown.id()));
         }
-        return answer(read.theme(), values, path, request);
+        return answer(read.theme(), values, path, shown.kind() == FrameAddresses.Shown.HAND, request);
     }
 
-    private ResponseEntity<?> answer(Theme theme, Map<String, Chosen> values, String path, HttpServletRequest request) {
+    /** @param whole whether it is looked at by itself, with nothing of ours around it */
+    private ResponseEntity<?> answer(
+            Theme theme, Map<String, Chosen> values, String path, boolean whole, HttpServletRequest request) {
         ThemeFiles files = theme.files();
         String own = RequestPath.origin(request);
         if (Paths.isPage(path)) {
@@ -90,7 +101,7 @@ class FrameController {
                             page,
                             values == null ? ThemeBuild.defaults(theme) : ThemeBuild.chosen(theme, values),
                             own,
-                            request);
+                            whole || "still".equals(request.getQueryString()));
         }
         byte[] bytes;
         if (path.equals(Theme.SETTINGS_CSS)) {
@@ -118,14 +129,13 @@ class FrameController {
                 .body(ifRange == null || ifRange.equals(tag) ? new ByteArrayResource(bytes) : bytes);
     }
 
-    private ResponseEntity<byte[]> page(Page page, Effective values, String own, HttpServletRequest request) {
+    /** @param still whether it gets no script of ours: a small picture in a list needs no outlines */
+    private ResponseEntity<byte[]> page(Page page, Effective values, String own, boolean still) {
         byte[] random = new byte[18];
         RANDOM.nextBytes(random);
         String nonce = Base64.getUrlEncoder().encodeToString(random);
         Page numbered = Page.read(page.source().file(), FramePage.numbered(page));
         Page shown = Page.read(page.source().file(), ThemeBuild.finished(numbered, values));
-        // A small picture in a list needs no outlines, so it gets no script at all.
-        boolean still = "still".equals(request.getQueryString());
         String html = FramePage.of(shown, page, still ? null : assets.getForLookupPath("/assets/frame.js"), nonce);
         String policy = NOTHING_RUNS
                 .formatted(own)
@@ -135,6 +145,7 @@ class FrameController {
                 .header(HttpHeaders.CACHE_CONTROL, "no-store")
                 .header("Content-Security-Policy", policy)
                 .header("Referrer-Policy", "no-referrer")
+                .header("X-Robots-Tag", "noindex, nofollow")
                 .body(html.getBytes(StandardCharsets.UTF_8));
     }
 

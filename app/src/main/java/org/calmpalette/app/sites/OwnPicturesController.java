@@ -125,7 +125,7 @@ class OwnPicturesController {
         model.addAttribute("open", open);
         model.addAttribute("pictures", all);
         model.addAttribute("taken", Limits.words(uploads.taken(open.site().id())));
-        model.addAttribute("most", Limits.words(SiteUploads.MOST_BYTES));
+        model.addAttribute("most", SiteUploads.MOST_BYTES / 1_000_000 + " MB");
         return "sites/pictures";
     }
 

@@ -85,6 +85,7 @@ public class SiteService {
     private final TransactionTemplate transaction;
     private final LiveSites live;
     private final SiteUploads uploads;
+    private final DraftLinks links;
 
     SiteService(
             SiteRepository sites,
@@ -95,8 +96,10 @@ public class SiteService {
             AccountService accounts,
             TransactionTemplate transaction,
             LiveSites live,
-            SiteUploads uploads) {
+            SiteUploads uploads,
+            DraftLinks links) {
         this.uploads = uploads;
+        this.links = links;
         this.sites = sites;
         this.drafts = drafts;
         this.editions = editions;
@@ -371,6 +374,12 @@ public class SiteService {
         SiteDraft draft = drafts.findById(draftId).orElseThrow(NotFoundException::new);
         Site site = sites.findById(draft.siteId()).orElseThrow(NotFoundException::new);
         return new Draft(draft.id(), site.id(), site.snapshotId(), choices(draft.choices()));
+    }
+
+    /** The draft that a link leads to, as it is now; empty if the link is over or was withdrawn. */
+    @Transactional(readOnly = true)
+    public Optional<Draft> inHand(long linkId) {
+        return links.site(linkId).flatMap(sites::findById).map(site -> draft(site.draftId()));
     }
 
     /** What went live once, for previews, whose addresses prove that they may. */
@@ -855,6 +864,7 @@ public class SiteService {
         asides.removeAll(site.id());
         editions.removeAll(site.id());
         uploads.removeAll(site.id());
+        links.withdraw(site.id());
         sites.delete(site);
         TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
             @Override
