@@ -102,6 +102,7 @@ class AccessibilityTest {
                         v.getId() + " " + v.getNodes().get(0).getHtml())
                 .isEmpty());
         check(owner, "/sites/sallowmere-ferries/editions");
+        check(owner, "/sites/sallowmere-ferries/pictures");
         check(owner, "/sites/sallowmere-ferries/review");
         check(owner, "/sites/sallowmere-ferries/editions/1");
         check(owner, "/account");

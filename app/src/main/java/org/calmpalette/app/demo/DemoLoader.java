@@ -13,6 +13,8 @@ import org.calmpalette.app.CalmProperties;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.sites.Drafting;
+import org.calmpalette.app.sites.Editions;
 import org.calmpalette.app.sites.Site;
 import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.themes.OpenTheme;
@@ -56,9 +58,20 @@ class DemoLoader implements ApplicationRunner {
     private final AccountService accounts;
     private final ThemeService themes;
     private final SiteService sites;
+    private final Drafting drafting;
+    private final Editions editions;
     private final OwnThemes own;
 
-    DemoLoader(CalmProperties calm, AccountService accounts, ThemeService themes, SiteService sites, OwnThemes own) {
+    DemoLoader(
+            CalmProperties calm,
+            AccountService accounts,
+            ThemeService themes,
+            SiteService sites,
+            Drafting drafting,
+            Editions editions,
+            OwnThemes own) {
+        this.drafting = drafting;
+        this.editions = editions;
         this.calm = calm;
         this.accounts = accounts;
         this.themes = themes;
@@ -130,8 +143,8 @@ class DemoLoader implements ApplicationRunner {
         OpenTheme open = themes.open(towpath.id(), ida);
         long measured = measures(open);
         Site site = sites.create(open, "Sallowmere Ferries", "owner", "jonas", ida);
-        sites.goLive(site.slug(), jonas);
-        sites.choose(site.slug(), "header-fill", "", Value.of("#24463a"), jonas);
+        editions.goLive(site.slug(), jonas);
+        drafting.choose(site.slug(), "header-fill", "", Value.of("#24463a"), jonas);
         LOG.info(
                 "demo loaded in {} ms, {} of its pages known as a browser lays them out",
                 (System.nanoTime() - started) / 1_000_000,

@@ -244,7 +244,7 @@ public class LiveSites {
         Theme theme = uploads.read(site.id(), snapshot.id()).theme();
         String settings = ThemeBuild.settingsCss(theme);
         String filesHash = Hash.of(snapshot.treeHash() + settings).substring(0, 24);
-        Map<String, Chosen> choices = SiteService.chosenIn(edition);
+        Map<String, Chosen> choices = Choices.chosenIn(edition);
         Effective values = ThemeBuild.chosen(theme, choices);
         SortedMap<String, byte[]> made = new TreeMap<>();
         made.put(Theme.SETTINGS_CSS, settings.getBytes(StandardCharsets.UTF_8));

@@ -3,7 +3,6 @@ package org.calmpalette.app.sites;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -28,27 +27,19 @@ import org.calmpalette.core.output.BoundPage;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.Links;
 import org.calmpalette.core.promise.SafeArea;
-import org.calmpalette.core.section.Sections;
-import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
-import org.calmpalette.core.setting.ChoiceKind;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
-import org.calmpalette.core.setting.LevelKind;
 import org.calmpalette.core.setting.LinkKind;
-import org.calmpalette.core.setting.OwnerWords;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
-import org.calmpalette.core.setting.YesNoKind;
 import org.calmpalette.core.theme.Theme;
-import org.calmpalette.core.usage.ColorUsage;
-import org.calmpalette.core.usage.Painted;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -62,84 +53,31 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
 
-/** The owner's side: places, questions, going live, earlier editions. */
+/** The owner's side: places and questions, and what is answered. */
 @Controller
 @RequestMapping("/sites")
 class SiteController {
     private static final long LARGEST_CHOICES = 500_000;
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
     private final SiteService sites;
+
+    private final Drafting drafting;
+
     private final SiteUploads uploads;
+
     private final FrameAddresses addresses;
+
     private final Notices notices;
 
-    SiteController(SiteService sites, SiteUploads uploads, FrameAddresses addresses, Notices notices) {
+    SiteController(
+            SiteService sites, Drafting drafting, SiteUploads uploads, FrameAddresses addresses, Notices notices) {
+
         this.sites = sites;
         this.uploads = uploads;
+        this.drafting = drafting;
         this.addresses = addresses;
         this.notices = notices;
     }
-
-    /**
-     * One question of the slip: a setting with the value it has in the draft.
-     *
-     * @param fields what its control shows
-     * @param chosen whether the owner has chosen it, everywhere or in a band
-     * @param bands the bands in which it may differ, or does
-     * @param was names what is chosen, see {@link FromWindow#of}
-     */
-    public record Question(
-            Setting setting,
-            Map<String, String> fields,
-            String value,
-            String asMade,
-            boolean chosen,
-            List<Painted> painted,
-            String refusal,
-            String allowed,
-            boolean asked,
-            List<InBand> bands,
-            String was,
-            List<Aside> asides) {}
-
-    /**
-     * What another window wrote for a question, which the draft does not hold.
-     *
-     * @param where words for the band, or empty
-     * @param who who wrote it, where it is not the person who asks; else empty
-     * @param at time of day
-     */
-    public record Aside(long id, String where, String value, String who, String at) {}
-
-    /**
-     * The setting in one band.
-     *
-     * @param own whether the owner has chosen something for it
-     * @param made whether the maker has
-     * @param mayDiffer whether the owner may choose
-     * @param was names what is chosen
-     */
-    public record InBand(
-            Band band,
-            String widths,
-            Map<String, String> fields,
-            String value,
-            boolean own,
-            boolean made,
-            boolean mayDiffer,
-            String was) {}
-
-    /** So many questions come with the page; of more, those of the first place do, and the others when they are wanted. */
-    private static final int AT_ONCE = 150;
-
-    /**
-     * A place with its questions.
-     *
-     * @param questions empty where they come later
-     * @param page on which it is, if it is a section; else empty
-     */
-    public record Asked(Place place, List<Question> questions, String page) {}
 
     @GetMapping
     String list(@AuthenticationPrincipal SignedIn me, Model model) {
@@ -173,7 +111,7 @@ class SiteController {
     private void fill(SiteService.OpenSite open, Model model, String wanted, SignedIn me) {
         fillState(open, model);
         model.addAttribute("dropped", dropped(open));
-        model.addAttribute("asked", asked(open, wanted, me));
+        model.addAttribute("asked", Questions.of(open, sites.read(open.draft()).colors(), wanted, me));
         model.addAttribute("schemes", open.theme().palette().schemes());
         model.addAttribute(
                 "schemeOn",
@@ -185,7 +123,7 @@ class SiteController {
     }
 
     /** Choices that the theme no longer allows, each with what holds instead. */
-    private static List<String> dropped(SiteService.OpenSite open) {
+    static List<String> dropped(SiteService.OpenSite open) {
         Palette palette = open.theme().palette();
         Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
         return open.leftOut().stream()
@@ -196,31 +134,6 @@ class SiteController {
                         .stream())
                 .distinct()
                 .toList();
-    }
-
-    private List<Asked> asked(SiteService.OpenSite open, String wanted, SignedIn me) {
-        ColorUsage.Result colors = sites.read(open.draft()).colors();
-        Palette palette = open.theme().palette();
-        Effective values = ThemeBuild.chosen(open.theme(), open.draft().choices());
-        Effective made = ThemeBuild.defaults(open.theme());
-        boolean all = palette.settings().size() <= AT_ONCE;
-        Map<String, String> pages = Sections.pages(open.theme());
-        List<Asked> asked = new ArrayList<>();
-        for (Place place : palette.places()) {
-            List<Setting> settings = palette.settingsIn(place);
-            if (!settings.isEmpty()) {
-                boolean now = all || place.key().equals(wanted) || wanted.isEmpty() && asked.isEmpty();
-                asked.add(new Asked(
-                        place,
-                        now
-                                ? settings.stream()
-                                        .map(s -> question(open, s, values, made, colors, me.name()))
-                                        .toList()
-                                : List.of(),
-                        pages.getOrDefault(place.key(), "")));
-            }
-        }
-        return asked;
     }
 
     /** What the state in the head of the page shows, without the questions. */
@@ -244,101 +157,11 @@ class SiteController {
         fillState(open, model);
         model.addAttribute(
                 "a",
-                asked(open, place, me).stream()
+                Questions.of(open, sites.read(open.draft()).colors(), place, me).stream()
                         .filter(a -> a.place().key().equals(place))
                         .findFirst()
                         .orElseThrow(NotFoundException::new));
         return "sites/site :: opened";
-    }
-
-    /** What may be chosen, where the control does not show it by itself. */
-    private static String told(Theme theme, Setting s) {
-        // Of a colour the field shows it, and a refusal says why.
-        boolean shown = s.kind() instanceof ColorKind
-                || s.kind() instanceof BackgroundKind
-                || s.kind() instanceof YesNoKind
-                || s.kind() instanceof ChoiceKind
-                || s.kind() instanceof LevelKind;
-        return shown
-                ? ""
-                : "Allowed: " + Controls.plain(named(theme.palette(), s.kind().inWords())) + ".";
-    }
-
-    /** With the labels of settings in the place of their keys, which owners do not know. */
-    private static String named(Palette palette, String words) {
-        String text = words;
-        if (!text.contains("“")) {
-            return text;
-        }
-        for (Setting s : palette.settings()) {
-            text = text.replace("“" + s.key() + "”", "“" + s.label() + "”");
-        }
-        return text;
-    }
-
-    private static Question question(
-            SiteService.OpenSite open,
-            Setting s,
-            Effective values,
-            Effective made,
-            ColorUsage.Result colors,
-            String me) {
-        Bands bands = open.theme().palette().bands();
-        Band widest = bands.widest();
-        Chosen chosen = open.draft().choices().getOrDefault(s.key(), new Chosen(null, Map.of()));
-        List<InBand> inBands = new ArrayList<>();
-        for (Band b : bands.list()) {
-            boolean ownWay = s.perBand() || s.bands().containsKey(b.key());
-            if (b != widest && ownWay) {
-                inBands.add(new InBand(
-                        b,
-                        bands.inWords(b),
-                        s.kind().fields(values.value(s, b)),
-                        Controls.plain(values.words(s, b)),
-                        chosen.bands().containsKey(b.key()),
-                        s.bands().containsKey(b.key()),
-                        s.perBand(),
-                        FromWindow.of(chosen.in(b.key()))));
-            }
-        }
-        List<Painted> painted = new ArrayList<>(colors.boundTo(s.key()).stream()
-                .flatMap(b -> b.paints().stream())
-                .distinct()
-                .toList());
-        s.kind()
-                .bindings()
-                .forEach(b -> painted.add(new Painted("[" + b.attribute() + "=\"" + s.key() + "\"]", "content", "")));
-        String refusal = open.leftOut().stream()
-                .filter(l -> l.key().equals(s.key()))
-                .findFirst()
-                .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. "
-                        + l.why().said(new OwnerWords(open.theme().palette())))
-                .orElse("");
-        return new Question(
-                s,
-                s.kind().fields(values.value(s, widest)),
-                values.words(s, widest),
-                s.given() instanceof Given.Follows f
-                        ? open.theme().palette().said(f)
-                        : Controls.plain(made.words(s, widest)),
-                !chosen.isEmpty(),
-                painted,
-                refusal,
-                told(open.theme(), s),
-                values.isAsked(s),
-                inBands,
-                FromWindow.of(chosen.in("")),
-                open.asides().stream()
-                        .filter(x -> x.settingKey().equals(s.key()))
-                        .map(x -> new Aside(
-                                x.id(),
-                                bands.band(x.band())
-                                        .map(b -> " on " + b.label())
-                                        .orElse(""),
-                                s.kind().words(x.value()),
-                                x.author().equals(me) ? "" : x.author(),
-                                TIME.format(x.at())))
-                        .toList());
     }
 
     /** Answers with the state of the draft; the slip itself stays, so that focus and scrolling stay too. */
@@ -355,10 +178,10 @@ class SiteController {
         Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
         Answer answer = Answer.read(setting.kind(), new Fields(request.getParameterMap()), now(open, setting, band));
         FromWindow from = FromWindow.read(request).orElse(null);
-        SiteService.Kept kept = sites.choose(slug, key, band, answer.value(), from, me);
+        Drafting.Kept kept = drafting.choose(slug, key, band, answer.value(), from, me);
         SiteService.OpenSite now = sites.open(slug, me);
         response.setHeader("X-Now", String.valueOf(System.currentTimeMillis()));
-        response.setHeader("X-Was", FromWindow.of(SiteService.in(now.draft().choices(), key, band)));
+        response.setHeader("X-Was", FromWindow.of(Choices.in(now.draft().choices(), key, band)));
         if (answer.fault() != null) {
             // The other fields are kept, so the state is another one.
             fillState(now, model);
@@ -369,7 +192,7 @@ class SiteController {
         }
         boolean othersAsked = open.theme().palette().settings().stream()
                 .anyMatch(x -> x.shown() != null && x.shown().key().equals(key));
-        if (othersAsked || kept != SiteService.Kept.KEPT) {
+        if (othersAsked || kept != Drafting.Kept.KEPT) {
             // Other questions come or go with this one, or there is something to be said of it.
             fill(now, model, setting.place(), me);
             model.addAttribute(
@@ -403,14 +226,14 @@ class SiteController {
     @PostMapping("/{slug}/asides/{id}/take")
     String takeAside(
             @PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
-        sites.takeAside(slug, id, me);
+        drafting.takeAside(slug, id, me);
         return slip(slug, me, model);
     }
 
     @PostMapping("/{slug}/asides/{id}/let-go")
     String dropAside(
             @PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
-        sites.dropAside(slug, id, me);
+        drafting.dropAside(slug, id, me);
         return slip(slug, me, model);
     }
 
@@ -422,14 +245,14 @@ class SiteController {
             @RequestParam(defaultValue = "") String band,
             @AuthenticationPrincipal SignedIn me,
             Model model) {
-        sites.choose(slug, key, band, null, me);
+        drafting.choose(slug, key, band, null, me);
         return slip(slug, me, model);
     }
 
     @PostMapping("/{slug}/scheme")
     String scheme(
             @PathVariable String slug, @RequestParam String scheme, @AuthenticationPrincipal SignedIn me, Model model) {
-        sites.applyScheme(slug, scheme, me);
+        drafting.applyScheme(slug, scheme, me);
         return slip(slug, me, model);
     }
 
@@ -451,8 +274,8 @@ class SiteController {
                     Answer.read(setting.kind(), new Fields(request.getParameterMap()), now(open, setting, band));
             Value value = answer.value();
             Map<String, Chosen> before = open.draft().choices();
-            Map<String, Chosen> after = SiteService.with(theme, before, setting, band, value);
-            Optional<String> refused = SiteService.refusal(theme, before, after);
+            Map<String, Chosen> after = Choices.with(theme, before, setting, band, value);
+            Optional<String> refused = Choices.refusal(theme, before, after);
             String refusal = answer.fault() == null
                     ? refused.orElse(nowhere(theme, setting, value))
                     : answer.fault().getMessage() + " " + answer.fault().mend();
@@ -524,8 +347,7 @@ class SiteController {
                 setting.kind(),
                 value,
                 least,
-                v -> sites.textsOn(
-                        open, SiteService.with(open.theme(), before, setting, band, v), setting, page, width));
+                v -> sites.textsOn(open, Choices.with(open.theme(), before, setting, band, v), setting, page, width));
     }
 
     /** The values if a setting were something else, allowed or not. */
@@ -598,20 +420,20 @@ class SiteController {
                     "“" + name + "” is larger than " + LARGEST_CHOICES / 1000 + " kB, so it holds more than choices.",
                     "Choose a file that was downloaded here.");
         }
-        List<String> left = sites.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
+        List<String> left = drafting.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
         notices.done(left.isEmpty() ? "Your choices are in the draft" : "Taken over but for " + left.get(0));
         return "redirect:/sites/" + slug;
     }
 
     @PostMapping("/{slug}/undo")
     String undo(@PathVariable String slug, @RequestParam long base, @AuthenticationPrincipal SignedIn me, Model model) {
-        sites.undo(slug, base, me);
+        drafting.undo(slug, base, me);
         return slip(slug, me, model);
     }
 
     @PostMapping("/{slug}/redo")
     String redo(@PathVariable String slug, @RequestParam long base, @AuthenticationPrincipal SignedIn me, Model model) {
-        sites.redo(slug, base, me);
+        drafting.redo(slug, base, me);
         return slip(slug, me, model);
     }
 
@@ -627,7 +449,7 @@ class SiteController {
         SiteService.OpenSite open = sites.open(slug, me);
         Palette palette = open.theme().palette();
         Map<String, Chosen> draft = open.draft().choices();
-        Map<String, Chosen> live = open.live() == null ? Map.of() : palette.carried(SiteService.chosenIn(open.live()));
+        Map<String, Chosen> live = open.live() == null ? Map.of() : palette.carried(Choices.chosenIn(open.live()));
         Effective now = ThemeBuild.chosen(open.theme(), draft);
         Effective seen = ThemeBuild.chosen(open.theme(), live);
         Effective made = ThemeBuild.defaults(open.theme());
@@ -670,95 +492,12 @@ class SiteController {
         if (ticked && key == null) {
             throw new BadInputException("Nothing is ticked, so nothing was put back.", "Tick what is to go back.");
         }
-        sites.putBack(slug, key == null ? Set.of() : Set.copyOf(key), to.equals("made"), me);
+        drafting.putBack(slug, key == null ? Set.of() : Set.copyOf(key), to.equals("made"), me);
         return slip(slug, me, model);
     }
 
     private String slip(String slug, SignedIn me, Model model) {
         fill(sites.open(slug, me), model, me);
         return "sites/site :: slip-and-state";
-    }
-
-    /** What going live would change, to be looked at first. */
-    @GetMapping("/{slug}/review")
-    String review(
-            @PathVariable String slug,
-            @RequestParam(defaultValue = "") String page,
-            @AuthenticationPrincipal SignedIn me,
-            Model model) {
-        SiteService.OpenSite open = sites.open(slug, me);
-        model.addAttribute("edition", null);
-        model.addAttribute("dropped", dropped(open));
-        review(
-                open,
-                sites.review(open, open.draft().snapshotId(), open.draft().choices()),
-                Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), page, null),
-                model);
-        return "sites/review";
-    }
-
-    /** What taking an earlier edition back would change. */
-    @GetMapping("/{slug}/editions/{number}")
-    String edition(
-            @PathVariable String slug,
-            @PathVariable int number,
-            @RequestParam(defaultValue = "") String page,
-            @AuthenticationPrincipal SignedIn me,
-            Model model) {
-        SiteService.OpenSite open = sites.open(slug, me);
-        Edition edition = sites.edition(slug, number, me);
-        model.addAttribute("edition", edition);
-        model.addAttribute("dropped", List.of());
-        review(
-                open,
-                sites.review(open, edition.snapshotId(), SiteService.chosenIn(edition)),
-                strip(edition, page),
-                model);
-        return "sites/review";
-    }
-
-    private Strip strip(Edition edition, String page) {
-        Theme theme = sites.read(sites.edition(edition.id())).theme();
-        return Strip.of(theme, addresses.ofEdition(edition.id()), page, null);
-    }
-
-    private void review(SiteService.OpenSite open, Review review, Strip next, Model model) {
-        model.addAttribute("open", open);
-        model.addAttribute("review", review);
-        model.addAttribute("next", next);
-        model.addAttribute("now", open.live() == null ? null : strip(open.live(), next.page()));
-    }
-
-    /** @param base the draft that was looked at, and {@code snapshot} the theme's state; 0 for whatever there is */
-    @PostMapping("/{slug}/go-live")
-    String goLive(
-            @PathVariable String slug,
-            @RequestParam(defaultValue = "0") long base,
-            @RequestParam(defaultValue = "0") long snapshot,
-            @AuthenticationPrincipal SignedIn me) {
-        if (base == 0) {
-            sites.goLive(slug, me);
-        } else if (!sites.goLive(slug, base, snapshot, me)) {
-            notices.done("Something was changed since you looked. This is what goes live now");
-            return "redirect:/sites/" + slug + "/review";
-        }
-        List<String> dropped = dropped(sites.open(slug, me));
-        notices.done("Your site is live. Visitors see it at their next load"
-                + (dropped.isEmpty() ? "" : ". " + String.join(". ", dropped)));
-        return "redirect:/sites/" + slug;
-    }
-
-    @GetMapping("/{slug}/editions")
-    String editions(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-        model.addAttribute("open", sites.open(slug, me));
-        model.addAttribute("editions", sites.editions(slug, me));
-        return "sites/editions";
-    }
-
-    @PostMapping("/{slug}/editions/{number}/take-back")
-    String takeBack(@PathVariable String slug, @PathVariable int number, @AuthenticationPrincipal SignedIn me) {
-        sites.takeBack(slug, number, me);
-        notices.done("Edition " + number + " is live again. Your draft is as it was");
-        return "redirect:/sites/" + slug + "/editions";
     }
 }

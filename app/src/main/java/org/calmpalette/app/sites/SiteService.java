@@ -1,79 +1,41 @@
 package org.calmpalette.app.sites;
 
-import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.text.Normalizer;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Base64;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeMap;
-import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicReference;
-import java.util.function.Consumer;
-import java.util.function.Function;
-import java.util.function.Predicate;
-import java.util.stream.Collectors;
 import org.calmpalette.app.accounts.Account;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.accounts.SignedIn;
-import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
-import org.calmpalette.app.web.StaleException;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.TextsOn;
 import org.calmpalette.core.setting.Chosen;
-import org.calmpalette.core.setting.Effective;
-import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.OwnPicture;
-import org.calmpalette.core.setting.OwnerWords;
 import org.calmpalette.core.setting.PictureKind;
-import org.calmpalette.core.setting.Refusal;
-import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Painted;
-import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
-import org.springframework.transaction.support.TransactionTemplate;
 
-/** Sites: what owners choose, what is live, and the way back. Finds only what belongs to the person who asks. */
+/** Sites: who has them, how they are now, and their end. Finds only what belongs to the person who asks. */
 @Service
 public class SiteService {
-    private static final int TRIES = 4;
-    private static final int LONGEST_NOTE = 400;
-    /** So many changes of a draft are looked through for the one that made a choice. */
-    private static final int FARTHEST = 200;
-    /** So many choices of other windows are kept for a site; of more the oldest goes. */
-    private static final int MOST_ASIDE = 50;
-    /** Steps back that are kept, if their choices are not longer than {@link #DRAFT_BYTES} together. */
-    private static final int MOST_DRAFTS = 1_000;
-
-    private static final long DRAFT_BYTES = 50_000_000;
-    private static final int DRAFTS_BETWEEN_LOOKS = 20;
-    /** Editions of which everything that visitors get is kept; pages that were opened before still find their stylesheets. */
-    private static final int BUILT_EDITIONS = 50;
-    /** Editions that can be taken back. */
-    private static final int MOST_EDITIONS = 500;
-
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final SiteRepository sites;
@@ -82,10 +44,10 @@ public class SiteService {
     private final SiteAsideRepository asides;
     private final ThemeService themes;
     private final AccountService accounts;
-    private final TransactionTemplate transaction;
     private final LiveSites live;
     private final SiteUploads uploads;
     private final DraftLinks links;
+    private final SiteGate gate;
 
     SiteService(
             SiteRepository sites,
@@ -94,20 +56,20 @@ public class SiteService {
             SiteAsideRepository asides,
             ThemeService themes,
             AccountService accounts,
-            TransactionTemplate transaction,
             LiveSites live,
             SiteUploads uploads,
-            DraftLinks links) {
-        this.uploads = uploads;
-        this.links = links;
+            DraftLinks links,
+            SiteGate gate) {
         this.sites = sites;
         this.drafts = drafts;
         this.editions = editions;
         this.asides = asides;
         this.themes = themes;
         this.accounts = accounts;
-        this.transaction = transaction;
         this.live = live;
+        this.uploads = uploads;
+        this.links = links;
+        this.gate = gate;
     }
 
     /** An owner's choices at one moment, by key of the setting; what is not in it has its default. */
@@ -169,11 +131,11 @@ public class SiteService {
      * @throws BadInputException if it is no picture that is fit for that setting, or there is no room
      */
     OwnUpload bring(String slug, PictureKind kind, String name, byte[] bytes, double x, double y, SignedIn me) {
-        Site site = mine(slug, me);
+        Site site = gate.mine(slug, me);
         uploads.checkRoom(site.id(), 0);
         OwnPicture picture = OwnPicture.of(name, bytes, kind, x, y);
         AtomicReference<SiteUpload> kept = new AtomicReference<>();
-        changed(slug, me, locked -> kept.set(uploads.keep(locked.id(), name, picture, me.name())));
+        gate.changed(slug, me, locked -> kept.set(uploads.keep(locked.id(), name, picture, me.name())));
         return new OwnUpload(kept.get(), picture.told());
     }
 
@@ -183,7 +145,7 @@ public class SiteService {
     /** Takes a picture off the shelf. */
     SiteUpload takeOff(String slug, long id, SignedIn me) {
         AtomicReference<SiteUpload> done = new AtomicReference<>();
-        changed(slug, me, site -> done.set(uploads.remove(site.id(), id)));
+        gate.changed(slug, me, site -> done.set(uploads.remove(site.id(), id)));
         return done.get();
     }
 
@@ -272,7 +234,7 @@ public class SiteService {
         Site site = ofMaker(siteId, maker);
         return site.liveId() == null
                 ? Map.of()
-                : choices(editions.findById(site.liveId()).orElseThrow().choices());
+                : Choices.read(editions.findById(site.liveId()).orElseThrow().choices());
     }
 
     /** For changes; see {@link #changed}. */
@@ -324,22 +286,9 @@ public class SiteService {
         return all;
     }
 
-    /** A site that the person may change: its owner, or its maker while nobody owns it. */
-    private Site mine(String slug, SignedIn me) {
-        return mine(slug, me, sites::findBySlug);
-    }
-
-    private static Site mine(String slug, SignedIn me, Function<String, Optional<Site>> finder) {
-        return Optional.of(slug)
-                .filter(Site::isSlug)
-                .flatMap(finder)
-                .filter(s -> s.ownerId() == null ? s.makerId() == me.id() : s.ownerId() == me.id())
-                .orElseThrow(NotFoundException::new);
-    }
-
     /** Reads in short steps, not in one transaction: a theme that takes long to read must not hold a connection meanwhile. */
     public OpenSite open(String slug, SignedIn me) {
-        return open(mine(slug, me));
+        return open(gate.mine(slug, me));
     }
 
     private OpenSite open(Site site) {
@@ -347,7 +296,7 @@ public class SiteService {
         Edition live =
                 site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
         Theme theme = uploads.read(site.id(), site.snapshotId()).theme();
-        Map<String, Chosen> choices = theme.palette().carried(choices(draft.choices()));
+        Map<String, Chosen> choices = theme.palette().carried(Choices.read(draft.choices()));
         return new OpenSite(
                 site,
                 theme,
@@ -355,17 +304,10 @@ public class SiteService {
                 live,
                 draft.parentId() != null,
                 drafts.existsByParentId(draft.id()),
-                differences(choices, live == null ? Map.of() : theme.palette().carried(choices(live.choices()))),
+                Choices.differences(
+                        choices, live == null ? Map.of() : theme.palette().carried(Choices.read(live.choices()))),
                 ThemeBuild.chosen(theme, choices).leftOut(),
                 asides.findBySiteIdOrderById(site.id()));
-    }
-
-    private static int differences(Map<String, Chosen> a, Map<String, Chosen> b) {
-        TreeMap<String, Chosen> all = new TreeMap<>(a);
-        b.forEach(all::putIfAbsent);
-        return (int) all.keySet().stream()
-                .filter(k -> !Objects.equals(a.get(k), b.get(k)))
-                .count();
     }
 
     /** A draft by its id, for previews, whose addresses prove that they may. */
@@ -373,7 +315,7 @@ public class SiteService {
     public Draft draft(long draftId) {
         SiteDraft draft = drafts.findById(draftId).orElseThrow(NotFoundException::new);
         Site site = sites.findById(draft.siteId()).orElseThrow(NotFoundException::new);
-        return new Draft(draft.id(), site.id(), site.snapshotId(), choices(draft.choices()));
+        return new Draft(draft.id(), site.id(), site.snapshotId(), Choices.read(draft.choices()));
     }
 
     /** The draft that a link leads to, as it is now; empty if the link is over or was withdrawn. */
@@ -386,459 +328,7 @@ public class SiteService {
     @Transactional(readOnly = true)
     public Draft edition(long editionId) {
         Edition e = editions.findById(editionId).orElseThrow(NotFoundException::new);
-        return new Draft(e.id(), e.siteId(), e.snapshotId(), choices(e.choices()));
-    }
-
-    /** An edition by its number. */
-    @Transactional(readOnly = true)
-    public Edition edition(String slug, int number, SignedIn me) {
-        return editions.findBySiteIdAndNumber(mine(slug, me).id(), number).orElseThrow(NotFoundException::new);
-    }
-
-    /** What going live with choices on a state of the theme would change for visitors. */
-    Review review(OpenSite open, long snapshotId, Map<String, Chosen> wanted) {
-        ThemeCache.Read next = uploads.read(open.site().id(), snapshotId);
-        return open.live() == null
-                ? Review.of(next, Map.of(), next, wanted)
-                : Review.of(
-                        uploads.read(open.site().id(), open.live().snapshotId()),
-                        choices(open.live().choices()),
-                        next,
-                        wanted);
-    }
-
-    /**
-     * Chooses a value in the draft. Nothing is live yet.
-     *
-     * @param band key of the band that it is for, or empty for all that have none of their own
-     * @param value null takes the choice back
-     * @throws BadInputException with the reason in plain words, if the maker does not allow the value
-     */
-    public void choose(String slug, String key, String band, Value value, SignedIn me) {
-        choose(slug, key, band, value, null, me);
-    }
-
-    /** What became of a choice of one window, where another window may have chosen the same. */
-    enum Kept {
-        KEPT,
-        /** It was older than what another window wrote meanwhile, and is put aside. */
-        ASIDE,
-        /** It is newer than what another window wrote meanwhile, which is put aside. */
-        OTHER_ASIDE
-    }
-
-    /** @param from what the window knew; null if the choice holds whatever else was chosen meanwhile */
-    Kept choose(String slug, String key, String band, Value value, FromWindow from, SignedIn me) {
-        AtomicReference<Kept> kept = new AtomicReference<>();
-        changeDraft(slug, me, from, (site, theme, choices) -> {
-            kept.set(Kept.KEPT);
-            Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
-            Map<String, Chosen> after = with(theme, choices, setting, band, value);
-            refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException(setting.label() + " was not changed. " + why, "");
-            });
-            if (from != null) {
-                if (drafts.existsBySiteIdAndPageTokenAndPageTurn(site.id(), from.token(), from.turn())
-                        || asides.existsBySiteIdAndPageTokenAndPageTurn(site.id(), from.token(), from.turn())) {
-                    // A window that is loaded again says once more what it does not know to be kept.
-                    return null;
-                }
-                Value there = in(choices, key, band);
-                Value wanted = in(after, key, band);
-                SiteDraft now = drafts.findById(site.draftId()).orElseThrow();
-                boolean unseen = !FromWindow.of(there).equals(from.was()) || now.isBy(from.token(), from.turn());
-                if (unseen && !Objects.equals(there, wanted)) {
-                    SiteDraft last = lastChange(now, theme, key, band, there);
-                    if (last.isBy(from.token(), from.turn())) {
-                        // The same window has said something newer already, which came first.
-                        return null;
-                    }
-                    if (!last.isBy(from.token(), 0)) {
-                        if (from.typed().isBefore(last.at())) {
-                            kept.set(Kept.ASIDE);
-                            putAside(new SiteAside(site.id(), key, band, value, me.name(), from.typed()).by(from));
-                            return null;
-                        }
-                        if (there != null) {
-                            kept.set(Kept.OTHER_ASIDE);
-                            putAside(new SiteAside(site.id(), key, band, there, last.author(), last.at()));
-                        }
-                    }
-                }
-            }
-            choices.clear();
-            choices.putAll(after);
-            return setting.label()
-                    + (value == null
-                            ? ": as made"
-                            : ": " + setting.kind().words(setting.kind().normal(value)));
-        });
-        return kept.get();
-    }
-
-    static Value in(Map<String, Chosen> choices, String key, String band) {
-        return choices.getOrDefault(key, new Chosen(null, Map.of())).in(band);
-    }
-
-    /** The draft with which a choice became what it is; at most {@value #FARTHEST} changes are looked at. */
-    private SiteDraft lastChange(SiteDraft now, Theme theme, String key, String band, Value there) {
-        SiteDraft last = now;
-        for (int i = 0; i < FARTHEST && last.parentId() != null; i++) {
-            SiteDraft before = drafts.findById(last.parentId()).orElseThrow();
-            if (!Objects.equals(in(theme.palette().carried(choices(before.choices())), key, band), there)) {
-                return last;
-            }
-            last = before;
-        }
-        return last;
-    }
-
-    private void putAside(SiteAside aside) {
-        List<SiteAside> all = asides.findBySiteIdOrderById(aside.siteId());
-        boolean known = all.stream()
-                .anyMatch(a -> a.settingKey().equals(aside.settingKey())
-                        && a.band().equals(aside.band())
-                        && a.value().equals(aside.value()));
-        if (!known) {
-            asides.save(aside);
-            all.stream().limit(Math.max(0, all.size() + 1 - MOST_ASIDE)).forEach(asides::delete);
-        }
-    }
-
-    /** Chooses what was put aside. */
-    public void takeAside(String slug, long id, SignedIn me) {
-        SiteAside aside = aside(slug, id, me);
-        choose(slug, aside.settingKey(), aside.band(), aside.value(), me);
-        asides.delete(aside);
-    }
-
-    /** Lets go what was put aside; this cannot be undone. */
-    public void dropAside(String slug, long id, SignedIn me) {
-        asides.delete(aside(slug, id, me));
-    }
-
-    private SiteAside aside(String slug, long id, SignedIn me) {
-        Site site = mine(slug, me);
-        return asides.findById(id).filter(a -> a.siteId() == site.id()).orElseThrow(NotFoundException::new);
-    }
-
-    /** The choices with one more; what is as the maker made it is no choice. */
-    static Map<String, Chosen> with(
-            Theme theme, Map<String, Chosen> choices, Setting setting, String band, Value value) {
-        if (!band.isEmpty()
-                && (!setting.perBand() || theme.palette().bands().band(band).isEmpty())) {
-            throw new BadInputException(setting.label() + " is the same at every width.", "Load the page again.");
-        }
-        Map<String, Chosen> after = new TreeMap<>(choices);
-        Chosen now = choices.getOrDefault(setting.key(), new Chosen(null, Map.of()));
-        Value normal = value == null ? null : setting.kind().normal(value);
-        boolean asMade = band.isEmpty()
-                && normal != null
-                && setting.given() instanceof Given.Fixed f
-                && f.value().equals(normal);
-        Chosen next = now.with(band, asMade ? null : normal);
-        if (next.isEmpty()) {
-            after.remove(setting.key());
-        } else {
-            after.put(setting.key(), next);
-        }
-        return after;
-    }
-
-    /** Why choices are refused that were not refused before: a value that is not allowed, or one that breaks another. */
-    static Optional<String> refusal(Theme theme, Map<String, Chosen> before, Map<String, Chosen> after) {
-        List<LeftOut> known = ThemeBuild.chosen(theme, before).leftOut();
-        Optional<String> left = ThemeBuild.chosen(theme, after).leftOut().stream()
-                .filter(l -> !known.contains(l))
-                .findFirst()
-                .map(l -> said(theme, l.key(), l.value(), l.why()));
-        if (left.isPresent()) {
-            return left;
-        }
-        List<String> broken = ThemeBuild.chosen(theme, before).problems().stream()
-                .map(p -> p.setting().key() + p.band().key())
-                .toList();
-        Effective was = ThemeBuild.chosen(theme, before);
-        return ThemeBuild.chosen(theme, after).problems().stream()
-                .filter(p -> !broken.contains(p.setting().key() + p.band().key()))
-                .findFirst()
-                .map(p -> was.value(p.setting(), p.band()).equals(p.value())
-                        ? "It does not go with " + p.setting().label() + ", which is "
-                                + p.setting().kind().words(p.value()) + ". "
-                                + p.why().said(new OwnerWords(theme.palette()))
-                        : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
-    }
-
-    private static String said(Theme theme, String key, String value, Refusal why) {
-        String words = why.said(new OwnerWords(theme.palette()));
-        return theme.palette()
-                .setting(key)
-                .map(s -> s.label() + " would be " + value + ". " + words)
-                .orElse(words);
-    }
-
-    /** Takes a ready-made set of values over, in place of another one; what the owner chose on their own stays. */
-    public void applyScheme(String slug, String key, SignedIn me) {
-        changeDraft(slug, me, (site, theme, choices) -> {
-            Scheme scheme = theme.palette().schemes().stream()
-                    .filter(s -> s.key().equals(key))
-                    .findFirst()
-                    .orElseThrow(NotFoundException::new);
-            Map<String, Chosen> after = scheme.over(theme.palette(), choices);
-            refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException("“" + scheme.label() + "” was not taken over. " + why, "");
-            });
-            List<String> own = Scheme.own(theme.palette(), choices).keySet().stream()
-                    .flatMap(k -> theme.palette().setting(k).stream())
-                    .map(Setting::label)
-                    .toList();
-            choices.clear();
-            choices.putAll(after);
-            return "Took over “" + scheme.label() + "”"
-                    + (own.isEmpty() ? "" : "; what you chose yourself stays: " + String.join(", ", own));
-        });
-    }
-
-    /** Takes choices from a file over, on top of what was chosen. What may not be chosen is passed over and told, in the owner's words. */
-    public List<String> takeOver(String slug, Map<String, Chosen> given, SignedIn me) {
-        List<String> told = new ArrayList<>();
-        changeDraft(slug, me, (site, theme, choices) -> {
-            // Under the keys that the settings have today: what is refused is named by those.
-            Map<String, Chosen> carried = theme.palette().carried(given);
-            List<LeftOut> left = ThemeBuild.chosen(theme, carried).leftOut();
-            OwnerWords words = new OwnerWords(theme.palette());
-            told.clear();
-            left.forEach(l -> told.add(
-                    theme.palette().setting(l.key()).map(Setting::label).orElse(l.key()) + ": "
-                            + l.why().said(words)));
-            Set<String> refused = left.stream().map(LeftOut::key).collect(Collectors.toSet());
-            Map<String, Chosen> after = new TreeMap<>(choices);
-            carried.forEach((key, chosen) -> {
-                if (!refused.contains(key)) {
-                    after.put(key, chosen);
-                }
-            });
-            refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException("The choices of the file were not taken over. " + why, "");
-            });
-            choices.clear();
-            choices.putAll(after);
-            return "Took over choices from a file";
-        });
-        return told;
-    }
-
-    /**
-     * Makes settings in the draft what they are live, or as they are made; the way back is undo.
-     *
-     * @param keys of the settings; empty for all
-     * @param made whether they become as made; what is not live is so in any case
-     */
-    public void putBack(String slug, Set<String> keys, boolean made, SignedIn me) {
-        changeDraft(slug, me, (site, theme, choices) -> {
-            Map<String, Chosen> live = site.liveId() == null || made
-                    ? Map.of()
-                    : theme.palette()
-                            .carried(choices(editions.findById(site.liveId())
-                                    .orElseThrow()
-                                    .choices()));
-            TreeMap<String, Chosen> after = new TreeMap<>(choices);
-            Set<String> all = new HashSet<>(choices.keySet());
-            all.addAll(live.keySet());
-            all.stream().filter(k -> keys.isEmpty() || keys.contains(k)).forEach(k -> {
-                after.remove(k);
-                if (live.containsKey(k)) {
-                    after.put(k, live.get(k));
-                }
-            });
-            if (!keys.isEmpty()) {
-                refusal(theme, choices, after).ifPresent(why -> {
-                    throw new BadInputException("Nothing was put back. " + why, "Tick what belongs together as well.");
-                });
-            }
-            choices.clear();
-            choices.putAll(after);
-            return (keys.isEmpty() ? "All" : count(keys.size()))
-                    + (made ? " put back as made" : " put back to what is live");
-        });
-    }
-
-    private static String count(int n) {
-        return n == 1 ? "1 choice" : n + " choices";
-    }
-
-    private interface DraftChange {
-        /** @return a note of what was done, or null if nothing is to be changed */
-        String apply(Site site, Theme theme, TreeMap<String, Chosen> choices);
-    }
-
-    private void changeDraft(String slug, SignedIn me, DraftChange change) {
-        changeDraft(slug, me, null, change);
-    }
-
-    private void changeDraft(String slug, SignedIn me, FromWindow from, DraftChange change) {
-        changed(slug, me, site -> {
-            SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
-            Theme theme = uploads.read(site.id(), site.snapshotId()).theme();
-            TreeMap<String, Chosen> choices = new TreeMap<>(theme.palette().carried(choices(before.choices())));
-            String note = change.apply(site, theme, choices);
-            String after = Chosen.writeAll(choices);
-            if (note != null && !after.equals(before.choices())) {
-                SiteDraft next = new SiteDraft(site.id(), before.id(), after, cut(note), me.name());
-                site.moveDraft(drafts.save(from == null ? next : next.by(from)).id());
-                forgetEarliest(site);
-            }
-        });
-    }
-
-    /** Steps back do not reach for ever; see {@link #MOST_DRAFTS}. */
-    private void forgetEarliest(Site site) {
-        if (site.draftId() % DRAFTS_BETWEEN_LOOKS == 0) {
-            long beyond = drafts.beyond(site.id(), MOST_DRAFTS, DRAFT_BYTES);
-            if (beyond > 0) {
-                drafts.removeUpTo(site.id(), beyond, site.draftId());
-                drafts.firstAfter(site.id(), beyond);
-            }
-        }
-    }
-
-    private static String cut(String note) {
-        return note.length() > LONGEST_NOTE ? note.substring(0, LONGEST_NOTE - 1) + "…" : note;
-    }
-
-    /** @param base id of the draft that the person saw; nothing is undone if another one is there by now */
-    public void undo(String slug, long base, SignedIn me) {
-        changed(slug, me, site -> {
-            Long parent = at(site, base).parentId();
-            if (parent != null) {
-                site.moveDraft(parent);
-            }
-        });
-    }
-
-    /** @param base id of the draft that the person saw */
-    public void redo(String slug, long base, SignedIn me) {
-        changed(slug, me, site -> drafts.findFirstByParentIdOrderByIdDesc(
-                        at(site, base).id())
-                .ifPresent(next -> site.moveDraft(next.id())));
-    }
-
-    private SiteDraft at(Site site, long base) {
-        SiteDraft now = drafts.findById(site.draftId()).orElseThrow();
-        if (site.draftId() != base) {
-            throw new StaleException(
-                    "Your choices have changed since this page was opened: " + now.author() + ", "
-                            + TIME.format(now.at()) + ", “" + now.note() + "”.",
-                    now.id());
-        }
-        return now;
-    }
-
-    /**
-     * Makes a change of a site. The site is locked first, so whoever comes second waits and then works on what the first one
-     * left: a choice concerns one setting, so nobody's is lost, and every state in between can be gone back to.
-     */
-    private void changed(String slug, SignedIn me, Consumer<Site> change) {
-        for (int i = 1; ; i++) {
-            try {
-                transaction.executeWithoutResult(s -> change.accept(mine(slug, me, sites::lock)));
-                return;
-            } catch (ConcurrencyFailureException e) {
-                if (i == TRIES) {
-                    throw e;
-                }
-            }
-        }
-    }
-
-    /**
-     * Makes the draft an edition, as {@link #goLive(String, SignedIn)}, if it is still what the person has looked at.
-     *
-     * @param base id of the draft that they saw
-     * @param snapshot id of the state of the theme with which they saw it
-     * @return whether it was
-     */
-    public boolean goLive(String slug, long base, long snapshot, SignedIn me) {
-        return goLive(slug, site -> site.draftId() == base && site.snapshotId() == snapshot, me);
-    }
-
-    /**
-     * Makes the draft an edition, which visitors see from now on. A choice that the theme no longer allows is kept in it and not shown; it
-     * is for the caller to say so. What is live already does not become another edition, so
-     * pressing twice is pressing once.
-     */
-    public void goLive(String slug, SignedIn me) {
-        goLive(slug, site -> true, me);
-    }
-
-    /** @param still asked once the site is locked: whether it is what the person wants live */
-    private boolean goLive(String slug, Predicate<Site> still, SignedIn me) {
-        // Read before the site is locked, so that others need not wait for it.
-        Site seen = mine(slug, me);
-        uploads.read(seen.id(), seen.snapshotId());
-        AtomicBoolean was = new AtomicBoolean();
-        changed(slug, me, site -> {
-            was.set(still.test(site));
-            if (!was.get()) {
-                return;
-            }
-            Theme theme = uploads.read(site.id(), site.snapshotId()).theme();
-            Map<String, Chosen> choices =
-                    theme.palette().carried(draft(site.draftId()).choices());
-            Edition now = site.liveId() == null
-                    ? null
-                    : editions.findById(site.liveId()).orElseThrow();
-            String written = Chosen.writeAll(choices);
-            if (now != null
-                    && now.snapshotId() == site.snapshotId()
-                    && now.choices().equals(written)) {
-                return;
-            }
-            publish(site, site.snapshotId(), written, ThemeBuild.paletteCss(theme, choices), "", me);
-        });
-        if (was.get()) {
-            live.wentLive(slug);
-        }
-        return was.get();
-    }
-
-    /** Makes an earlier edition live again, as a new edition. The draft stays as it is. */
-    public void takeBack(String slug, int number, SignedIn me) {
-        changed(slug, me, site -> {
-            Edition old = editions.findBySiteIdAndNumber(site.id(), number).orElseThrow(NotFoundException::new);
-            Edition now = site.liveId() == null
-                    ? null
-                    : editions.findById(site.liveId()).orElseThrow();
-            if (now != null
-                    && now.snapshotId() == old.snapshotId()
-                    && now.choices().equals(old.choices())) {
-                return;
-            }
-            publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", me);
-        });
-        live.wentLive(slug);
-    }
-
-    private void publish(Site site, long snapshotId, String choices, String css, String note, SignedIn me) {
-        Edition edition = new Edition(
-                site.id(), editions.newest(site.id()) + 1, snapshotId, choices, css, Hash.of(css), note, me.name());
-        live.build(site, edition);
-        site.moveLive(editions.save(edition).id());
-        editions.release(site.id(), edition.number() - BUILT_EDITIONS);
-        editions.removeUpTo(site.id(), edition.number() - MOST_EDITIONS);
-    }
-
-    /** What an edition's choices are, for the pages that they fill. */
-    public static Map<String, Chosen> chosenIn(Edition edition) {
-        return Chosen.readAll(edition.choices().getBytes(StandardCharsets.UTF_8), "choices");
-    }
-
-    public List<EditionRepository.Line> editions(String slug, SignedIn me) {
-        return editions.lines(mine(slug, me).id());
-    }
-
-    private static TreeMap<String, Chosen> choices(String text) {
-        return new TreeMap<>(Chosen.readAll(text.getBytes(StandardCharsets.UTF_8), "choices"));
+        return new Draft(e.id(), e.siteId(), e.snapshotId(), Choices.read(e.choices()));
     }
 
     // The end

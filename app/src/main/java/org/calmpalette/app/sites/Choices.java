@@ -1,0 +1,102 @@
+package org.calmpalette.app.sites;
+
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Given;
+import org.calmpalette.core.setting.LeftOut;
+import org.calmpalette.core.setting.OwnerWords;
+import org.calmpalette.core.setting.Refusal;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.theme.Theme;
+
+/** What owners choose, by key of the setting: reading it, adding to it, and why it may be refused. */
+public final class Choices {
+    private Choices() {}
+
+    /** As they are written. */
+    static TreeMap<String, Chosen> read(String text) {
+        return new TreeMap<>(Chosen.readAll(text.getBytes(StandardCharsets.UTF_8), "choices"));
+    }
+
+    /** How many settings differ. */
+    static int differences(Map<String, Chosen> a, Map<String, Chosen> b) {
+        TreeMap<String, Chosen> all = new TreeMap<>(a);
+        b.forEach(all::putIfAbsent);
+        return (int) all.keySet().stream()
+                .filter(k -> !Objects.equals(a.get(k), b.get(k)))
+                .count();
+    }
+
+    /** What an edition's choices are, for the pages that they fill. */
+    public static Map<String, Chosen> chosenIn(Edition edition) {
+        return Chosen.readAll(edition.choices().getBytes(StandardCharsets.UTF_8), "choices");
+    }
+
+    static Value in(Map<String, Chosen> choices, String key, String band) {
+        return choices.getOrDefault(key, new Chosen(null, Map.of())).in(band);
+    }
+
+    /** The choices with one more; what is as the maker made it is no choice. */
+    static Map<String, Chosen> with(
+            Theme theme, Map<String, Chosen> choices, Setting setting, String band, Value value) {
+        if (!band.isEmpty()
+                && (!setting.perBand() || theme.palette().bands().band(band).isEmpty())) {
+            throw new BadInputException(setting.label() + " is the same at every width.", "Load the page again.");
+        }
+        Map<String, Chosen> after = new TreeMap<>(choices);
+        Chosen now = choices.getOrDefault(setting.key(), new Chosen(null, Map.of()));
+        Value normal = value == null ? null : setting.kind().normal(value);
+        boolean asMade = band.isEmpty()
+                && normal != null
+                && setting.given() instanceof Given.Fixed f
+                && f.value().equals(normal);
+        Chosen next = now.with(band, asMade ? null : normal);
+        if (next.isEmpty()) {
+            after.remove(setting.key());
+        } else {
+            after.put(setting.key(), next);
+        }
+        return after;
+    }
+
+    /** Why choices are refused that were not refused before: a value that is not allowed, or one that breaks another. */
+    static Optional<String> refusal(Theme theme, Map<String, Chosen> before, Map<String, Chosen> after) {
+        List<LeftOut> known = ThemeBuild.chosen(theme, before).leftOut();
+        Optional<String> left = ThemeBuild.chosen(theme, after).leftOut().stream()
+                .filter(l -> !known.contains(l))
+                .findFirst()
+                .map(l -> said(theme, l.key(), l.value(), l.why()));
+        if (left.isPresent()) {
+            return left;
+        }
+        List<String> broken = ThemeBuild.chosen(theme, before).problems().stream()
+                .map(p -> p.setting().key() + p.band().key())
+                .toList();
+        Effective was = ThemeBuild.chosen(theme, before);
+        return ThemeBuild.chosen(theme, after).problems().stream()
+                .filter(p -> !broken.contains(p.setting().key() + p.band().key()))
+                .findFirst()
+                .map(p -> was.value(p.setting(), p.band()).equals(p.value())
+                        ? "It does not go with " + p.setting().label() + ", which is "
+                                + p.setting().kind().words(p.value()) + ". "
+                                + p.why().said(new OwnerWords(theme.palette()))
+                        : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
+    }
+
+    private static String said(Theme theme, String key, String value, Refusal why) {
+        String words = why.said(new OwnerWords(theme.palette()));
+        return theme.palette()
+                .setting(key)
+                .map(s -> s.label() + " would be " + value + ". " + words)
+                .orElse(words);
+    }
+}

@@ -1,0 +1,116 @@
+package org.calmpalette.app.sites;
+
+import java.util.List;
+import org.calmpalette.app.accounts.SignedIn;
+import org.calmpalette.app.frames.FrameAddresses;
+import org.calmpalette.app.web.Notices;
+import org.calmpalette.app.web.Strip;
+import org.calmpalette.core.theme.Theme;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Looking at what goes live first, letting it go live, and earlier editions. */
+@Controller
+@RequestMapping("/sites")
+class EditionsController {
+    private final SiteService sites;
+    private final Editions editions;
+    private final FrameAddresses addresses;
+    private final Notices notices;
+
+    EditionsController(SiteService sites, Editions editions, FrameAddresses addresses, Notices notices) {
+        this.sites = sites;
+        this.editions = editions;
+        this.addresses = addresses;
+        this.notices = notices;
+    }
+
+    /** What going live would change, to be looked at first. */
+    @GetMapping("/{slug}/review")
+    String review(
+            @PathVariable String slug,
+            @RequestParam(defaultValue = "") String page,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        model.addAttribute("edition", null);
+        model.addAttribute("dropped", SiteController.dropped(open));
+        review(
+                open,
+                editions.review(open, open.draft().snapshotId(), open.draft().choices()),
+                Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), page, null),
+                model);
+        return "sites/review";
+    }
+
+    /** What taking an earlier edition back would change. */
+    @GetMapping("/{slug}/editions/{number}")
+    String edition(
+            @PathVariable String slug,
+            @PathVariable int number,
+            @RequestParam(defaultValue = "") String page,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        Edition edition = editions.edition(slug, number, me);
+        model.addAttribute("edition", edition);
+        model.addAttribute("dropped", List.of());
+        review(
+                open,
+                editions.review(open, edition.snapshotId(), Choices.chosenIn(edition)),
+                strip(edition, page),
+                model);
+        return "sites/review";
+    }
+
+    private Strip strip(Edition edition, String page) {
+        Theme theme = sites.read(sites.edition(edition.id())).theme();
+        return Strip.of(theme, addresses.ofEdition(edition.id()), page, null);
+    }
+
+    private void review(SiteService.OpenSite open, Review review, Strip next, Model model) {
+        model.addAttribute("open", open);
+        model.addAttribute("review", review);
+        model.addAttribute("next", next);
+        model.addAttribute("now", open.live() == null ? null : strip(open.live(), next.page()));
+    }
+
+    /** @param base the draft that was looked at, and {@code snapshot} the theme's state; 0 for whatever there is */
+    @PostMapping("/{slug}/go-live")
+    String goLive(
+            @PathVariable String slug,
+            @RequestParam(defaultValue = "0") long base,
+            @RequestParam(defaultValue = "0") long snapshot,
+            @AuthenticationPrincipal SignedIn me) {
+        if (base == 0) {
+            editions.goLive(slug, me);
+        } else if (!editions.goLive(slug, base, snapshot, me)) {
+            notices.done("Something was changed since you looked. This is what goes live now");
+            return "redirect:/sites/" + slug + "/review";
+        }
+        List<String> dropped = SiteController.dropped(sites.open(slug, me));
+        notices.done("Your site is live. Visitors see it at their next load"
+                + (dropped.isEmpty() ? "" : ". " + String.join(". ", dropped)));
+        return "redirect:/sites/" + slug;
+    }
+
+    @GetMapping("/{slug}/editions")
+    String editions(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
+        model.addAttribute("open", sites.open(slug, me));
+        model.addAttribute("editions", editions.all(slug, me));
+        return "sites/editions";
+    }
+
+    @PostMapping("/{slug}/editions/{number}/take-back")
+    String takeBack(@PathVariable String slug, @PathVariable int number, @AuthenticationPrincipal SignedIn me) {
+        editions.takeBack(slug, number, me);
+        notices.done("Edition " + number + " is live again. Your draft is as it was");
+        return "redirect:/sites/" + slug + "/editions";
+    }
+}
