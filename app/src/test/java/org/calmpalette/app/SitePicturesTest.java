@@ -27,6 +27,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** An owner brings a picture: it is made fit, shows, goes live and along with the site, and is never the theme's or another site's. */
@@ -168,6 +169,72 @@ class SitePicturesTest {
         }
         assertThat(names).contains("index.html");
         return names;
+    }
+
+    /** What is brought is judged by the words that stand on it, and the least shade that helps is exact to a step. */
+    @Test
+    void itIsToldHowWellWordsReadOnIt() throws IOException {
+        theme = running.towpath();
+        name = running.newOwner();
+        site = site(name);
+        owner = new Client(running.address).signedIn(name);
+        BufferedImage white = new BufferedImage(1400, 1400, BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = white.createGraphics();
+        g.setColor(Color.WHITE);
+        g.fillRect(0, 0, 1400, 1400);
+        g.dispose();
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(white, "jpg", out);
+        String path = path(bring(out.toByteArray(), "river-picture", "v.picture"));
+        JsonNode bare = behind(path, 0);
+        assertThat(bare.get("known").asBoolean())
+                .as("it moves no box, so what was measured holds")
+                .isTrue();
+        assertThat(bare.get("worst").get("ratio").asDouble()).isLessThan(1.1);
+        int shade = bare.get("shade").asInt();
+        assertThat(behind(path, shade).get("worst").get("ratio").asDouble()).isGreaterThanOrEqualTo(4.5);
+        assertThat(behind(path, shade - 1).get("worst").get("ratio").asDouble()).isLessThan(4.5);
+        String id = running.bean(JdbcClient.class)
+                .sql("select id from site where slug = :slug")
+                .param("slug", site.replace("/sites/", ""))
+                .query(String.class)
+                .single();
+        String called = owner.get(site).body().replaceAll("(?s).*<h1[^>]*>The look of ([^<]+)</h1>.*", "$1");
+        assertThat(maker.post(theme + "/sites/" + id + "/remove", "confirmed", called)
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(running.bean(JdbcClient.class)
+                        .sql("select count(*) from site_upload where path = :p")
+                        .param("p", path)
+                        .query(Integer.class)
+                        .single())
+                .as("what was brought goes with the site")
+                .isZero();
+    }
+
+    private JsonNode behind(String path, int shade) {
+        return JsonMapper.shared()
+                .readTree(owner.post(
+                                site + "/behind",
+                                "key",
+                                "river-picture",
+                                "v.color",
+                                "#c9cdd2",
+                                "v.picture",
+                                path,
+                                "v.position",
+                                "left top",
+                                "v.overlay",
+                                "#000000",
+                                "v.strength",
+                                String.valueOf(shade),
+                                "page",
+                                "index.html",
+                                "width",
+                                "1280",
+                                "least",
+                                "true")
+                        .body());
     }
 
     @Test

@@ -10,6 +10,17 @@ import java.util.Optional;
 public final class Paths {
     private Paths() {}
 
+    /** An address without its percent-encoding; as it is where that is none. */
+    public static String decoded(String address) {
+        try {
+            // A plus sign is a plus sign in a path.
+            return URLDecoder.decode(address.replace("+", "%2B"), StandardCharsets.UTF_8);
+        } catch (IllegalArgumentException notEncoded) {
+            // A stray percent sign: browsers take it as it is.
+            return address;
+        }
+    }
+
     /**
      * The file that an address means, seen from a file that names it.
      *
@@ -22,12 +33,7 @@ public final class Paths {
         if (a.isEmpty() || a.startsWith("//") || a.matches("[A-Za-z][A-Za-z0-9+.-]*:.*")) {
             return Optional.empty();
         }
-        try {
-            // A plus sign is a plus sign in a path.
-            a = URLDecoder.decode(a.replace("+", "%2B"), StandardCharsets.UTF_8);
-        } catch (IllegalArgumentException notEncoded) {
-            // A stray percent sign: browsers take it as it is.
-        }
+        a = decoded(a);
         Deque<String> parts = new ArrayDeque<>();
         if (!a.startsWith("/")) {
             String folder = from.contains("/") ? from.substring(0, from.lastIndexOf('/')) : "";

@@ -5,11 +5,13 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -24,9 +26,11 @@ import org.calmpalette.core.css.Tokens;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
+import org.jsoup.nodes.Document;
 
 /**
  * A name for how a page is laid out: two states of a theme in which nothing that moves a box differs have the same one. So what was
@@ -51,20 +55,27 @@ public final class LayoutKey {
         private final Map<String, String> sheets = new HashMap<>();
         private final Map<String, String> pages = new HashMap<>();
         private final Moving moving;
+        private final Effective values;
+        /** Endings of the names that anything which moves boxes speaks of; see {@link #ending}. */
+        private final Set<String> named = new HashSet<>();
+
+        private final Map<String, Set<String>> namedIn = new HashMap<>();
 
         public Keys(Rendered rendered) {
             this.rendered = rendered;
             Theme theme = rendered.theme();
             Stylesheet settings = Stylesheet.read(SourceText.of(Theme.SETTINGS_CSS, ThemeBuild.settingsCss(theme)));
             moving = Moving.of(rendered, settings);
+            values = rendered.values();
             LayoutKey key = new LayoutKey(moving);
-            key.add(settings);
+            String given = key.written(settings);
+            key.add(given);
+            named(given, named);
             // Choices of paint alone leave nothing here, and then it is as if nobody had chosen anything.
-            rendered.chosen().map(key::written).filter(w -> !w.isEmpty()).ifPresent(key::add);
-            for (String path : theme.media().paths()) {
-                MediaFacts facts = theme.media().facts(path).orElseThrow();
-                key.add(path + " " + facts.width() + " " + facts.height());
-            }
+            rendered.chosen().map(key::written).filter(w -> !w.isEmpty()).ifPresent(w -> {
+                key.add(w);
+                named(w, named);
+            });
             theme.files().paths().stream()
                     .filter(p -> FONTS.contains(Paths.ending(p)))
                     .forEach(p -> key.add(p + " " + theme.files().size(p)));
@@ -77,18 +88,58 @@ public final class LayoutKey {
                 LayoutKey key = new LayoutKey(moving);
                 key.add(common);
                 key.add(page.source().file());
-                key.digest.update(page.source().withEdits(List.of()));
-                rendered.loaded(page).forEach(path -> key.add(path + " " + sheets.computeIfAbsent(path, this::sheet)));
+                byte[] shown = shown(page);
+                key.digest.update(shown);
+                Set<String> all = new HashSet<>(named);
+                named(new String(shown, page.source().charset()), all);
+                rendered.loaded(page).forEach(path -> {
+                    key.add(path + " " + sheets.computeIfAbsent(path, this::sheet));
+                    all.addAll(namedIn.getOrDefault(path, Set.of()));
+                });
+                pictures(all).forEach(key::add);
                 return key.end();
             });
+        }
+
+        /** The page as it is filled, but for where links lead and what pictures are called: as it is written where nothing else differs. */
+        private byte[] shown(Page page) {
+            byte[] filled = ThemeBuild.filled(page, values);
+            byte[] written = page.source().bytes();
+            return Arrays.equals(filled, written)
+                            || inBoxes(Page.read(page.source().file(), filled)).equals(inBoxes(page))
+                    ? written
+                    : filled;
+        }
+
+        private static String inBoxes(Page page) {
+            Document copy = page.document().clone();
+            copy.select("[href]").removeAttr("href");
+            copy.select("[alt]").removeAttr("alt");
+            return copy.outerHtml();
         }
 
         private String sheet(String path) {
             LayoutKey key = new LayoutKey(moving);
             rendered.theme().sheets().stream()
                     .filter(s -> s.path().equals(path) && s.offset() == 0)
-                    .forEach(s -> key.add(s.sheet()));
+                    .forEach(s -> {
+                        String text = key.written(s.sheet());
+                        key.add(text);
+                        named(text, namedIn.computeIfAbsent(path, x -> new HashSet<>()));
+                    });
             return key.end();
+        }
+
+        /** The pictures and videos with the sizes that may make boxes: what nothing but paint speaks of makes none. */
+        private List<String> pictures(Set<String> endings) {
+            Theme theme = rendered.theme();
+            return theme.media().paths().stream()
+                    .filter(path -> endings.contains("\\") || endings.contains(ending(path)))
+                    .map(path -> {
+                        MediaFacts facts = theme.media().facts(path).orElseThrow();
+                        return path + " " + facts.width() + " " + facts.height();
+                    })
+                    .toList();
         }
     }
 
@@ -174,6 +225,23 @@ public final class LayoutKey {
         }
     }
 
+    /** Names of pictures and videos, as far as they have no blank or delimiter in them. */
+    private static final Pattern NAMED = Pattern.compile(
+            "[^\\s\"'()<>=/,;]+\\.(?:jpe?g|png|webp|avif|gif|svg|mp4|webm|ogv)\\b", Pattern.CASE_INSENSITIVE);
+
+    /** Adds the endings of the names in a text; a backslash where it has escapes, which may hide any. */
+    private static void named(String text, Set<String> all) {
+        NAMED.matcher(text).results().forEach(r -> all.add(ending(Paths.decoded(r.group()))));
+        if (text.indexOf('\\') >= 0 || text.contains("&#")) {
+            all.add("\\");
+        }
+    }
+
+    /** What of a path is found again in an address, whatever stands before it: from the last blank or delimiter on, in lower case. */
+    private static String ending(String path) {
+        return path.replaceFirst("(?s)^.*[\\s\"'()<>=/,;&]", "").toLowerCase(Locale.ROOT);
+    }
+
     private final MessageDigest digest;
     private final Moving moving;
 
@@ -188,10 +256,6 @@ public final class LayoutKey {
 
     private String end() {
         return HexFormat.of().formatHex(digest.digest());
-    }
-
-    private void add(Stylesheet sheet) {
-        add(written(sheet));
     }
 
     /** What of a stylesheet can move a box. */

@@ -11,6 +11,7 @@ import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.value.Viewport;
@@ -67,6 +68,11 @@ public final class Rendered {
     /** The stylesheet of the choices, the owner's or those that the theme carries; empty if there are none. */
     Optional<Stylesheet> chosen() {
         return choices != null || theme.files().has(Theme.PALETTE_CSS) ? sheet(Theme.PALETTE_CSS) : Optional.empty();
+    }
+
+    /** What settings hold: the choices, or else the defaults. */
+    Effective values() {
+        return choices == null ? ThemeBuild.defaults(theme) : ThemeBuild.chosen(theme, choices);
     }
 
     public Theme theme() {

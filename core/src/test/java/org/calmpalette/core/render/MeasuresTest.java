@@ -194,6 +194,72 @@ class MeasuresTest {
         assertThat(key(quoted, ".x{--a:3px dotted red}")).isEqualTo(key(quoted, ".x{--a:4px dotted red}"));
     }
 
+    /** Only pictures that make boxes are of any account: an owner's own behind a text leaves what was measured good. */
+    @Test
+    void aPictureMovesBoxesOnlyWhereItMayMakeOne() {
+        String small = "<svg xmlns='http://www.w3.org/2000/svg' width='4' height='3'/>";
+        String large = small.replace("4", "400");
+        Map<String, Boolean> moves = Map.of(
+                "<img src=x.svg>|",
+                true,
+                "<img src='a/../%78.svg'>|",
+                true,
+                "<p>|.x{list-style:url(x.svg)}",
+                true,
+                "<p>|.x::before{content:url('x.svg')}",
+                true,
+                "<p>|.x::before{content:url('\\78.svg')}",
+                true,
+                "<p style='list-style-image: url(x.svg)'>|",
+                true,
+                "<p>|.x{background:url(x.svg)}",
+                false,
+                "<img src=y.svg>|.x{background:url(x.svg)}",
+                false,
+                "<img src=ax.svg>|",
+                false);
+        moves.forEach((made, moved) -> {
+            String page = "<link rel=stylesheet href=a.css>" + made.split("\\|", -1)[0];
+            String css = made.split("\\|", -1)[1];
+            assertThat(!with(page, css, small).equals(with(page, css, large)))
+                    .as(made)
+                    .isEqualTo(moved);
+        });
+    }
+
+    private static String with(String page, String css, String x) {
+        Theme theme = Theme.read(Themes.files("index.html", page, "a.css", css, "x.svg", x), "T");
+        return new LayoutKey.Keys(new Rendered(theme)).of(theme.pages().get(0));
+    }
+
+    /** What a setting fills a page with moves boxes as what is written there does; where a link leads moves none. */
+    @Test
+    void whatOwnersSayMovesBoxes() {
+        Theme theme = Theme.read(
+                Themes.files(
+                        "index.html",
+                        "<p data-setting-text=words>Boats</p><a href=b.html data-setting-href=to>x</a><img data-setting-src=photo data-setting-alt=says src=x.png alt=Pier>",
+                        "x.png",
+                        "",
+                        "y.png",
+                        "",
+                        "palette.json",
+                        """
+                        {"name": "T", "places": [{"key": "p", "label": "P"}], "settings": [
+                          {"key": "words", "label": "W", "place": "p", "kind": "line", "default": "Boats"},
+                          {"key": "to", "label": "T", "place": "p", "kind": "link", "default": "b.html"},
+                          {"key": "photo", "label": "P", "place": "p", "kind": "picture", "default": "x.png"},
+                          {"key": "says", "label": "S", "place": "p", "kind": "line", "default": "Pier"}]}"""),
+                "T");
+        String made = chosen(theme, null);
+        assertThat(chosen(theme, Map.of())).isEqualTo(made);
+        assertThat(chosen(theme, Map.of("to", Chosen.of("c.html"), "says", Chosen.of("A pier"))))
+                .isEqualTo(made);
+        assertThat(chosen(theme, Map.of("words", Chosen.of("Ferries and boats"))))
+                .isNotEqualTo(made);
+        assertThat(chosen(theme, Map.of("photo", Chosen.of("y.png")))).isNotEqualTo(made);
+    }
+
     private static String chosen(Theme theme, Map<String, Chosen> choices) {
         Rendered rendered = choices == null ? new Rendered(theme) : new Rendered(theme, choices);
         return new LayoutKey.Keys(rendered).of(rendered.page("index.html").orElseThrow());
