@@ -16,7 +16,6 @@ class Bring extends HTMLElement {
     this.file.type = "file";
     // Phones turn what their cameras write into one of these.
     this.file.accept = "image/jpeg,image/png,image/webp";
-    this.file.className = "visually-hidden";
     this.file.setAttribute("aria-label", `Bring a picture of your own: ${this.dataset.name}`);
     label.append(this.file);
     this.words = document.createElement("p");

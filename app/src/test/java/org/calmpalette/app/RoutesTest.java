@@ -55,7 +55,7 @@ class RoutesTest {
                       POST /themes/{id}/sites/{site}/update  POST /themes/{id}/sites/{site}/remove
       OWNER           GET /sites/{slug}  GET /sites/{slug}/hand  POST /sites/{slug}/hand  POST /sites/{slug}/hand/withdraw  GET /sites/{slug}/pictures  POST /sites/{slug}/pictures  POST /sites/{slug}/pictures/{id}/remove  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/behind  POST /sites/{slug}/judge
                       GET /sites/{slug}/places/{place}  GET /sites/{slug}/grounds  GET /sites/{slug}/area  GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  GET /sites/{slug}/put-back  POST /sites/{slug}/put-back
-                      POST /sites/{slug}/asides/{id}/take  POST /sites/{slug}/asides/{id}/let-go  POST /sites/{slug}/go-live  GET /sites/{slug}/review  GET /sites/{slug}/editions/{number}  GET /sites/{slug}/editions  POST /sites/{slug}/editions/{number}/take-back
+                      POST /sites/{slug}/asides/{id}/take  POST /sites/{slug}/asides/{id}/let-go  POST /sites/{slug}/go-live  GET /sites/{slug}/review  GET /sites/{slug}/live.zip  GET /sites/{slug}/editions/{number}  GET /sites/{slug}/editions  POST /sites/{slug}/editions/{number}/take-back
       SIGNED_ADDRESS  GET /frame/{token}/**
       """);
 

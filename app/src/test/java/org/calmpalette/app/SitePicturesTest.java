@@ -11,6 +11,8 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -135,6 +137,31 @@ class SitePicturesTest {
         assertThat(file(visitor, live + path)).isNotEmpty();
         assertThat(visitor.get(live + unused).statusCode()).isEqualTo(404);
         assertThat(visitor.get(live + behind).statusCode()).isEqualTo(404);
+        // The next edition says what it made otherwise, has a word to be found by, and is there as files.
+        owner.post(site + "/choose", "key", "photo", "v", unused);
+        String review = owner.get(site + "/review").body();
+        assertThat(owner.post(
+                                site + "/go-live",
+                                "base",
+                                review.replaceAll("(?s).*name=\"base\" value=\"(\\d+)\".*", "$1"),
+                                "snapshot",
+                                review.replaceAll("(?s).*name=\"snapshot\"\\s+value=\"(\\d+)\".*", "$1"),
+                                "word",
+                                "for the regatta")
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(owner.get(site + "/editions").body())
+                .contains("for the regatta", "Photo: " + unused, "Edition 2", "/frame/e")
+                .doesNotContain("Behind: ");
+        assertThat(names(owner, site + "/live.zip"))
+                .contains(unused, "palette.css")
+                .doesNotContain(path, behind);
+        assertThat(stranger().get(site + "/live.zip").statusCode()).isEqualTo(404);
+        owner.post(site + "/editions/1/take-back");
+        assertThat(owner.get(site + "/editions").body()).contains("Edition 1 again");
+        assertThat(owner.post(site + "/go-live", "base", "1", "snapshot", "1", "word", "x".repeat(201))
+                        .statusCode())
+                .isEqualTo(422);
         // The handover of the site has it, the one of the theme has not, nor has another site of the theme.
         String id = running.bean(JdbcClient.class)
                 .sql("select id from site where slug = :slug")
@@ -160,9 +187,17 @@ class SitePicturesTest {
         assertThat(file(visitor, live + path)).isNotEmpty();
     }
 
+    private Client stranger() {
+        return new Client(running.address).signedIn(running.newOwner());
+    }
+
     private List<String> names(String zip) throws IOException {
+        return names(maker, zip);
+    }
+
+    private static List<String> names(Client who, String zip) throws IOException {
         List<String> names = new ArrayList<>();
-        try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(file(maker, zip)))) {
+        try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(file(who, zip)))) {
             for (ZipEntry e = in.getNextEntry(); e != null; e = in.getNextEntry()) {
                 names.add(e.getName());
             }
@@ -171,29 +206,38 @@ class SitePicturesTest {
         return names;
     }
 
+    /** Elements: html 1, head 2, meta 3, title 4, link 5, body 6, main 7, h1 8, img 9. */
+    private static final String MEASURES =
+            """
+            {"format":"calm-measures/1","page":"index.html","windowHeight":800,"from":320,"to":2560,"unsure":[],"height":[[320,500]],
+             "boxes":{"1":[[320,0,0,320,500],[2560,0,0,2560,500]],"6":[[320,8,8,304,480],[2560,8,8,2544,480]],"7":[[320,8,8,304,480],[2560,8,8,2544,480]],"8":[[320,8,20,304,40],[2560,8,20,2544,40]]},
+             "lines":{"8":[[320,8,20,90,40],[2560,8,20,90,40]]}}""";
+
     /** What is brought is judged by the words that stand on it, and the least shade that helps is exact to a step. */
     @Test
     void itIsToldHowWellWordsReadOnIt() throws IOException {
-        theme = running.towpath();
-        name = running.newOwner();
-        site = site(name);
-        owner = new Client(running.address).signedIn(name);
-        BufferedImage white = new BufferedImage(1400, 1400, BufferedImage.TYPE_INT_RGB);
-        Graphics2D g = white.createGraphics();
-        g.setColor(Color.WHITE);
-        g.fillRect(0, 0, 1400, 1400);
-        g.dispose();
+        assertThat(maker.send(HttpRequest.newBuilder(
+                                        URI.create(running.address + theme + "/measures?page=index.html&base="
+                                                + maker.base(theme) + "&_csrf=" + maker.token()))
+                                .POST(HttpRequest.BodyPublishers.ofString(MEASURES))
+                                .build())
+                        .statusCode())
+                .isEqualTo(204);
+        BufferedImage black = new BufferedImage(600, 600, BufferedImage.TYPE_INT_RGB);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ImageIO.write(white, "jpg", out);
-        String path = path(bring(out.toByteArray(), "river-picture", "v.picture"));
+        ImageIO.write(black, "jpg", out);
+        String path = path(bring(out.toByteArray(), "behind", "v.picture"));
         JsonNode bare = behind(path, 0);
         assertThat(bare.get("known").asBoolean())
                 .as("it moves no box, so what was measured holds")
                 .isTrue();
         assertThat(bare.get("worst").get("ratio").asDouble()).isLessThan(1.1);
         int shade = bare.get("shade").asInt();
-        assertThat(behind(path, shade).get("worst").get("ratio").asDouble()).isGreaterThanOrEqualTo(4.5);
-        assertThat(behind(path, shade - 1).get("worst").get("ratio").asDouble()).isLessThan(4.5);
+        assertThat(behind(path, shade).get("worst").get("ratio").asDouble())
+                .isGreaterThanOrEqualTo(
+                        behind(path, shade).get("worst").get("needed").asDouble());
+        assertThat(behind(path, shade - 1).get("worst").get("ratio").asDouble())
+                .isLessThan(behind(path, shade).get("worst").get("needed").asDouble());
         String id = running.bean(JdbcClient.class)
                 .sql("select id from site where slug = :slug")
                 .param("slug", site.replace("/sites/", ""))
@@ -203,13 +247,7 @@ class SitePicturesTest {
         assertThat(maker.post(theme + "/sites/" + id + "/remove", "confirmed", called)
                         .statusCode())
                 .isEqualTo(302);
-        assertThat(running.bean(JdbcClient.class)
-                        .sql("select count(*) from site_upload where path = :p")
-                        .param("p", path)
-                        .query(Integer.class)
-                        .single())
-                .as("what was brought goes with the site")
-                .isZero();
+        assertThat(id(path)).as("what was brought goes with the site").isEmpty();
     }
 
     private JsonNode behind(String path, int shade) {
@@ -217,15 +255,21 @@ class SitePicturesTest {
                 .readTree(owner.post(
                                 site + "/behind",
                                 "key",
-                                "river-picture",
+                                "behind",
                                 "v.color",
-                                "#c9cdd2",
+                                "#ffffff",
                                 "v.picture",
                                 path,
+                                "v.repeat",
+                                "no-repeat",
                                 "v.position",
-                                "left top",
+                                "center bottom",
+                                "v.size",
+                                "cover",
+                                "v.attachment",
+                                "scroll",
                                 "v.overlay",
-                                "#000000",
+                                "#ffffff",
                                 "v.strength",
                                 String.valueOf(shade),
                                 "page",

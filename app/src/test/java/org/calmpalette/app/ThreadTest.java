@@ -89,7 +89,7 @@ class ThreadTest {
         page.waitForSelector("#notice >> text=Removed the setting");
         page.navigate(theme + "/history");
         page.locator(".history li", new Page.LocatorOptions().setHasText("red piers:"))
-                .locator("button")
+                .locator("text=Go back here")
                 .click();
         page.waitForSelector("#notice >> text=restore point “red piers”");
         page.navigate(theme + "/settings");

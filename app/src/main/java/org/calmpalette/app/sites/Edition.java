@@ -13,6 +13,11 @@ import org.hibernate.type.SqlTypes;
 /** What went live, and when. Never altered. */
 @Entity
 public class Edition {
+    /** Characters of a word that somebody gives an edition. */
+    public static final int LONGEST_WORD = 200;
+
+    private static final int LONGEST_CHANGED = 600;
+
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     private Long id;
@@ -45,6 +50,8 @@ public class Edition {
     private String filesHash;
 
     private String note;
+    private String changed;
+    private String word;
     private String author;
     private LocalDateTime at;
 
@@ -58,7 +65,11 @@ public class Edition {
             String paletteCss,
             String paletteHash,
             String note,
+            String changed,
+            String word,
             String author) {
+        this.changed = changed.length() > LONGEST_CHANGED ? changed.substring(0, LONGEST_CHANGED - 1) + "…" : changed;
+        this.word = word;
         this.siteId = siteId;
         this.number = number;
         this.snapshotId = snapshotId;
@@ -115,6 +126,16 @@ public class Edition {
 
     public String note() {
         return note;
+    }
+
+    /** What it made otherwise than the one before, in words; may be empty. */
+    public String changed() {
+        return changed;
+    }
+
+    /** A word to find it again by; may be empty. */
+    public String word() {
+        return word;
     }
 
     public String author() {

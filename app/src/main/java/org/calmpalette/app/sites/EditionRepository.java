@@ -9,10 +9,10 @@ import org.springframework.data.jpa.repository.Query;
 
 interface EditionRepository extends JpaRepository<Edition, Long> {
     /** An edition without its texts, for lists. */
-    record Line(long id, int number, String note, String author, LocalDateTime at) {}
+    record Line(long id, int number, String note, String changed, String word, String author, LocalDateTime at) {}
 
     @Query(
-            "select new org.calmpalette.app.sites.EditionRepository$Line(e.id, e.number, e.note, e.author, e.at) from Edition e"
+            "select new org.calmpalette.app.sites.EditionRepository$Line(e.id, e.number, e.note, e.changed, e.word, e.author, e.at) from Edition e"
                     + " where e.siteId = :siteId order by e.number desc")
     List<Line> lines(long siteId);
 

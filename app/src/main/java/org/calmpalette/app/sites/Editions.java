@@ -2,15 +2,19 @@ package org.calmpalette.app.sites;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Predicate;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.web.NotFoundException;
+import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.output.Handover;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -51,12 +55,13 @@ public class Editions {
     Review review(SiteService.OpenSite open, long snapshotId, Map<String, Chosen> wanted) {
         ThemeCache.Read next = uploads.read(open.site().id(), snapshotId);
         return open.live() == null
-                ? Review.of(next, Map.of(), next, wanted)
+                ? Review.of(next, Map.of(), next, wanted, false)
                 : Review.of(
                         uploads.read(open.site().id(), open.live().snapshotId()),
                         Choices.read(open.live().choices()),
                         next,
-                        wanted);
+                        wanted,
+                        open.live().snapshotId() != snapshotId);
     }
 
     /**
@@ -64,10 +69,16 @@ public class Editions {
      *
      * @param base id of the draft that they saw
      * @param snapshot id of the state of the theme with which they saw it
+     * @param word by which they find the edition again; may be empty
      * @return whether it was
      */
-    public boolean goLive(String slug, long base, long snapshot, SignedIn me) {
-        return goLive(slug, site -> site.draftId() == base && site.snapshotId() == snapshot, me);
+    public boolean goLive(String slug, long base, long snapshot, String word, SignedIn me) {
+        if (word.strip().length() > Edition.LONGEST_WORD) {
+            throw new BadInputException(
+                    "The word for this edition is too long.",
+                    "Write up to " + Edition.LONGEST_WORD + " characters, such as “for the summer timetable”.");
+        }
+        return goLive(slug, site -> site.draftId() == base && site.snapshotId() == snapshot, word.strip(), me);
     }
 
     /**
@@ -76,11 +87,11 @@ public class Editions {
      * pressing twice is pressing once.
      */
     public void goLive(String slug, SignedIn me) {
-        goLive(slug, site -> true, me);
+        goLive(slug, site -> true, "", me);
     }
 
     /** @param still asked once the site is locked: whether it is what the person wants live */
-    private boolean goLive(String slug, Predicate<Site> still, SignedIn me) {
+    private boolean goLive(String slug, Predicate<Site> still, String word, SignedIn me) {
         // Read before the site is locked, so that others need not wait for it.
         Site seen = gate.mine(slug, me);
         uploads.read(seen.id(), seen.snapshotId());
@@ -103,7 +114,7 @@ public class Editions {
                     && now.choices().equals(written)) {
                 return;
             }
-            publish(site, site.snapshotId(), written, ThemeBuild.paletteCss(theme, choices), "", me);
+            publish(site, site.snapshotId(), written, ThemeBuild.paletteCss(theme, choices), "", word, me);
         });
         if (was.get()) {
             live.wentLive(slug);
@@ -123,18 +134,51 @@ public class Editions {
                     && now.choices().equals(old.choices())) {
                 return;
             }
-            publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", me);
+            publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", "", me);
         });
         live.wentLive(slug);
     }
 
-    private void publish(Site site, long snapshotId, String choices, String css, String note, SignedIn me) {
+    private void publish(
+            Site site, long snapshotId, String choices, String css, String note, String word, SignedIn me) {
         Edition edition = new Edition(
-                site.id(), editions.newest(site.id()) + 1, snapshotId, choices, css, Hash.of(css), note, me.name());
+                site.id(),
+                editions.newest(site.id()) + 1,
+                snapshotId,
+                choices,
+                css,
+                Hash.of(css),
+                note,
+                changed(site, snapshotId, choices),
+                word,
+                me.name());
         live.build(site, edition);
         site.moveLive(editions.save(edition).id());
         editions.release(site.id(), edition.number() - BUILT_EDITIONS);
         editions.removeUpTo(site.id(), edition.number() - MOST_EDITIONS);
+    }
+
+    /** What an edition makes otherwise than the one that is live. */
+    private String changed(Site site, long snapshotId, String choices) {
+        if (site.liveId() == null) {
+            return "";
+        }
+        Edition now = editions.findById(site.liveId()).orElseThrow();
+        String words = Review.changes(
+                uploads.read(site.id(), now.snapshotId()).theme(),
+                Choices.chosenIn(now),
+                uploads.read(site.id(), snapshotId).theme(),
+                Choices.read(choices));
+        return now.snapshotId() == snapshotId ? words : words.isEmpty() ? "a newer theme" : "a newer theme; " + words;
+    }
+
+    /** What is live as files for any web server: the handover of the theme as it went live, with what was chosen. @throws NotFoundException if nothing is */
+    public ThemeFiles files(String slug, SignedIn me) {
+        Site site = gate.mine(slug, me);
+        Edition now =
+                Optional.ofNullable(site.liveId()).flatMap(editions::findById).orElseThrow(NotFoundException::new);
+        Map<String, Chosen> choices = Choices.chosenIn(now);
+        return Handover.files(uploads.read(site.id(), now.snapshotId(), choices).theme(), choices);
     }
 
     /** The newest first. */

@@ -1,11 +1,15 @@
 package org.calmpalette.app.sites;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
+import org.calmpalette.core.intake.ThemeZip;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
+import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -14,6 +18,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** Looking at what goes live first, letting it go live, and earlier editions. */
 @Controller
@@ -87,10 +92,11 @@ class EditionsController {
             @PathVariable String slug,
             @RequestParam(defaultValue = "0") long base,
             @RequestParam(defaultValue = "0") long snapshot,
+            @RequestParam(defaultValue = "") String word,
             @AuthenticationPrincipal SignedIn me) {
         if (base == 0) {
             editions.goLive(slug, me);
-        } else if (!editions.goLive(slug, base, snapshot, me)) {
+        } else if (!editions.goLive(slug, base, snapshot, word, me)) {
             notices.done("Something was changed since you looked. This is what goes live now");
             return "redirect:/sites/" + slug + "/review";
         }
@@ -100,10 +106,35 @@ class EditionsController {
         return "redirect:/sites/" + slug;
     }
 
+    /** What is live, as files. */
+    @GetMapping("/{slug}/live.zip")
+    ResponseEntity<StreamingResponseBody> files(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
+        ThemeFiles files = editions.files(slug, me);
+        return ResponseEntity.ok()
+                .header("Content-Type", "application/zip")
+                .header("Content-Disposition", "attachment; filename=\"" + slug + ".zip\"")
+                .body(out -> ThemeZip.write(files, out));
+    }
+
+    /** Of so many of the newest a small picture is shown. */
+    private static final int WITH_PICTURES = 12;
+
+    /** @param picture address of its first page, or empty */
+    public record Shown(EditionRepository.Line line, String picture) {}
+
     @GetMapping("/{slug}/editions")
     String editions(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
-        model.addAttribute("open", sites.open(slug, me));
-        model.addAttribute("editions", editions.all(slug, me));
+        SiteService.OpenSite open = sites.open(slug, me);
+        String first = Strip.of(open.theme(), "", "index.html", null).address();
+        List<EditionRepository.Line> all = editions.all(slug, me);
+        List<Shown> shown = new ArrayList<>();
+        for (int i = 0; i < all.size(); i++) {
+            shown.add(new Shown(
+                    all.get(i),
+                    i < WITH_PICTURES ? addresses.ofEdition(all.get(i).id()) + first : ""));
+        }
+        model.addAttribute("open", open);
+        model.addAttribute("editions", shown);
         return "sites/editions";
     }
 

@@ -23,6 +23,7 @@ import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Theme;
 
 /**
  * What visitors would see otherwise than now: in the words of the settings, with whose change it is.
@@ -68,9 +69,26 @@ public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Ha
         return yours.isEmpty() && makers.isEmpty() && !newer;
     }
 
-    /** @param chosenNow what visitors see today; nothing of it chosen if nothing is live */
+    /** What becomes otherwise, in words, setting by setting; empty where nothing a setting holds does. */
+    static String changes(Theme now, Map<String, Chosen> chosenNow, Theme next, Map<String, Chosen> chosenNext) {
+        Effective before = ThemeBuild.chosen(now, chosenNow);
+        Effective after = ThemeBuild.chosen(next, chosenNext);
+        return next.palette().settings().stream()
+                .flatMap(s -> lines(next.palette(), s, before, after).stream())
+                .map(l -> l.label() + l.where() + ": " + l.after())
+                .collect(Collectors.joining("; "));
+    }
+
+    /**
+     * @param chosenNow what visitors see today; nothing of it chosen if nothing is live
+     * @param newer whether the theme is another one than that of today
+     */
     static Review of(
-            ThemeCache.Read now, Map<String, Chosen> chosenNow, ThemeCache.Read next, Map<String, Chosen> chosenNext) {
+            ThemeCache.Read now,
+            Map<String, Chosen> chosenNow,
+            ThemeCache.Read next,
+            Map<String, Chosen> chosenNext,
+            boolean newer) {
         Palette palette = next.theme().palette();
         Effective before = ThemeBuild.chosen(now.theme(), chosenNow);
         Effective after = ThemeBuild.chosen(next.theme(), chosenNext);
@@ -88,7 +106,7 @@ public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Ha
         } catch (BeyondLimitException large) {
             lookedAt = false;
         }
-        return new Review(yours, makers, now != next, hard, lookedAt);
+        return new Review(yours, makers, newer, hard, lookedAt);
     }
 
     private static List<Line> lines(Palette palette, Setting s, Effective before, Effective after) {
