@@ -273,7 +273,7 @@ class NewSettingController {
             HttpServletRequest request) {
         SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
         Source source = Source.of(request);
-        Snapshot made = themes.change(id, base, me, theme -> {
+        Snapshot made = themes.changeBeside(id, base, me, theme -> {
             Palette palette = theme.palette();
             if (source.isPart()) {
                 Page page = theme.page(source.page());

@@ -400,7 +400,7 @@ class SettingsController {
             @AuthenticationPrincipal SignedIn me,
             HttpServletRequest request) {
         SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
-        Snapshot made = themes.change(
+        Snapshot made = themes.changeBeside(
                 id,
                 base,
                 me,

@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.settings.Controls;
@@ -410,7 +411,10 @@ class SurveyController {
             HttpServletRequest request) {
         SettingForm form = new SettingForm(new Fields(request.getParameterMap()));
         Set<String> uses = uses(themes.open(id, me), use, rest);
-        Snapshot made = themes.change(id, base, me, theme -> lift(theme, uses, form, request));
+        Function<Theme, Change> lifted = theme -> lift(theme, uses, form, request);
+        // Of uses that nobody saw only the newest state tells where they are.
+        Snapshot made =
+                rest.isEmpty() ? themes.changeBeside(id, base, me, lifted) : themes.change(id, base, me, lifted);
         notices.done(made.note());
         return Go.to("/themes/" + id + "/settings?key=" + form.key());
     }

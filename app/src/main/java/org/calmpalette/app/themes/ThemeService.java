@@ -382,13 +382,31 @@ public class ThemeService {
     }
 
     /**
+     * Changes a theme.
+     *
+     * @param base id of the snapshot that the person saw
+     * @throws StaleException if the theme has moved on since; nothing is changed then
+     */
+    public Snapshot change(long id, long base, SignedIn me, Function<Theme, Change> change) {
+        // The change is worked out before anything is locked: nobody waits for somebody else's thinking.
+        StoredTheme seen = at(themes.findByIdAndMakerId(id, me.id()), base);
+        Snapshot from = snapshots.findById(base).orElseThrow();
+        return change(
+                seen,
+                from,
+                me,
+                change.apply(cache.get(from.treeHash(), seen.name()).theme()));
+    }
+
+    /**
      * Changes a theme. Where it has moved on since the person saw it, the change is worked out for what they saw, and put together with
      * what was made meanwhile if the two do not touch the same.
      *
      * @param base id of the snapshot that the person saw
+     * @param change worked out from the theme that it is given and from nothing else of that theme: it may not be the newest
      * @throws StaleException if both changed the same, or both did the same; nothing is changed then
      */
-    public Snapshot change(long id, long base, SignedIn me, Function<Theme, Change> change) {
+    public Snapshot changeBeside(long id, long base, SignedIn me, Function<Theme, Change> change) {
         // The change is worked out before anything is locked: nobody waits for somebody else's thinking.
         StoredTheme seen = stored(id, me);
         Snapshot from = snapshots.findByIdAndThemeId(base, id).orElseThrow(() -> stale(id));
