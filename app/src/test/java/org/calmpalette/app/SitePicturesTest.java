@@ -19,6 +19,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import javax.imageio.ImageIO;
@@ -279,6 +283,28 @@ class SitePicturesTest {
                                 "least",
                                 "true")
                         .body());
+    }
+
+    /** Many at once wait for their turn, and each is there afterwards. */
+    @Test
+    void manyAtOnceAreAllThere() throws Exception {
+        String token = owner.token();
+        List<Callable<Integer>> calls = new ArrayList<>();
+        for (int i = 0; i < 12; i++) {
+            byte[] one = picture("jpg", 800 + 20 * i, 400 + 10 * i);
+            calls.add(() -> owner.upload(site + "/pictures", "p.jpg", one, "key", "photo", "field", "v", "_csrf", token)
+                    .statusCode());
+        }
+        ExecutorService threads = Executors.newFixedThreadPool(calls.size());
+        try {
+            for (Future<Integer> status : threads.invokeAll(calls)) {
+                assertThat(status.get()).isEqualTo(200);
+            }
+        } finally {
+            threads.shutdownNow();
+        }
+        assertThat(owner.get(site + "/pictures").body().split("Take it off", -1))
+                .hasSize(12 + 1);
     }
 
     @Test

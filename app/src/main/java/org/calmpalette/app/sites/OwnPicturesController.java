@@ -1,9 +1,12 @@
 package org.calmpalette.app.sites;
 
 import java.io.IOException;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.web.NotFoundException;
@@ -34,6 +37,12 @@ import org.springframework.web.multipart.MultipartFile;
 @Controller
 @RequestMapping("/sites/{slug}/pictures")
 class OwnPicturesController {
+    /** Pictures that are made fit at the same time. */
+    private static final int AT_ONCE = 2;
+
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
+
+    private final Semaphore turns = new Semaphore(AT_ONCE, true);
     private final SiteService sites;
     private final SiteUploads uploads;
     private final FrameAddresses addresses;
@@ -77,7 +86,7 @@ class OwnPicturesController {
                             : "“" + name + "” is larger than " + Limits.words(PictureFile.LARGEST) + ".",
                     "Choose another file.");
         }
-        SiteService.OwnUpload made = sites.bring(slug, kind, name, file.getBytes(), x, y, me);
+        SiteService.OwnUpload made = inTurn(() -> sites.bring(slug, kind, name, file.getBytes(), x, y, me));
         SiteUpload upload = made.upload();
         return new Brought(
                 upload.path(),
@@ -85,6 +94,28 @@ class OwnPicturesController {
                 addresses.ofDraft(open.draft().id()) + Paths.address(upload.path()),
                 "It is " + upload.width() + " by " + upload.height() + " pixels: " + String.join("; ", made.told())
                         + ".");
+    }
+
+    private interface Bringing {
+        SiteService.OwnUpload done() throws IOException;
+    }
+
+    /** Files wait on the disk until their turn comes: all of them at once would not fit into memory. */
+    private SiteService.OwnUpload inTurn(Bringing work) throws IOException {
+        try {
+            if (!turns.tryAcquire(LONGEST_WAIT.toMillis(), TimeUnit.MILLISECONDS)) {
+                throw new BadInputException(
+                        "Very many pictures are being brought just now.", "Choose it once more in a minute.");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("stopped while a picture waited", e);
+        }
+        try {
+            return work.done();
+        } finally {
+            turns.release();
+        }
     }
 
     /** The kind of picture that a field of a form asks for. */
