@@ -73,11 +73,14 @@ public record Reference(String name, int open, int nameAt, int fallback, int end
 
     /** Asked of every value of every sheet, data URLs among them: most need no tokens to tell. */
     private static boolean mayBeIn(String value) {
-        for (int at = value.indexOf('('); at >= 0; at = value.indexOf('(', at + 1)) {
+        int bracket = value.indexOf('(');
+        // A name may be written with escapes. Looked for once: a value may have thousands of brackets.
+        if (bracket >= 0 && value.indexOf('\\') >= 0) {
+            return true;
+        }
+        for (int at = bracket; at >= 0; at = value.indexOf('(', at + 1)) {
             int start = at - FUNCTION.length();
-            // A name may be written with escapes.
-            if (start >= 0
-                    && (value.regionMatches(true, start, FUNCTION, 0, FUNCTION.length()) || value.indexOf('\\') >= 0)) {
+            if (start >= 0 && value.regionMatches(true, start, FUNCTION, 0, FUNCTION.length())) {
                 return true;
             }
         }
