@@ -53,6 +53,11 @@ public final class TreeFiles implements ThemeFiles {
         return entry(path).size();
     }
 
+    @Override
+    public Object mark(String path) {
+        return hash(path);
+    }
+
     private Entry entry(String path) {
         Entry entry = entries.get(path);
         if (entry == null) {

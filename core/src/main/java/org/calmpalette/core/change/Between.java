@@ -9,6 +9,7 @@ import org.calmpalette.core.Budget;
 import org.calmpalette.core.css.Edit;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeFiles;
 
 /** The edits that lie between two states of a theme, where several changes were made one after another. */
 public final class Between {
@@ -26,10 +27,9 @@ public final class Between {
             if (path.equals(Palette.FILE)) {
                 continue;
             }
-            byte[] now = after.files().read(path);
             if (!before.files().has(path)) {
-                change = change.withFile(path, now);
-            } else if (!java.util.Arrays.equals(before.files().read(path), now)) {
+                change = change.withFile(path, after.files().read(path));
+            } else if (!ThemeFiles.isSame(before.files(), after.files(), path)) {
                 for (Edit e : edits(
                         Change.text(before, path).text(),
                         Change.text(after, path).text())) {

@@ -125,13 +125,14 @@ public record Merge(Theme ours, SortedMap<String, byte[]> files, SortedSet<Strin
         }
 
         private void file(String path) {
-            byte[] then = read(base.files(), path);
-            byte[] a = read(ours.files(), path);
-            byte[] b = read(theirs.files(), path);
-            if (Arrays.equals(a, b) || Arrays.equals(then, b)) {
+            ThemeFiles then = base.files();
+            if (ThemeFiles.isSame(ours.files(), theirs.files(), path)
+                    || ThemeFiles.isSame(then, theirs.files(), path)) {
                 return;
             }
-            if (Arrays.equals(then, a)) {
+            byte[] a = read(ours.files(), path);
+            byte[] b = read(theirs.files(), path);
+            if (ThemeFiles.isSame(then, ours.files(), path)) {
                 if (b == null) {
                     removed.add(path);
                 } else {
@@ -140,7 +141,7 @@ public record Merge(Theme ours, SortedMap<String, byte[]> files, SortedSet<Strin
             } else if (a == null || b == null) {
                 clashes.add(Clash.whole(path, a == null ? "it is gone" : "it was changed, and would go"));
             } else if (path.equals(Palette.FILE)) {
-                palette(then, a, b);
+                palette(read(then, path), a, b);
             } else {
                 texts(path, a, b);
             }

@@ -2,6 +2,7 @@ package org.calmpalette.core.recipe;
 
 import java.util.List;
 import java.util.Optional;
+import org.calmpalette.core.page.Page;
 import org.calmpalette.core.survey.PageParts;
 import org.calmpalette.core.theme.Theme;
 
@@ -46,7 +47,7 @@ interface Recipe {
     }
 
     /** The selector of a rule that is written for an offer that no rule decided. */
-    default String selector(PartView view, org.calmpalette.core.page.Page there, int whole, int element) {
+    default String selector(PartView view, Page there, int whole, int element) {
         throw new IllegalStateException("nothing is added to this part");
     }
 

@@ -1,5 +1,6 @@
 package org.calmpalette.core.setting;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -46,9 +47,7 @@ public final class PaletteMerge {
      */
     public static Merged of(byte[] base, byte[] ours, byte[] theirs) {
         PaletteMerge merge = new PaletteMerge();
-        JsonNode then = base == null
-                ? PaletteJson.tree("{}".getBytes(java.nio.charset.StandardCharsets.UTF_8))
-                : PaletteJson.tree(base);
+        JsonNode then = base == null ? PaletteJson.tree("{}".getBytes(StandardCharsets.UTF_8)) : PaletteJson.tree(base);
         JsonNode both = merge.object("", (ObjectNode) then, PaletteJson.tree(ours), PaletteJson.tree(theirs));
         // Of a side that has it all already not a byte changes.
         boolean isOurs = both.equals(PaletteJson.tree(ours));

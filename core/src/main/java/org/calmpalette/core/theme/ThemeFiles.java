@@ -1,5 +1,7 @@
 package org.calmpalette.core.theme;
 
+import java.nio.ByteBuffer;
+import java.util.Arrays;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.SortedSet;
@@ -20,6 +22,28 @@ public interface ThemeFiles {
 
     default boolean has(String path) {
         return paths().contains(path);
+    }
+
+    /**
+     * What stands for the contents of a file that is there: of two that are equal, so are the contents. Files that are kept by a hash have
+     * that, so that pictures need not be read to see that they stay.
+     */
+    default Object mark(String path) {
+        return ByteBuffer.wrap(read(path));
+    }
+
+    /** Whether a path holds the same in both, or is in neither. */
+    static boolean isSame(ThemeFiles a, ThemeFiles b, String path) {
+        if (!a.has(path) || !b.has(path)) {
+            return a.has(path) == b.has(path);
+        }
+        Object one = a.mark(path);
+        Object other = b.mark(path);
+        // Marks of two kinds tell nothing by being different.
+        return one.equals(other)
+                || one.getClass() != other.getClass()
+                        && a.size(path) == b.size(path)
+                        && Arrays.equals(a.read(path), b.read(path));
     }
 
     static ThemeFiles of(SortedMap<String, byte[]> contents) {
@@ -79,6 +103,11 @@ public interface ThemeFiles {
             @Override
             public long size(String path) {
                 return top.has(path) ? top.size(path) : base.size(path);
+            }
+
+            @Override
+            public Object mark(String path) {
+                return top.has(path) ? top.mark(path) : base.mark(path);
             }
         };
     }

@@ -186,6 +186,47 @@ class MergeTest {
         assertThat(all(change.applied(theirs)).keySet()).isEqualTo(with.keySet());
     }
 
+    /** Of pictures that nobody touches no byte is read, where the files have a mark of their own. */
+    @Test
+    void whatStaysIsNotRead() {
+        Set<String> read = new TreeSet<>();
+        class Marked implements ThemeFiles {
+            private final ThemeFiles of;
+
+            Marked(ThemeFiles of) {
+                this.of = of;
+            }
+
+            @Override
+            public java.util.SortedSet<String> paths() {
+                return of.paths();
+            }
+
+            @Override
+            public byte[] read(String path) {
+                read.add(path);
+                return of.read(path);
+            }
+
+            @Override
+            public Object mark(String path) {
+                return new String(of.read(path), StandardCharsets.ISO_8859_1);
+            }
+        }
+        Theme base = Theme.read(new Marked(BASE.files()), "T");
+        Theme ours = Theme.read(new Marked(changed("a.css", "red", "pink").files()), "T");
+        Theme overlay = Change.of("x").withFile("n.png", new byte[] {1}).applied(base);
+        read.clear();
+        Merge merge = Merge.of(base, ours, overlay);
+        assertThat(merge.files()).containsOnlyKeys("n.png");
+        assertThat(read).doesNotContain("p.png", "s.js");
+        // Marks of two kinds are not taken for different contents.
+        assertThat(ThemeFiles.isSame(new Marked(BASE.files()), BASE.files(), "p.png"))
+                .isTrue();
+        assertThat(ThemeFiles.isSame(new Marked(BASE.files()), ours.files(), "a.css"))
+                .isFalse();
+    }
+
     /** What one side reads and the other takes away is nothing that the texts tell. */
     @Test
     void aSettingThatIsReadCannotGo() {
