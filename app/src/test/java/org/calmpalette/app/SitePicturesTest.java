@@ -117,7 +117,7 @@ class SitePicturesTest {
     void itIsMadeFitGoesLiveAndBelongsToTheSiteAlone() throws IOException {
         HttpResponse<String> answer = bring(picture("jpg", 900, 900), "photo", "v", "x", "0.5", "y", "0");
         String path = path(answer);
-        assertThat(path).matches("own-pictures/our-harbour-[0-9a-f]{8}\\.webp");
+        assertThat(path).matches("own-pictures/our-harbour-[0-9a-f]{16}\\.webp");
         assertThat(answer.body()).contains("900 by 450 pixels", "cut to the shape");
         String unused = path(bring(picture("jpg", 800, 400), "photo", "v"));
         String behind = path(bring(picture("jpg", 333, 222), "behind", "v.picture"));
@@ -303,7 +303,7 @@ class SitePicturesTest {
         } finally {
             threads.shutdownNow();
         }
-        assertThat(owner.get(site + "/pictures").body().split("Take it off", -1))
+        assertThat(owner.get(site + "/pictures").body().split("class=\"thumb\"", -1))
                 .hasSize(12 + 1);
     }
 
@@ -322,7 +322,16 @@ class SitePicturesTest {
                     .isEqualTo(302);
         }
         assertThat(owner.get(site + "/pictures").body()).contains("You have brought none yet");
-        assertThat(id(unused)).as("nothing names it").isEmpty();
+        // What nothing shows can be put back, until its room is needed; what a draft shows never goes.
+        assertThat(owner.get(site + "/pictures").body()).contains("Put it back: Our harbour.jpg");
+        owner.post(site + "/pictures/" + id(unused) + "/put-back");
+        assertThat(owner.get(site).body()).contains(unused);
+        owner.post(site + "/pictures/" + id(unused) + "/remove");
+        size(path, 20_000_000);
+        size(unused, 45_000_000);
+        path(bring(picture("jpg", 900, 450), "photo", "v"));
+        assertThat(id(unused)).as("nothing names it, and its room is needed").isEmpty();
+        assertThat(id(path)).isNotEmpty();
         assertThat(owner.get(site).body()).contains(path).doesNotContain(unused);
         // Chosen otherwise it is not offered any more, and undoing still finds it.
         owner.post(site + "/choose", "key", "photo", "v", "a.png");
@@ -331,6 +340,14 @@ class SitePicturesTest {
         assertThat(owner.post(site + "/undo", "base", draft).statusCode()).isEqualTo(200);
         assertThat(owner.get(site + "/choices.json").body()).contains(path);
         assertThat(owner.get(site).body()).contains(path).doesNotContain("no longer allowed");
+    }
+
+    private void size(String path, int bytes) {
+        running.bean(JdbcClient.class)
+                .sql("update site_upload set size = :size where id = :id")
+                .param("size", bytes)
+                .param("id", id(path))
+                .update();
     }
 
     private String id(String path) {

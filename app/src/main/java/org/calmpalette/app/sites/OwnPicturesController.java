@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Function;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.web.NotFoundException;
@@ -146,15 +147,13 @@ class OwnPicturesController {
     String shelf(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, Model model) {
         SiteService.OpenSite open = sites.open(slug, me);
         String base = addresses.ofDraft(open.draft().id());
-        List<OnShelf> all = uploads.shelf(open.site().id()).stream()
-                .map(u -> new OnShelf(
-                        u,
-                        base + Paths.address(u.path()),
-                        Limits.words(u.size()),
-                        String.join(", ", shown(open, u.path()))))
-                .toList();
+        Function<SiteUpload, OnShelf> told = u -> new OnShelf(
+                u, base + Paths.address(u.path()), Limits.words(u.size()), String.join(", ", shown(open, u.path())));
         model.addAttribute("open", open);
-        model.addAttribute("pictures", all);
+        model.addAttribute(
+                "pictures", uploads.shelf(open.site().id()).stream().map(told).toList());
+        model.addAttribute(
+                "off", uploads.off(open.site().id()).stream().map(told).toList());
         model.addAttribute("taken", Limits.words(uploads.taken(open.site().id())));
         model.addAttribute("most", SiteUploads.MOST_BYTES / 1_000_000 + " MB");
         return "sites/pictures";
@@ -172,8 +171,15 @@ class OwnPicturesController {
 
     @PostMapping("/{id}/remove")
     String remove(@PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-        SiteUpload gone = sites.takeOff(slug, id, me);
+        SiteUpload gone = sites.shelve(slug, id, false, me);
         notices.done("Took “" + gone.name() + "” off the shelf. Where it is chosen it stays");
+        return "redirect:/sites/" + slug + "/pictures";
+    }
+
+    @PostMapping("/{id}/put-back")
+    String putBack(@PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        SiteUpload back = sites.shelve(slug, id, true, me);
+        notices.done("Put “" + back.name() + "” back on the shelf");
         return "redirect:/sites/" + slug + "/pictures";
     }
 }

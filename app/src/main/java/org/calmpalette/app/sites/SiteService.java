@@ -142,10 +142,10 @@ public class SiteService {
     /** @param told what was done to it, in words */
     record OwnUpload(SiteUpload upload, List<String> told) {}
 
-    /** Takes a picture off the shelf. */
-    SiteUpload takeOff(String slug, long id, SignedIn me) {
+    /** Takes a picture off the shelf, or puts it back. */
+    SiteUpload shelve(String slug, long id, boolean offered, SignedIn me) {
         AtomicReference<SiteUpload> done = new AtomicReference<>();
-        gate.changed(slug, me, site -> done.set(uploads.remove(site.id(), id)));
+        gate.changed(slug, me, site -> done.set(uploads.shelve(site.id(), id, offered)));
         return done.get();
     }
 

@@ -2,6 +2,7 @@ package org.calmpalette.app.sites;
 
 import java.text.Normalizer;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -37,7 +38,7 @@ public class SiteUploads {
     public static final long MOST_BYTES = 60_000_000;
 
     private static final int LONGEST_NAME = 40;
-    private static final int OF_HASH = 8;
+    private static final int OF_HASH = 16;
 
     private final SiteUploadRepository uploads;
     private final ContentStore store;
@@ -96,12 +97,25 @@ public class SiteUploads {
         return all;
     }
 
-    /** Bytes that a site's pictures take. */
+    /** Those that were taken off the shelf and are there still, the newest first. */
+    @Transactional(readOnly = true)
+    public List<SiteUpload> off(long siteId) {
+        return uploads.findBySiteIdOrderByIdDesc(siteId).stream()
+                .filter(u -> !u.isShelved())
+                .toList();
+    }
+
+    /** Bytes that a site's pictures take, without those that go when room is needed. */
     @Transactional(readOnly = true)
     public long taken(long siteId) {
         return uploads.findBySiteIdOrderByIdDesc(siteId).stream()
+                .filter(u -> u.isShelved() || isNamed(siteId, u))
                 .mapToLong(SiteUpload::size)
                 .sum();
+    }
+
+    private boolean isNamed(long siteId, SiteUpload upload) {
+        return uploads.isNamed(siteId, upload.path()) > 0;
     }
 
     /** @throws BadInputException if there is no room for another one, before anything is worked out */
@@ -128,8 +142,8 @@ public class SiteUploads {
             known.get().shelve(true);
             return known.get();
         }
-        sweep(siteId);
         checkRoom(siteId, picture.bytes().length);
+        makeRoom(siteId, picture.bytes().length);
         store.keep(picture.bytes());
         return uploads.save(new SiteUpload(siteId, path, shortened(name), hash, picture, author));
     }
@@ -148,23 +162,30 @@ public class SiteUploads {
         return plain.isEmpty() ? "picture" : plain.substring(0, Math.min(LONGEST_NAME, plain.length()));
     }
 
-    /** Takes a picture off the shelf. It goes for good once no step of the draft and no edition names it. */
+    /** Takes a picture off the shelf, or puts it back. */
     @Transactional
-    SiteUpload remove(long siteId, long id) {
+    SiteUpload shelve(long siteId, long id, boolean offered) {
         SiteUpload upload = uploads.findByIdAndSiteId(id, siteId).orElseThrow(NotFoundException::new);
-        upload.shelve(false);
-        sweep(siteId);
+        if (offered && !upload.isShelved() && shelf(siteId).size() >= MOST) {
+            throw new BadInputException(
+                    "There are " + MOST + " pictures on the shelf, as many as a site may have.",
+                    "Take another one off first.");
+        }
+        upload.shelve(offered);
         return upload;
     }
 
-    private void sweep(long siteId) {
-        List<SiteUpload> gone = new ArrayList<>();
-        for (SiteUpload u : uploads.findBySiteIdOrderByIdDesc(siteId)) {
-            if (!u.isShelved() && uploads.isNamed(siteId, u.path()) == 0) {
-                gone.add(u);
-            }
+    /** Of what was taken off the shelf and no step of the draft and no edition names, the oldest goes for good where its room is needed. */
+    private void makeRoom(long siteId, long more) {
+        List<SiteUpload> off = new ArrayList<>(off(siteId));
+        off.removeIf(u -> isNamed(siteId, u));
+        Collections.reverse(off);
+        long over = taken(siteId) + more - MOST_BYTES;
+        over += off.stream().mapToLong(SiteUpload::size).sum();
+        for (int i = 0; i < off.size() && (over > 0 || off.size() - i > MOST); i++) {
+            over -= off.get(i).size();
+            uploads.delete(off.get(i));
         }
-        uploads.deleteAll(gone);
     }
 
     void removeAll(long siteId) {
