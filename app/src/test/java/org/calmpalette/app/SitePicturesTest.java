@@ -117,7 +117,7 @@ class SitePicturesTest {
     void itIsMadeFitGoesLiveAndBelongsToTheSiteAlone() throws IOException {
         HttpResponse<String> answer = bring(picture("jpg", 900, 900), "photo", "v", "x", "0.5", "y", "0");
         String path = path(answer);
-        assertThat(path).matches("own-pictures/our-harbour-[0-9a-f]{16}\\.webp");
+        assertThat(path).matches("own-pictures/[0-9a-f]{16}/our-harbour\\.webp");
         assertThat(answer.body()).contains("900 by 450 pixels", "cut to the shape");
         String unused = path(bring(picture("jpg", 800, 400), "photo", "v"));
         String behind = path(bring(picture("jpg", 333, 222), "behind", "v.picture"));
@@ -155,7 +155,7 @@ class SitePicturesTest {
                         .statusCode())
                 .isEqualTo(302);
         assertThat(owner.get(site + "/editions").body())
-                .contains("for the regatta", "Photo: " + unused.replace("own-pictures/", ""), "Edition 2", "/frame/e")
+                .contains("for the regatta", "Photo: our-harbour.webp", "Edition 2", "/frame/e")
                 .doesNotContain("Behind: ");
         assertThat(names(owner, site + "/live.zip"))
                 .contains(unused, "palette.css")
@@ -423,9 +423,9 @@ class SitePicturesTest {
                                 .get(0)
                                 .evaluate(
                                         "() => { const i = document.querySelector('img'); return i.complete && i.naturalWidth > 0 && i.currentSrc; }"))
-                .contains("own-pictures/wide-"));
+                .contains("/wide.webp"));
         assertThat(page.locator("[data-key=photo] .pictures input:checked").getAttribute("value"))
-                .startsWith("own-pictures/wide-");
+                .matches("own-pictures/[0-9a-f]{16}/wide\\.webp");
         // Dropped on the pictures of a background, it is taken as it is.
         page.evaluate(
                 "async () => { const c = new OffscreenCanvas(320, 200); c.getContext('2d').fillRect(0, 0, 320, 200);"
@@ -433,10 +433,10 @@ class SitePicturesTest {
                         + " const data = new DataTransfer(); data.items.add(file);"
                         + " document.querySelector('[data-key=behind] .pictures').dispatchEvent(new DragEvent('drop', {dataTransfer: data, bubbles: true, cancelable: true})); }");
         page.waitForSelector("[data-key=behind] calm-bring >> text=It is 320 by 200 pixels");
-        page.waitForCondition(() -> owner.get(site + "/choices.json").body().contains("own-pictures/dropped-"));
+        page.waitForCondition(() -> owner.get(site + "/choices.json").body().contains("/dropped.webp"));
         page.reload();
         Running.settled(page);
         assertThat(page.locator("[data-key=behind] .pictures input:checked").getAttribute("value"))
-                .startsWith("own-pictures/dropped-");
+                .matches("own-pictures/[0-9a-f]{16}/dropped\\.webp");
     }
 }

@@ -136,7 +136,8 @@ public class SiteUploads {
     @Transactional
     SiteUpload keep(long siteId, String name, OwnPicture picture, String author) {
         String hash = Hash.of(picture.bytes());
-        String path = FOLDER + plain(name) + "-" + hash.substring(0, OF_HASH) + "." + picture.format();
+        // People read the last part of a path.
+        String path = FOLDER + hash.substring(0, OF_HASH) + "/" + plain(name) + "." + picture.format();
         Optional<SiteUpload> known = uploads.findBySiteIdAndPath(siteId, path);
         if (known.isPresent()) {
             known.get().shelve(true);
