@@ -16,6 +16,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jsoup.Jsoup;
+import org.jsoup.nodes.Document;
 
 /** Somebody who asks the application without a browser. Follows no redirect by itself. */
 final class Client {
@@ -93,6 +95,11 @@ final class Client {
             request.header(headers[i], headers[i + 1]);
         }
         return send(request.build());
+    }
+
+    /** A page or a part of one, as it is in the tree of a browser. */
+    Document page(String path) {
+        return Jsoup.parse(new String(get(path).body().getBytes(StandardCharsets.ISO_8859_1), StandardCharsets.UTF_8));
     }
 
     private URI uri(String path) {

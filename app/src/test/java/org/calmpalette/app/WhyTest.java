@@ -6,6 +6,8 @@ import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.io.IOException;
+import java.net.URLEncoder;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -22,6 +24,8 @@ import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.themes.OwnThemes;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.core.chromium.OutsideSheets;
+import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -143,16 +147,35 @@ class WhyTest {
         assertThat(page.locator("#notice .notice-kept").count()).isEqualTo(1);
     }
 
+    /** The findings of a theme, as its page lists them once it is looked through. */
+    private static List<Element> findings(Client maker, String theme) {
+        maker.survey(theme);
+        return maker.page(theme + "/survey?view=findings").select("tr.pick");
+    }
+
+    private static List<String> kinds(List<Element> findings) {
+        return findings.stream().map(r -> r.attr("data-kind")).distinct().toList();
+    }
+
+    /** Asks for a finding and for what its mend would do, which comes as a difference of lines; then for the mend, of all of its kind where that is offered. */
+    private static void mend(Client maker, String theme, String key) {
+        String asked = "?key=" + URLEncoder.encode(key, StandardCharsets.UTF_8);
+        Document card = maker.page(theme + "/finding" + asked);
+        String all = String.valueOf(!card.select("[name=all]").isEmpty());
+        assertThat(maker.page(theme + "/finding/effect" + asked + "&all=" + all).select(".difference"))
+                .as(key)
+                .isNotEmpty();
+        HttpResponse<String> answer = maker.post(
+                theme + "/finding/mend", "base", card.select("[name=base]").val(), "key", key, "all", all);
+        assertThat(answer.statusCode()).as(key + ": " + answer.body()).isEqualTo(302);
+    }
+
+    /** In the browser one is mended by {@link #dismissedFindingsStayDismissedWithTheirNote}; here all are asked for as the page asks. */
     @Test
     void everyKindOfFindingOnTheDemoIsMendedAndGone() throws IOException {
-        Page page = running.maker();
-        String findings = towpath() + "/survey?view=findings";
-        page.navigate(findings);
-        page.waitForSelector("tr.pick");
-        List<String> kinds = page.locator("tr.pick").all().stream()
-                .map(r -> r.getAttribute("data-kind"))
-                .distinct()
-                .toList();
+        Client maker = new Client(running.address).signedIn("ida");
+        String theme = towpath().substring(running.address.length());
+        List<String> kinds = kinds(findings(maker, theme));
         assertThat(kinds)
                 .contains(
                         "covered-target",
@@ -175,32 +198,27 @@ class WhyTest {
         int mends = 0;
         for (String kind : kinds) {
             // One mend may settle, or bring up, another of its kind: a handful of rounds must be enough.
-            for (int round = 0;
-                    round < 4 && page.locator("tr.pick[data-kind=" + kind + "]").count() > 0;
-                    round++) {
-                Locator row = page.locator("tr.pick[data-kind=" + kind + "]").first();
-                row.locator(".name").click();
-                page.waitForSelector("#card #preview .difference");
-                if (page.locator("#card [name=all]").count() > 0) {
-                    page.check("#card [name=all]");
-                }
-                mend(page);
+            List<Element> rows = ofKind(maker, theme, kind);
+            for (int round = 0; round < 4 && !rows.isEmpty(); round++) {
+                mend(maker, theme, rows.get(0).attr("data-row"));
                 mends++;
+                rows = ofKind(maker, theme, kind);
             }
-            assertThat(page.locator("tr.pick[data-kind=" + kind + "]").count())
-                    .as(kind)
-                    .isZero();
+            assertThat(rows).as(kind).isEmpty();
         }
-        assertThat(page.locator(".ledger").innerText()).contains("Nothing is wrong that the survey knows of");
+        assertThat(maker.page(theme + "/survey?view=findings").select(".ledger").text())
+                .contains("Nothing is wrong that the survey knows of");
         for (int i = 0; i < mends; i++) {
-            page.waitForNavigation(() -> page.click("text=Undo"));
+            assertThat(maker.post(theme + "/undo", "base", maker.base(theme)).statusCode())
+                    .isEqualTo(302);
         }
-        page.navigate(findings);
-        assertThat(page.locator("tr.pick").all().stream()
-                        .map(r -> r.getAttribute("data-kind"))
-                        .distinct()
-                        .toList())
-                .containsAll(kinds);
+        assertThat(kinds(findings(maker, theme))).containsAll(kinds);
+    }
+
+    private static List<Element> ofKind(Client maker, String theme, String kind) {
+        return findings(maker, theme).stream()
+                .filter(r -> r.attr("data-kind").equals(kind))
+                .toList();
     }
 
     @Test
@@ -209,28 +227,25 @@ class WhyTest {
         Path sheet = folder.resolve("bootstrap.css");
         Files.write(sheet, OutsideSheets.get("bootstrap 5.3.8"));
         Running.bringIn(page, running.address, sheet);
-        made.add(Long.parseLong(page.url().replaceFirst(".*/themes/(\\d+)/.*", "$1")));
-        page.navigate(page.url() + "?view=findings");
-        for (String kind : page.locator("tr.pick").all().stream()
-                .map(r -> r.getAttribute("data-kind"))
-                .distinct()
-                .toList()) {
+        long id = Long.parseLong(page.url().replaceFirst(".*/themes/(\\d+)/.*", "$1"));
+        made.add(id);
+        String theme = "/themes/" + id;
+        Client maker = new Client(running.address).signedIn("ida");
+        for (String kind : kinds(findings(maker, theme))) {
+            List<Element> rows = ofKind(maker, theme, kind);
             if (kind.equals("near-colors")) {
                 // Shades of a framework are one line, and nobody edits them.
-                assertThat(page.locator("tr.pick[data-kind=near-colors]").count())
-                        .isEqualTo(1);
+                assertThat(rows).hasSize(1);
                 continue;
             }
-            page.locator("tr.pick[data-kind=" + kind + "] .name").first().click();
-            page.waitForSelector("#card #preview .difference");
-            String key = page.locator("#card [data-row]").getAttribute("data-row");
-            mend(page);
-            assertThat(page.locator("tr.pick").all().stream()
-                            .map(r -> r.getAttribute("data-row"))
-                            .toList())
+            String key = rows.get(0).attr("data-row");
+            mend(maker, theme, key);
+            assertThat(findings(maker, theme))
+                    .extracting(r -> r.attr("data-row"))
                     .as(kind)
                     .doesNotContain(key);
         }
+        page.navigate(running.address + theme + "/survey");
         Running.clickPart(page, ".btn-danger");
         page.click("[data-aspect=background] [data-change]");
         page.fill("#p-value", "rgb(1 2 3)");

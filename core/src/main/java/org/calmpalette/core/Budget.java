@@ -88,6 +88,14 @@ public final class Budget {
         }
     }
 
+    /** Says that a long step is over, such as all that is asked about one text: what it took is looked at then and there. */
+    public static void longStep() {
+        Budget now = CURRENT.get();
+        if (now != null) {
+            now.look();
+        }
+    }
+
     /** Says that text was read, which costs by its length. */
     public static void read(int characters) {
         Budget now = CURRENT.get();

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.Duration;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -22,6 +23,20 @@ class BudgetTest {
         assertThatThrownBy(() -> Budget.within(Duration.ofMillis(millis), BudgetTest::forEver))
                 .isInstanceOfSatisfying(BeyondLimitException.class, e -> assertThat(e.why())
                         .isEqualTo("it takes longer than " + words));
+    }
+
+    /** A thousand of them, each as long as a whole request may be, would go on for an hour. */
+    @Test
+    void aLongStepIsLookedAtAtOnce() {
+        AtomicInteger steps = new AtomicInteger();
+        assertThatThrownBy(() -> Budget.within(Duration.ofHours(1), Long.MAX_VALUE, () -> steps.get() == 3, () -> {
+                    while (true) {
+                        steps.incrementAndGet();
+                        Budget.longStep();
+                    }
+                }))
+                .isInstanceOf(CancellationException.class);
+        assertThat(steps).hasValue(3);
     }
 
     @Test

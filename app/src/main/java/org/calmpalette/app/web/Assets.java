@@ -25,6 +25,9 @@ import org.springframework.web.servlet.resource.VersionResourceResolver;
 @Component
 class Assets implements WebMvcConfigurer {
     private static final String PACKED = "classpath:/static/assets/";
+    private static final CacheControl KEPT =
+            CacheControl.maxAge(Duration.ofDays(365)).cachePublic();
+
     private final String sources;
 
     /** @param sources folder of the assets while one works on them: taken from there at each request; empty if they are packed */
@@ -34,13 +37,18 @@ class Assets implements WebMvcConfigurer {
 
     @Override
     public void addResourceHandlers(ResourceHandlerRegistry registry) {
+        // Nothing else is looked for among the files that are packed: every link of a page would be, in every library.
+        registry.addResourceHandler("/webjars/**")
+                .addResourceLocations("classpath:/META-INF/resources/webjars/")
+                .setCacheControl(KEPT)
+                .resourceChain(true);
         var assets = registry.addResourceHandler("/assets/**");
         if (!sources.isEmpty()) {
             assets.addResourceLocations("file:" + sources + "/").setCacheControl(CacheControl.noStore());
             return;
         }
         assets.addResourceLocations(PACKED)
-                .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).cachePublic())
+                .setCacheControl(KEPT)
                 .resourceChain(true)
                 .addResolver(new VersionResourceResolver().addFixedVersionStrategy(version(), "/**"));
     }

@@ -37,7 +37,7 @@ public final class LeastShade {
             return Optional.empty();
         }
         while (high - low > 1) {
-            Budget.step();
+            Budget.longStep();
             int middle = (low + high) / 2;
             if (isEnough(seen.apply(with(now, stronger.get(middle))))) {
                 high = middle;

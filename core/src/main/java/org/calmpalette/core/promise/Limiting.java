@@ -63,7 +63,7 @@ final class Limiting {
     }
 
     private Optional<Theme> with(List<Setting> changed) {
-        Budget.step();
+        Budget.longStep();
         Palette palette = theme.palette();
         for (Setting s : changed) {
             palette = palette.replacing(s, palette.place(s.place()).orElseThrow());

@@ -156,7 +156,7 @@ public final class Readable {
         List<Answer> all = new ArrayList<>();
         Map<List<Object>, Answer> alike = new LinkedHashMap<>();
         for (Asked a : readable.asked.values()) {
-            Budget.step();
+            Budget.longStep();
             Answer answer = readable.answer(a);
             // The same part of several pages, which pixels told of one by one.
             alike.merge(
@@ -256,8 +256,10 @@ public final class Readable {
         for (int i = 1; i < all.size(); i++) {
             Element e = all.get(i);
             if (!isText(e)) {
+                Budget.step();
                 continue;
             }
+            Budget.longStep();
             rest.ask(i, e);
             for (Map.Entry<String, PageStyles> s : inState.entrySet()) {
                 Element holder = PartStates.holder(e, s.getKey());
@@ -521,7 +523,7 @@ public final class Readable {
         int at = 0;
         int looked = 0;
         for (int width : LOOKED_AT) {
-            Budget.step();
+            Budget.longStep();
             if (theme.palette().bands().at(width).equals(a.band)) {
                 Optional<Double> there = page.get().contrast(a.element, width, null);
                 looked += there.isPresent() ? 1 : 0;

@@ -65,7 +65,7 @@ public final class SafeArea {
             Proof proof = new Proof(theme, (s, band) -> asNow(Domain.of(s, band), now, band));
             return asked.stream()
                     .filter(a -> a.why().isEmpty() && proof.isExact(a.letters(), a.under(), a.band()))
-                    .peek(a -> Budget.step())
+                    .peek(a -> Budget.longStep())
                     .map(a -> met(a, proof.least(a.letters(), a.under(), a.needed(), a.band())))
                     .filter(m -> m.ratio() > 0 && m.ratio() < m.needed())
                     .toList();
@@ -106,7 +106,7 @@ public final class SafeArea {
         this.setting = setting;
         this.others = others;
         for (Readable.Asked a : all.asked) {
-            Budget.step();
+            Budget.longStep();
             if (a.why().isEmpty() && isMet(a)) {
                 Text text = new Text(a, luminances(a));
                 boolean may =

@@ -38,7 +38,7 @@ public final class WidestLimits {
         List<String> left = new ArrayList<>();
         SafeArea.Texts now = texts;
         for (Setting s : theme.palette().settings()) {
-            Budget.step();
+            Budget.longStep();
             boolean may = s.kind() instanceof ColorKind
                     && wanted.test(s.key())
                     && (s.shown() == null || !s.shown().isNever());

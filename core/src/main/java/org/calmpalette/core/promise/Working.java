@@ -39,7 +39,7 @@ final class Working {
         Effective values = ThemeBuild.defaults(theme);
         List<Answer> all = new ArrayList<>();
         for (Setting s : theme.palette().settings()) {
-            Budget.step();
+            Budget.longStep();
             all.add(
                     painting.contains(s.key())
                             ? Answer.kept(Promise.EFFECTIVE, Answer.Subject.setting(s))

@@ -20,6 +20,7 @@ import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartIndex;
 import org.calmpalette.core.part.PartLook;
+import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
@@ -189,6 +190,27 @@ class HostileThemesTest {
         AtomicInteger asked = new AtomicInteger();
         assertThatThrownBy(() -> Survey.of(
                         new Rendered(theme), ColorUsage.of(theme), (d, t, w) -> {}, () -> asked.incrementAndGet() > 3))
+                .isInstanceOf(CancellationException.class);
+    }
+
+    /** What is asked about one text of such a theme takes long, so what it took is looked at after each. */
+    @Test
+    void eachTextThatIsAskedAboutIsAStepOfItsOwn() {
+        int texts = 40;
+        Theme theme = Themes.of("index.html", "<style>p{color:#123}</style>" + "<p>x".repeat(texts));
+        AtomicInteger looks = new AtomicInteger();
+        Budget.within(
+                Duration.ofHours(1), Long.MAX_VALUE, () -> looks.incrementAndGet() < 0, () -> SafeArea.Texts.of(theme));
+        assertThat(looks).hasValueGreaterThanOrEqualTo(texts);
+        assertThatThrownBy(() -> Budget.within(
+                        Duration.ofHours(1),
+                        Long.MAX_VALUE,
+                        () -> looks.incrementAndGet() > 2 * texts,
+                        () -> SafeArea.Texts.of(Theme.read(
+                                ThemeFiles.of(new java.util.TreeMap<>(HostileThemes.all()
+                                        .get("one rule of 5,000 gradients")
+                                        .get())),
+                                "T"))))
                 .isInstanceOf(CancellationException.class);
     }
 
