@@ -105,6 +105,15 @@ class Promised {
                 .orElse(List.of());
     }
 
+    /** Stops what is done for a theme that is no more. */
+    void forget(long themeId) {
+        watched.remove(themeId);
+        Job<List<Answer>> last = newest.remove(themeId);
+        if (last != null) {
+            last.stop();
+        }
+    }
+
     /** Forgets a check that failed, so that it is made again. */
     void again(ThemeCache.Read read) {
         Check check = read.promises();

@@ -87,6 +87,7 @@ public class ThemeCache {
             }
         };
         private final Map<String, Measures> measures = new ConcurrentHashMap<>();
+        private Job<?> looking;
         private volatile Set<String> lookedBehind = Set.of();
         private volatile List<Finding> behind = List.of();
 
@@ -262,6 +263,21 @@ public class ThemeCache {
             }
             job = start.get();
             return Optional.of(job);
+        }
+
+        /**
+         * The job that looks behind texts: another where the one before was stopped.
+         *
+         * @param again whether another is needed after one that has begun
+         */
+        synchronized Optional<Job<?>> newLook(boolean again, Supplier<Job<?>> start) {
+            boolean enough =
+                    looking != null && !looking.isStopping() && (!again || looking.state() == Job.State.WAITING);
+            if (enough) {
+                return Optional.empty();
+            }
+            looking = start.get();
+            return Optional.of(looking);
         }
 
         /** Whether a survey is being made. */

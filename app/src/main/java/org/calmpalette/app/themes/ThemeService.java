@@ -288,7 +288,7 @@ public class ThemeService {
         measures.keep(open.id(), layout, kept);
         if (layout(open.read(), measured.page()).filter(layout::equals).isPresent()) {
             open.read().keep(measured.page(), kept);
-            surveys.lookBehind(open.read(), () -> measures.of(open.id(), open.read()));
+            surveys.lookBehind(open.id(), open.read(), () -> measures.of(open.id(), open.read()));
         }
     }
 
@@ -597,7 +597,9 @@ public class ThemeService {
     /** A maker goes with all their themes. */
     @Transactional
     public void removeAll(long maker) {
-        themes.deleteAll(themes.findByMakerIdOrderByNameAscIdAsc(maker));
+        List<StoredTheme> all = themes.findByMakerIdOrderByNameAscIdAsc(maker);
+        themes.deleteAll(all);
+        all.forEach(t -> forget(t.id()));
     }
 
     /** Removes a theme with its history. @throws BadInputException if sites use it */
@@ -608,6 +610,13 @@ public class ThemeService {
         } catch (DataIntegrityViolationException used) {
             throw new BadInputException("A site is built on this theme, so it stays.", "Remove the site first.");
         }
+        forget(id);
+    }
+
+    /** Nobody waits for what is worked out about a theme that is no more, and others wait for their turn. */
+    private void forget(long id) {
+        surveys.forget(id);
+        promised.forget(id);
     }
 
     private StoredTheme at(Optional<StoredTheme> found, long base) {

@@ -7,8 +7,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
 import org.calmpalette.app.web.Courtesy;
 import org.calmpalette.app.work.Jobs;
+import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.theme.HostileThemes;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
@@ -57,6 +60,50 @@ class SurveysTest {
                 .isEmpty();
         surveys.make(7, edits.get(0), Map::of);
         assertThat(isMade(edits.get(0))).isTrue();
+    }
+
+    /** What lies behind texts is looked at after the survey, once for all pages that were measured until then; again for those of later. */
+    @Test
+    void whatLiesBehindIsLookedAtOnceForAllPagesMeasuredSoFar() {
+        ThemeCache.Read read = slow();
+        AtomicInteger looks = new AtomicInteger();
+        Supplier<Map<String, Measures>> measured = () -> {
+            looks.incrementAndGet();
+            return Map.of();
+        };
+        surveys.make(3, read, measured);
+        for (int page = 0; page < 5; page++) {
+            surveys.lookBehind(3, read, measured);
+        }
+        assertThat(isMade(read)).isTrue();
+        untilAllIsDone();
+        assertThat(looks).hasValue(1);
+        surveys.make(3, read, measured);
+        untilAllIsDone();
+        assertThat(looks).hasValue(1);
+        surveys.lookBehind(3, read, measured);
+        untilAllIsDone();
+        assertThat(looks).hasValue(2);
+    }
+
+    @Test
+    void nothingGoesOnForAThemeThatIsNoMore() {
+        ThemeCache.Read gone = slow();
+        AtomicInteger looks = new AtomicInteger();
+        surveys.make(4, gone, () -> {
+            looks.incrementAndGet();
+            return Map.of();
+        });
+        surveys.forget(4);
+        untilAllIsDone();
+        assertThat(gone.surveyWithin(Duration.ZERO)).isEmpty();
+        assertThat(looks).hasValue(0);
+    }
+
+    /** The lane has one place, so what is put in now begins when all before has ended. */
+    private void untilAllIsDone() {
+        assertThat(jobs.<Void>start(Jobs.Lane.SURVEYS, PATIENCE, job -> null).await(PATIENCE))
+                .isTrue();
     }
 
     @Test
