@@ -60,12 +60,12 @@ class OwnPictureTest {
     @CsvSource({
         // picture, least, shape, what becomes of it
         "1000, 500, 0, 0, '', '', 1000, 500",
-        "4000, 2000, 0, 0, '', '', 2560, 1280",
-        "4000, 2000, 3000, 0, '', '', 3000, 1500",
+        "2800, 1400, 0, 0, '', '', 2560, 1280",
+        "3200, 1600, 3000, 0, '', '', 3000, 1500",
         "1000, 1000, 0, 0, 1.5, 2, 1000, 667",
         "1000, 300, 0, 0, 1.5, 2, 600, 300",
         "1000, 1000, 0, 0, 1.7778, 1.7778, 1000, 562",
-        "4000, 3000, 0, 0, 1.7778, 1.7778, 2560, 1440",
+        "2800, 2100, 0, 0, 1.7778, 1.7778, 2560, 1440",
         "997, 613, 0, 0, 1.3333, 1.3334, 817, 613",
         "600, 900, 0, 400, 1, '', 600, 600",
     })
@@ -115,13 +115,15 @@ class OwnPictureTest {
     @ParameterizedTest
     @CsvSource({"png, 0", "jpg, 0", "webp, 0", "png, 1", "jpg, 1", "webp, 1"})
     void whatMustStayIsInTheCut(String format, double x) throws IOException {
-        for (int height : new int[] {200, 3000}) {
+        for (int height : new int[] {200, 2600}) {
             OwnPicture own = OwnPicture.of(
-                    "a.jpg", picture("jpg", 2 * height, height, false), kind(0, 0, "1", "1", 0, format), x, 0.5);
+                    "a.jpg", picture("jpg", height * 5 / 4, height, false), kind(0, 0, "1", "1", 0, format), x, 0.5);
             BufferedImage made = ImageIO.read(new java.io.ByteArrayInputStream(own.bytes()));
             assertThat(own.format()).isEqualTo(format);
             assertThat(made.getWidth()).isEqualTo(made.getHeight()).isEqualTo(Math.min(height, 2560));
-            for (int at : new int[] {5, made.getWidth() / 2, made.getWidth() - 5}) {
+            // The colours meet at five eighths of a cut at the left, and at three eighths of one at the right.
+            int half = made.getWidth() / 2;
+            for (int at : x == 0 ? new int[] {5, half / 2, half} : new int[] {half, half * 3 / 2, 2 * half - 5}) {
                 Color seen = new Color(made.getRGB(at, at));
                 assertThat(x == 0 ? seen.getRed() : seen.getBlue()).isGreaterThan(245);
                 assertThat(seen.getGreen() + (x == 0 ? seen.getBlue() : seen.getRed()))
@@ -151,12 +153,12 @@ class OwnPictureTest {
 
     @Test
     void whatIsHeavyIsWrittenLighter() throws IOException {
-        byte[] noisy = picture("jpg", 1600, 900, true);
+        byte[] noisy = picture("jpg", 800, 450, true);
         OwnPicture free = OwnPicture.of("a.jpg", noisy, kind(0, 0, "", "", 0), 0.5, 0.5);
         long most = free.bytes().length / 4;
-        OwnPicture own = OwnPicture.of("a.jpg", noisy, kind(800, 0, "", "", most), 0.5, 0.5);
+        OwnPicture own = OwnPicture.of("a.jpg", noisy, kind(400, 0, "", "", most), 0.5, 0.5);
         assertThat(own.bytes().length).isLessThanOrEqualTo((int) most);
-        assertThat(own.width()).isBetween(800, 1600);
+        assertThat(own.width()).isBetween(400, 800);
         assertThat(own.told()).anyMatch(t -> t.contains("became"));
     }
 
