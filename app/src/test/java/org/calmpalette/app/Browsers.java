@@ -11,12 +11,14 @@ import com.microsoft.playwright.PlaywrightException;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Method;
 import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.IdentityHashMap;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
@@ -174,6 +176,28 @@ final class Browsers {
                         throw e.getCause();
                     }
                 });
+    }
+
+    /** What a page shows, without what making a small file of it costs. @param whole also what is below its window */
+    static BufferedImage seen(Page page, boolean whole) {
+        CDPSession protocol =
+                page.context().newCDPSession(page.context().pages().get(0));
+        JsonObject how = new JsonObject();
+        how.addProperty("optimizeForSpeed", true);
+        if (whole) {
+            JsonObject size = protocol.send("Page.getLayoutMetrics").getAsJsonObject("cssContentSize");
+            size.addProperty("scale", 1);
+            how.add("clip", size);
+            how.addProperty("captureBeyondViewport", true);
+        }
+        byte[] png = Base64.getDecoder()
+                .decode(protocol.send("Page.captureScreenshot", how).get("data").getAsString());
+        protocol.detach();
+        try {
+            return ImageIO.read(new ByteArrayInputStream(png));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** Writes what every open window shows, its markup, its address and what its console said, into a folder. */

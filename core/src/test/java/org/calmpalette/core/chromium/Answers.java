@@ -68,6 +68,26 @@ public final class Answers {
         return answers;
     }
 
+    /** The version of the browser that gave the answers that are kept. */
+    public static String givenBy() {
+        try (InputStream in = Answers.class.getResourceAsStream("/chromium/version.txt")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8).strip();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Notes which version gives the answers that are being recorded; of those of a hunt nothing is kept. */
+    public static void givenBy(String version) {
+        if (System.getProperty("calm.answers") == null) {
+            try {
+                Files.writeString(Path.of("../core/src/test/resources/chromium/version.txt"), version + "\n");
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+    }
+
     /** Writes the file into the sources of core's tests. */
     public static void write(String name, Map<String, List<String>> answers) {
         StringBuilder out = new StringBuilder();
