@@ -326,7 +326,7 @@ class PropertiesTest {
                         .refusal(effective.value(s, band), effective.around(band))
                         .isPresent();
                 assertThat(told)
-                        .as(s.key() + " in " + band.key() + " of " + choices)
+                        .as(() -> s.key() + " in " + band.key() + " of " + choices)
                         .isEqualTo(beyond);
                 boolean own = effective.source(s, band) == Effective.Source.OWNER
                         || effective.source(s, band) == Effective.Source.OWNER_BAND;

@@ -115,7 +115,8 @@ class OwnPictureTest {
     @ParameterizedTest
     @CsvSource({"png, 0", "jpg, 0", "webp, 0", "png, 1", "jpg, 1", "webp, 1"})
     void whatMustStayIsInTheCut(String format, double x) throws IOException {
-        for (int height : new int[] {200, 2600}) {
+        // PNG is written by the same way whatever its size, and slowly.
+        for (int height : format.equals("png") ? new int[] {200} : new int[] {200, 2600}) {
             OwnPicture own = OwnPicture.of(
                     "a.jpg", picture("jpg", height * 5 / 4, height, false), kind(0, 0, "1", "1", 0, format), x, 0.5);
             BufferedImage made = ImageIO.read(new java.io.ByteArrayInputStream(own.bytes()));

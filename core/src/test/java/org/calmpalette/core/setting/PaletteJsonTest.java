@@ -163,7 +163,7 @@ class PaletteJsonTest {
     void aFileWithAnythingWrongInItIsReadAndKept() {
         Random random = Generated.random(11);
         JsonNode specimen = JsonMapper.shared().readTree(PaletteJson.write(Specimens.palette(), null));
-        for (int i = 0; i < Generated.times(400); i++) {
+        for (int i = 0; i < Generated.times(150); i++) {
             ObjectNode root = (ObjectNode) specimen.deepCopy();
             for (int j = random.nextInt(3); j >= 0; j--) {
                 spoil(root, random);
