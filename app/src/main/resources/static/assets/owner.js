@@ -191,6 +191,7 @@ async function bring(place) {
   const key = place.dataset.inPlace;
   htmx.swap(place, await answer.text(), { swapStyle: "outerHTML", swapDelay: 0, settleDelay: 0 });
   later(slip);
+  fold();
   keeping.restore();
   if (openNow === key) openPlace(key);
 }
@@ -219,6 +220,8 @@ frames.onAsked = ([key]) => {
   if (!q) return;
   const place = q.closest("[data-in-place]").dataset.inPlace;
   if (place !== openNow) openPlace(place);
+  const fold = q.closest("[data-finer]");
+  if (fold) fold.open = true;
   q.scrollIntoView({ block: "start", behavior: "instant" });
   const title = q.querySelector("h3");
   title.tabIndex = -1;
@@ -281,7 +284,16 @@ function asNew(text) {
   field?.focus({ preventScroll: true });
 }
 
+// What somebody has folded out or in stays so, however often the server sends the slip.
+const folds = new Map();
+slip.addEventListener("toggle", ({ target }) => {
+  if (target.matches("[data-finer]")) folds.set(target.closest("[data-in-place]").dataset.inPlace, target.open);
+}, true);
+function fold() {
+  for (const finer of slip.querySelectorAll("[data-finer]")) finer.open = folds.get(finer.closest("[data-in-place]").dataset.inPlace) ?? finer.open;
+}
 function start() {
+  fold();
   later(slip);
   const remembered = sessionStorage.getItem("place");
   const first = chips.find((c) => c.dataset.place === remembered) ?? chips[0];

@@ -1,4 +1,10 @@
 // What every page of ours has: the keys, the dialogs, copying an address, asking before what cannot be undone.
+
+// Times on our pages are those of the reader's own clock; the next page knows of it.
+const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+const said = `calm-zone=${encodeURIComponent(zone)}`;
+if (zone && !document.cookie.split("; ").includes(said)) document.cookie = `${said}; path=/; max-age=31536000; samesite=lax`;
+
 const editable = (e) => e.closest?.("input, textarea, select, [contenteditable]");
 
 addEventListener("keydown", (event) => {

@@ -25,6 +25,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
 import javax.imageio.ImageIO;
 
 /** Headless Chromium, started once for all tests of a run. */
@@ -39,6 +43,10 @@ final class Browsers {
     private Browsers() {}
 
     static synchronized Browser get() {
+        if (browser != null && !browser.isConnected()) {
+            browser = null;
+            RESTED.clear();
+        }
         if (browser == null) {
             Playwright playwright = Playwright.create(
                     new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
@@ -99,6 +107,7 @@ final class Browsers {
      * browser of a person does who comes again; a new one is dear, and would ask for all of that anew.
      */
     private static BrowserContext context(boolean scripts) {
+        Browser now = get();
         for (Iterator<Rested> i = RESTED.iterator(); i.hasNext(); ) {
             Rested rested = i.next();
             if (rested.scripts() == scripts) {
@@ -107,7 +116,7 @@ final class Browsers {
                 return rested.context();
             }
         }
-        BrowserContext made = get().newContext(new Browser.NewContextOptions()
+        BrowserContext made = now.newContext(new Browser.NewContextOptions()
                 .setJavaScriptEnabled(scripts)
                 .setAcceptDownloads(true)
                 .setLocale("en-GB"));
@@ -124,7 +133,7 @@ final class Browsers {
     /** Closes the pages of a context and takes away what they stored; only what is cached stays. */
     private static void rest(BrowserContext context) {
         Boolean scripts = SCRIPTS.remove(context);
-        try {
+        try (Watch ending = new Watch()) {
             List<Page> pages = context.pages();
             if (scripts == null || pages.isEmpty() || RESTED.size() >= MOST_RESTED) {
                 context.close();
@@ -150,7 +159,36 @@ final class Browsers {
             context.unrouteAll();
             RESTED.add(new Rested(context, scripts));
         } catch (PlaywrightException gone) {
-            context.close();
+            if (browser.isConnected()) {
+                context.close();
+            }
+        }
+    }
+
+    /**
+     * Once in a great while Chromium never answers that a window is closed, and nothing limits how long that is waited for: a run would
+     * stand still until somebody came. Then the browser is ended, and the next window has another.
+     */
+    private static final class Watch implements AutoCloseable {
+        private static final ScheduledExecutorService CLOCK = Executors.newSingleThreadScheduledExecutor(work -> {
+            Thread thread = new Thread(work, "watch");
+            thread.setDaemon(true);
+            return thread;
+        });
+        private final ScheduledFuture<?> inVain = CLOCK.schedule(
+                () -> {
+                    System.out.println("Chromium does not close a window, and is ended.");
+                    ProcessHandle.current()
+                            .descendants()
+                            .filter(p -> p.info().command().orElse("").contains("chromium"))
+                            .forEach(ProcessHandle::destroyForcibly);
+                },
+                (long) (6 * patience()),
+                TimeUnit.MILLISECONDS);
+
+        @Override
+        public void close() {
+            inVain.cancel(false);
         }
     }
 

@@ -28,7 +28,26 @@ class OwnerSideTest {
 
     private final Running running = Running.get();
 
+    /** Ten questions in one place, four of them about room and edges; swatches of which two are called the same. */
+    private static final String MANY =
+            """
+            {"name": "Jetty", "places": [{"key": "top", "label": "Top"}], "settings": [
+              {"key": "pad", "label": "Padding", "place": "top", "kind": "length", "default": {"value": 2, "unit": "rem"}, "allowed": {"units": [{"unit": "rem", "least": 0.5, "most": 4, "step": 0.5}]}},
+              {"key": "words", "label": "Words", "place": "top", "kind": "line", "default": "Every hour."},
+              {"key": "ground", "label": "Ground", "place": "top", "kind": "color", "default": "#24463a", "allowed": {"swatches": ["#24463a", "#204638", "#7a4a1e", "#f4f1ea"]}},
+              {"key": "gap", "label": "Gap", "place": "top", "kind": "length", "default": {"value": 1, "unit": "rem"}, "allowed": {"units": [{"unit": "rem", "least": 0, "most": 4, "step": 0.5}]}},
+              {"key": "to", "label": "To", "place": "top", "kind": "link", "default": "more.html"},
+              {"key": "edge", "label": "Corners", "place": "top", "kind": "length", "default": {"value": 0, "unit": "rem"}, "allowed": {"units": [{"unit": "rem", "least": 0, "most": 4, "step": 0.5}]}},
+              {"key": "photo", "label": "Photo", "place": "top", "kind": "picture", "default": "a.png"},
+              {"key": "says", "label": "What is on the photo", "place": "top", "kind": "line", "default": "A pier"},
+              {"key": "one", "label": "One more", "place": "top", "kind": "line", "default": "1"},
+              {"key": "two", "label": "And another", "place": "top", "kind": "line", "default": "2"}]}""";
+
     private Page open(int width, int height) throws IOException {
+        return open(width, height, PALETTE);
+    }
+
+    private Page open(int width, int height, String palette) throws IOException {
         TreeMap<String, byte[]> files = new TreeMap<>(Map.of(
                 "index.html",
                 bytes(
@@ -38,9 +57,10 @@ class OwnerSideTest {
                 bytes(
                         "<!doctype html><html lang=en><head><title>More</title><link rel=stylesheet href=a.css></head><body><header><h1>More</h1></header></body></html>"),
                 "a.css",
-                bytes("header { background: var(--ground); color: #fff } main { padding: var(--room) }"),
+                bytes(
+                        "header { background: var(--ground); color: #fff; padding: var(--pad); gap: var(--gap); border-radius: var(--edge) } main { padding: var(--room) }"),
                 "palette.json",
-                bytes(PALETTE),
+                bytes(palette),
                 "a.png",
                 GroundsTest.picture(),
                 "b.png",
@@ -75,6 +95,42 @@ class OwnerSideTest {
         Running.frames(page).get(0).locator("h1").click();
         page.waitForFunction("() => document.activeElement.textContent === 'Ground'");
         assertThat(page.locator("[data-key=ground]").isVisible()).isTrue();
+    }
+
+    /** What a place says and shows comes first; what shapes it more finely is folded away, and stays folded out where it is in use. */
+    @Test
+    void whatIsUsedMostComesFirstAndTheRestIsFolded() throws IOException {
+        Page page = open(1280, 800, MANY);
+        Locator finer = page.locator("[data-finer]");
+        assertThat(finer.locator("> summary").innerText()).contains("More", "Padding, Gap, Corners");
+        assertThat(page.locator("[data-question]:visible h3").allInnerTexts())
+                .containsExactly("Words", "Ground", "To", "Photo", "What is on the photo", "One more", "And another");
+        assertThat(page.locator("[data-key=ground] .swatches label").allInnerTexts())
+                .extracting(t -> t.strip().lines().findFirst().orElse(""))
+                .containsExactly("dark green #24463a", "dark green #204638", "brown", "off-white");
+        // The header follows Ground, which is not folded away, and Padding, which is.
+        finer.locator("> summary").press("Enter");
+        page.fill("[data-key=gap] [name='v.value']", "2.5");
+        page.press("[data-key=gap] [name='v.value']", "Tab");
+        page.click("#state [data-key=u]:not([disabled])");
+        page.waitForCondition(
+                () -> page.inputValue("[data-key=gap] [name='v.value']").equals("1"));
+        assertThat(page.locator("[data-key=gap]").isVisible())
+                .as("folded out by hand, and so after the server sent all anew")
+                .isTrue();
+        finer.locator("> summary").press("Enter");
+        assertThat(page.locator("[data-key=gap]").isVisible()).isFalse();
+        page.click("#state [data-key=r]:not([disabled])");
+        page.waitForCondition(
+                () -> page.inputValue("[data-key=gap] [name='v.value']").equals("2.5"));
+        assertThat(page.locator("[data-key=gap]").isVisible()).isFalse();
+        // Who comes anew sees what is their own.
+        page.reload();
+        assertThat(page.locator("[data-key=gap]").isVisible()).isTrue();
+        // The first stop of who goes by keys leads past the head.
+        page.keyboard().press("Tab");
+        page.keyboard().press("Enter");
+        page.waitForFunction("() => document.activeElement.id === 'slip'");
     }
 
     @Test

@@ -25,6 +25,7 @@ import org.junit.jupiter.params.provider.MethodSource;
  * Every kind of setting is made in the interface, gets another default for phones, and is read back from what Chromium
  * computes and shows, in windows of 390 and of 1440 px.
  */
+@Tag("first-lane")
 class SettingKindsTest {
     @TempDir
     static Path folder;

@@ -3,9 +3,9 @@ package org.calmpalette.app.accounts;
 import java.time.Duration;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Optional;
+import org.calmpalette.app.web.Times;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -24,8 +24,6 @@ public class SignInTries {
 
     private static final Duration WINDOW = Duration.ofMinutes(30);
     private static final Duration LONGEST = Duration.ofMinutes(5);
-    private static final DateTimeFormatter TIME =
-            DateTimeFormatter.ofPattern("d MMM, HH:mm 'UTC'", java.util.Locale.ENGLISH);
 
     private final SignInAttemptRepository attempts;
 
@@ -75,7 +73,8 @@ public class SignInTries {
         return all.isEmpty()
                 ? Optional.empty()
                 : Optional.of((all.size() == 1 ? "One try" : all.size() + " tries")
-                        + " to sign in with your name failed since you last did, the latest " + TIME.format(all.get(0))
+                        + " to sign in with your name failed since you last did, the latest "
+                        + Times.at(all.get(0), "d MMM, HH:mm")
                         + (all.size() < FREE
                                 ? ""
                                 : ". If that was not you, somebody is guessing: take a long password"));

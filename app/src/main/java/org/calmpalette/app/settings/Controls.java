@@ -7,6 +7,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.regex.Pattern;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorName;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.BorderKind;
@@ -49,6 +51,21 @@ public record Controls(
 
     public static Controls of(Theme theme, String address) {
         return new Controls(theme.media(), theme.palette().subjects(), address, false, "", Map.of());
+    }
+
+    /** What people call a colour; with its notation where another one of these is called the same. */
+    public static String named(String css, List<String> all) {
+        String name = called(css);
+        return all.stream().filter(c -> called(c).equals(name)).count() > 1 ? name + " " + css : name;
+    }
+
+    /** The name of a swatch. */
+    public String called(String css, ColorKind kind) {
+        return named(css, kind.swatches());
+    }
+
+    private static String called(String css) {
+        return Color.parse(css).map(ColorName::of).orElse(css);
     }
 
     /** A picture or video to choose; {@code why} says why it may not be chosen, or is empty. */

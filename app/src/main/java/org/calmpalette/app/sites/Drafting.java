@@ -1,6 +1,5 @@
 package org.calmpalette.app.sites;
 
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -13,6 +12,7 @@ import java.util.stream.Collectors;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
+import org.calmpalette.app.web.Times;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
@@ -37,7 +37,6 @@ public class Drafting {
 
     private static final long DRAFT_BYTES = 50_000_000;
     private static final int DRAFTS_BETWEEN_LOOKS = 20;
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
     private final SiteDraftRepository drafts;
     private final EditionRepository editions;
@@ -321,7 +320,7 @@ public class Drafting {
         if (site.draftId() != base) {
             throw new StaleException(
                     "Your choices have changed since this page was opened: " + now.author() + ", "
-                            + TIME.format(now.at()) + ", “" + now.note() + "”.",
+                            + Times.at(now.at(), "HH:mm") + ", “" + now.note() + "”.",
                     now.id());
         }
         return now;

@@ -1,11 +1,14 @@
 package org.calmpalette.app.sites;
 
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.settings.Controls;
+import org.calmpalette.app.web.Times;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.setting.BackgroundKind;
@@ -30,8 +33,6 @@ import org.calmpalette.core.usage.Painted;
 final class Questions {
     /** So many questions come with the page; of more, those of the first place do, and the others when they are wanted. */
     private static final int AT_ONCE = 150;
-
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
     private Questions() {}
 
@@ -90,7 +91,45 @@ final class Questions {
      * @param questions empty where they come later
      * @param page on which it is, if it is a section; else empty
      */
-    public record Asked(Place place, List<Question> questions, String page) {}
+    public record Asked(Place place, List<Question> questions, String page) {
+        /** Of so many questions, or fewer, none is folded away. */
+        private static final int FEW = 8;
+        /** Fewer than so many are not worth a fold. */
+        private static final int FEW_FINER = 3;
+        /** Kinds that shape what a place says and shows. */
+        private static final Set<String> FINER = Set.of("spacing", "length", "number", "border", "shadow");
+
+        /** Asked at once: what the place says and shows, in the maker's order. */
+        public List<Question> first() {
+            List<Question> finer = finer();
+            return shown().filter(q -> !finer.contains(q)).toList();
+        }
+
+        /** Asked behind a fold, in the maker's order; empty where all are asked at once. */
+        public List<Question> finer() {
+            List<Question> finer =
+                    shown().filter(q -> FINER.contains(q.setting.kind().name())).toList();
+            return shown().count() <= FEW || finer.size() < FEW_FINER ? List.of() : finer;
+        }
+
+        /** Whether something behind the fold is the owner's own or has to be seen. */
+        public boolean isUnfolded() {
+            return finer().stream()
+                    .anyMatch(q -> q.chosen
+                            || !q.refusal.isEmpty()
+                            || !q.asides.isEmpty()
+                            || q.bands.stream().anyMatch(InBand::own));
+        }
+
+        /** What is behind the fold, by name. */
+        public String finerWords() {
+            return finer().stream().map(q -> q.setting.label()).collect(Collectors.joining(", "));
+        }
+
+        private Stream<Question> shown() {
+            return questions.stream().filter(Question::asked);
+        }
+    }
 
     /** By place. @param wanted key of a place whose questions are asked for; empty for the first one */
     static List<Asked> of(SiteService.OpenSite open, ColorUsage.Result colors, String wanted, SignedIn me) {
@@ -130,6 +169,13 @@ final class Questions {
                 : "Allowed: " + Controls.plain(named(theme.palette(), s.kind().inWords())) + ".";
     }
 
+    /** A value in the words of owners; a swatch by its name. */
+    private static String plain(Setting s, String words) {
+        return s.kind() instanceof ColorKind color && !color.swatches().isEmpty()
+                ? Controls.named(words, color.swatches())
+                : Controls.plain(words);
+    }
+
     /** With the labels of settings in the place of their keys, which owners do not know. */
     private static String named(Palette palette, String words) {
         String text = words;
@@ -160,7 +206,7 @@ final class Questions {
                         b,
                         bands.inWords(b),
                         s.kind().fields(values.value(s, b)),
-                        Controls.plain(values.words(s, b)),
+                        plain(s, values.words(s, b)),
                         chosen.bands().containsKey(b.key()),
                         s.bands().containsKey(b.key()),
                         s.perBand(),
@@ -184,9 +230,7 @@ final class Questions {
                 s,
                 s.kind().fields(values.value(s, widest)),
                 values.words(s, widest),
-                s.given() instanceof Given.Follows f
-                        ? open.theme().palette().said(f)
-                        : Controls.plain(made.words(s, widest)),
+                s.given() instanceof Given.Follows f ? open.theme().palette().said(f) : plain(s, made.words(s, widest)),
                 !chosen.isEmpty(),
                 painted,
                 refusal,
@@ -203,7 +247,7 @@ final class Questions {
                                         .orElse(""),
                                 s.kind().words(x.value()),
                                 x.author().equals(me) ? "" : x.author(),
-                                TIME.format(x.at())))
+                                Times.at(x.at(), "HH:mm")))
                         .toList());
     }
 }

@@ -2,7 +2,6 @@ package org.calmpalette.app.themes;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import java.time.format.DateTimeFormatter;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -20,6 +19,7 @@ import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
+import org.calmpalette.app.web.Times;
 import org.calmpalette.app.work.Job;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.background.Sweep;
@@ -62,8 +62,6 @@ public class ThemeService {
     private static final String BESIDE = " (beside: ";
     /** Bytes of a palette.json whose settings are counted for the list. */
     private static final long LARGEST_COUNTED = 300_000;
-
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm 'UTC'");
 
     private final StoredThemeRepository themes;
     private final SnapshotRepository snapshots;
@@ -633,8 +631,8 @@ public class ThemeService {
                         themes.findById(id).orElseThrow(NotFoundException::new).headId())
                 .orElseThrow();
         return new StaleException(
-                "The theme has changed since you opened this page: " + head.author() + ", " + TIME.format(head.at())
-                        + ", “" + head.note() + "”.",
+                "The theme has changed since you opened this page: " + head.author() + ", "
+                        + Times.at(head.at(), "HH:mm") + ", “" + head.note() + "”.",
                 head.id());
     }
 
