@@ -5,13 +5,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.Supplier;
-import java.util.stream.Stream;
 import org.calmpalette.app.work.Job;
 import org.calmpalette.app.work.Jobs;
 import org.calmpalette.core.render.Measures;
-import org.calmpalette.core.survey.Survey;
 import org.springframework.stereotype.Component;
 
 /**
@@ -34,56 +31,58 @@ class Surveys {
     }
 
     /**
-     * Has a theme's survey made, unless it is made, being made or has failed, and then what lies behind its texts looked at.
+     * Has a theme's survey made, unless it is made, being made or has failed, and then what lies behind its texts looked at. Nobody waits here
+     * for another theme: a state that is being read keeps its own lock.
      *
      * @param measured asked when the survey is made: what was measured of the pages
      */
-    synchronized void make(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
-        Optional<Job<Survey>> survey = read.newJob(() -> jobs.start(Jobs.Lane.SURVEYS, LONGEST, read::survey));
-        Optional<Job<?>> look = read.newLook(false, () -> look(themeId, read, measured));
+    void make(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
         List<Job<?>> mine = new ArrayList<>();
-        survey.ifPresent(mine::add);
-        look.ifPresent(mine::add);
+        read.newJob(() -> jobs.start(Jobs.Lane.SURVEYS, LONGEST, read::survey)).ifPresent(mine::add);
+        read.newLook(false, () -> look(read, measured)).ifPresent(mine::add);
         if (!mine.isEmpty()) {
-            stop(newest.put(themeId, mine));
+            stop(changed(themeId, mine));
         }
     }
 
     /** Looks behind the texts of pages that were measured since; once for all that are measured until it begins. */
-    synchronized void lookBehind(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
-        read.newLook(true, () -> look(themeId, read, measured))
-                .ifPresent(look -> newest.merge(themeId, List.of(look), (a, b) -> Stream.concat(a.stream(), b.stream())
-                        .toList()));
+    void lookBehind(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
+        read.newLook(true, () -> look(read, measured)).ifPresent(look -> {
+            synchronized (newest) {
+                newest.computeIfAbsent(themeId, id -> new ArrayList<>()).add(look);
+            }
+        });
     }
 
     /** Stops what is done for a theme that is no more. */
-    synchronized void forget(long themeId) {
-        stop(newest.remove(themeId));
+    void forget(long themeId) {
+        stop(changed(themeId, List.of()));
     }
 
-    private Job<?> look(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
+    private Job<?> look(ThemeCache.Read read, Supplier<Map<String, Measures>> measured) {
         return jobs.<Void>start(Jobs.Lane.SURVEYS, LOOKING_BEHIND, job -> {
             // Of a survey that was stopped or failed nobody wants more.
             if (read.surveyWithin(Duration.ZERO).isPresent()) {
                 read.lookBehind(measured.get());
             }
-            over(themeId, job);
             return null;
         });
     }
 
-    /** What is done holds no state of a theme in memory. */
-    private synchronized void over(long themeId, Job<?> look) {
-        newest.computeIfPresent(themeId, (id, all) -> {
-            List<Job<?>> left =
-                    all.stream().filter(j -> j != look && !j.hasEnded()).toList();
-            return left.isEmpty() ? null : left;
-        });
+    /** @return what was done for the theme before */
+    private List<Job<?>> changed(long themeId, List<Job<?>> mine) {
+        synchronized (newest) {
+            // What has ended would keep states of themes in memory.
+            newest.values().removeIf(all -> all.stream().allMatch(Job::hasEnded));
+            List<Job<?>> before = newest.remove(themeId);
+            if (!mine.isEmpty()) {
+                newest.put(themeId, mine);
+            }
+            return before == null ? List.of() : before;
+        }
     }
 
     private static void stop(List<Job<?>> jobs) {
-        if (jobs != null) {
-            jobs.stream().filter(j -> !j.hasEnded()).forEach(Job::stop);
-        }
+        jobs.stream().filter(j -> !j.hasEnded()).forEach(Job::stop);
     }
 }
