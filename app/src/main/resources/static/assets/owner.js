@@ -220,8 +220,11 @@ frames.onAsked = ([key]) => {
   if (!q) return;
   const place = q.closest("[data-in-place]").dataset.inPlace;
   if (place !== openNow) openPlace(place);
-  const fold = q.closest("[data-finer]");
-  if (fold) fold.open = true;
+  const finer = q.closest("[data-finer]");
+  if (finer) {
+    finer.open = true;
+    folds.set(finer.dataset.fold, true);
+  }
   q.scrollIntoView({ block: "start", behavior: "instant" });
   const title = q.querySelector("h3");
   title.tabIndex = -1;
@@ -286,11 +289,13 @@ function asNew(text) {
 
 // What somebody has folded out or in stays so, however often the server sends the slip.
 const folds = new Map();
-slip.addEventListener("toggle", ({ target }) => {
-  if (target.matches("[data-finer]")) folds.set(target.closest("[data-in-place]").dataset.inPlace, target.open);
-}, true);
+slip.addEventListener("click", ({ target }) => {
+  const details = target.closest("summary")?.parentElement;
+  // It opens or closes once all have heard of the click.
+  if (details?.dataset.fold) folds.set(details.dataset.fold, !details.open);
+});
 function fold() {
-  for (const finer of slip.querySelectorAll("[data-finer]")) finer.open = folds.get(finer.closest("[data-in-place]").dataset.inPlace) ?? finer.open;
+  for (const details of slip.querySelectorAll("[data-fold]")) details.open = folds.get(details.dataset.fold) ?? details.open;
 }
 function start() {
   fold();
