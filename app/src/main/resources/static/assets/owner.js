@@ -220,10 +220,10 @@ frames.onAsked = ([key]) => {
   if (!q) return;
   const place = q.closest("[data-in-place]").dataset.inPlace;
   if (place !== openNow) openPlace(place);
-  const finer = q.closest("[data-finer]");
-  if (finer) {
-    finer.open = true;
-    folds.set(finer.dataset.fold, true);
+  const around = q.closest("[data-fold]");
+  if (around) {
+    around.open = true;
+    folds.set(around.dataset.fold, true);
   }
   q.scrollIntoView({ block: "start", behavior: "instant" });
   const title = q.querySelector("h3");

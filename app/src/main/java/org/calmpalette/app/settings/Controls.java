@@ -53,15 +53,10 @@ public record Controls(
         return new Controls(theme.media(), theme.palette().subjects(), address, false, "", Map.of());
     }
 
-    /** What people call a colour; with its notation where another one of these is called the same. */
-    public static String named(String css, List<String> all) {
+    /** What people call a swatch; with its notation where another one is called the same. */
+    public static String swatch(String css, ColorKind kind) {
         String name = called(css);
-        return all.stream().filter(c -> called(c).equals(name)).count() > 1 ? name + " " + css : name;
-    }
-
-    /** The name of a swatch. */
-    public String called(String css, ColorKind kind) {
-        return named(css, kind.swatches());
+        return kind.swatches().stream().filter(c -> called(c).equals(name)).count() > 1 ? name + " " + css : name;
     }
 
     private static String called(String css) {

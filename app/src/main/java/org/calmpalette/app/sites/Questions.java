@@ -3,9 +3,7 @@ package org.calmpalette.app.sites;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.web.Times;
@@ -96,20 +94,29 @@ final class Questions {
         private static final int FEW = 8;
         /** Fewer than so many are not worth a fold. */
         private static final int FEW_FINER = 3;
-        /** Kinds that shape what a place says and shows. */
-        private static final Set<String> FINER = Set.of("spacing", "length", "number", "border", "shadow");
 
         /** Asked at once: what the place says and shows, in the maker's order. */
         public List<Question> first() {
-            List<Question> finer = finer();
-            return shown().filter(q -> !finer.contains(q)).toList();
+            return isFolded() ? of(false) : asked();
         }
 
         /** Asked behind a fold, in the maker's order; empty where all are asked at once. */
         public List<Question> finer() {
-            List<Question> finer =
-                    shown().filter(q -> FINER.contains(q.setting.kind().name())).toList();
-            return shown().count() <= FEW || finer.size() < FEW_FINER ? List.of() : finer;
+            return isFolded() ? of(true) : List.of();
+        }
+
+        private boolean isFolded() {
+            return asked().size() > FEW && of(true).size() >= FEW_FINER;
+        }
+
+        private List<Question> of(boolean finer) {
+            return asked().stream()
+                    .filter(q -> q.setting.kind().isFiner() == finer)
+                    .toList();
+        }
+
+        private List<Question> asked() {
+            return questions.stream().filter(Question::asked).toList();
         }
 
         /** Whether something behind the fold is the owner's own or has to be seen. */
@@ -124,10 +131,6 @@ final class Questions {
         /** What is behind the fold, by name. */
         public String finerWords() {
             return finer().stream().map(q -> q.setting.label()).collect(Collectors.joining(", "));
-        }
-
-        private Stream<Question> shown() {
-            return questions.stream().filter(Question::asked);
         }
     }
 
@@ -172,7 +175,7 @@ final class Questions {
     /** A value in the words of owners; a swatch by its name. */
     private static String plain(Setting s, String words) {
         return s.kind() instanceof ColorKind color && !color.swatches().isEmpty()
-                ? Controls.named(words, color.swatches())
+                ? Controls.swatch(words, color)
                 : Controls.plain(words);
     }
 

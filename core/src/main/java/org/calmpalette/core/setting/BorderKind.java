@@ -79,6 +79,11 @@ public record BorderKind(boolean none, CompositeKind parts) implements Kind {
     }
 
     @Override
+    public boolean isFiner() {
+        return true;
+    }
+
+    @Override
     public String label() {
         return "border";
     }

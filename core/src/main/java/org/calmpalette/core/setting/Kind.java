@@ -73,6 +73,11 @@ public sealed interface Kind
     /** A value as the ledger shows it. */
     String words(Value value);
 
+    /** Whether it gives what is said and shown its measure and edges, and is asked for after that. */
+    default boolean isFiner() {
+        return false;
+    }
+
     /**
      * JSON Schema (2020-12) of the values that may be chosen, as far as a schema can say it. What it cannot say stands in
      * its {@code $comment}.

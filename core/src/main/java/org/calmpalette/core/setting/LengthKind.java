@@ -90,6 +90,11 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
     }
 
     @Override
+    public boolean isFiner() {
+        return true;
+    }
+
+    @Override
     public String label() {
         return "length";
     }

@@ -42,6 +42,11 @@ public record NumberKind(boolean percentage, Range range) implements Kind {
     }
 
     @Override
+    public boolean isFiner() {
+        return true;
+    }
+
+    @Override
     public String label() {
         return name();
     }

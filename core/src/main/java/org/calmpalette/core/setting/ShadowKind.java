@@ -73,6 +73,11 @@ public record ShadowKind(boolean none, CompositeKind parts) implements Kind {
     }
 
     @Override
+    public boolean isFiner() {
+        return true;
+    }
+
+    @Override
     public String label() {
         return "shadow";
     }

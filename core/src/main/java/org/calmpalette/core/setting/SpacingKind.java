@@ -41,6 +41,11 @@ public record SpacingKind(CompositeKind sides) implements Kind {
     }
 
     @Override
+    public boolean isFiner() {
+        return true;
+    }
+
+    @Override
     public String label() {
         return "spacing of four sides";
     }
