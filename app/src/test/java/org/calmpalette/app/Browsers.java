@@ -178,10 +178,7 @@ final class Browsers {
         private final ScheduledFuture<?> inVain = CLOCK.schedule(
                 () -> {
                     System.out.println("Chromium does not close a window, and is ended.");
-                    ProcessHandle.current()
-                            .descendants()
-                            .filter(p -> p.info().command().orElse("").contains("chromium"))
-                            .forEach(ProcessHandle::destroyForcibly);
+                    end();
                 },
                 (long) (6 * patience()),
                 TimeUnit.MILLISECONDS);
@@ -190,6 +187,14 @@ final class Browsers {
         public void close() {
             inVain.cancel(false);
         }
+    }
+
+    /** Ends the browser of this run, whatever it does. */
+    static void end() {
+        ProcessHandle.current()
+                .descendants()
+                .filter(p -> p.info().command().orElse("").contains("chromium"))
+                .forEach(ProcessHandle::destroyForcibly);
     }
 
     /** The page, of which each wait is as long as the machine makes necessary now. */

@@ -9,6 +9,7 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -16,6 +17,7 @@ import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -25,6 +27,11 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
+import org.calmpalette.app.accounts.AccountService;
+import org.calmpalette.app.accounts.Role;
+import org.calmpalette.app.themes.OpenTheme;
+import org.calmpalette.app.themes.ThemeService;
+import org.calmpalette.app.work.Jobs;
 import org.calmpalette.core.Generated;
 import org.calmpalette.core.theme.HostileThemes;
 import org.junit.jupiter.api.MethodOrderer;
@@ -198,17 +205,37 @@ class HostileThemesInTheApplicationTest {
         return found == files.keySet().stream().filter(f -> f.endsWith(".css")).count();
     }
 
-    /** The theme goes while it is being looked at. */
+    /** The theme goes while it is being looked at, and so does what is done for it. */
     @Test
     @Order(2)
     void aThemeIsRemovedWhileItIsRead() {
+        Jobs jobs = running.bean(Jobs.class);
+        CountDownLatch turn = new CountDownLatch(1);
+        // Its survey waits for its turn behind this.
+        jobs.<Void>start(Jobs.Lane.SURVEYS, Duration.ofMinutes(1), job -> {
+            try {
+                turn.await();
+            } catch (InterruptedException e) {
+                throw new IllegalStateException(e);
+            }
+            return null;
+        });
         Client maker = new Client(running.address).signedIn("ida");
         String theme = maker.bringIn(
                 "quick.zip",
                 zip(HostileThemes.all().get("3,000 classes, all used").get()));
         assertThat(maker.get(theme + "/settings").statusCode()).isEqualTo(200);
+        OpenTheme open = running.bean(ThemeService.class)
+                .open(
+                        Long.parseLong(theme.replace("/themes/", "")),
+                        running.bean(AccountService.class).demo("ida", "Ida Marlow", Role.MAKER));
         assertThat(maker.post(theme + "/remove").statusCode()).isEqualTo(302);
         assertThat(maker.get(theme + "/history").statusCode()).isEqualTo(404);
+        turn.countDown();
+        assertThat(jobs.<Void>start(Jobs.Lane.SURVEYS, Duration.ofMinutes(1), job -> null)
+                        .await(Duration.ofMinutes(2)))
+                .isTrue();
+        assertThat(open.read().surveyWithin(Duration.ZERO)).isEmpty();
     }
 
     /** Two makers bring in the same zip: each gets the name that they gave it. */

@@ -101,7 +101,7 @@ class OwnerSideTest {
     @Test
     void whatIsUsedMostComesFirstAndTheRestIsFolded() throws IOException {
         Page page = open(1280, 800, MANY);
-        Locator finer = page.locator("[data-finer]");
+        Locator finer = page.locator(".finer");
         assertThat(finer.locator("> summary").innerText()).contains("More", "Padding, Gap, Corners");
         assertThat(page.locator("[data-question]:visible h3").allInnerTexts())
                 .containsExactly("Words", "Ground", "To", "Photo", "What is on the photo", "One more", "And another");
