@@ -2,45 +2,16 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.google.zxing.BinaryBitmap;
-import com.google.zxing.RGBLuminanceSource;
-import com.google.zxing.common.GlobalHistogramBinarizer;
-import com.google.zxing.qrcode.QRCodeReader;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
-import java.util.Arrays;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** A link that opens the draft on a phone: for a limited time, for looking only, until it is withdrawn. */
 class DraftLinksTest {
-    private static final int MODULE = 4;
-
     private final Running running = Running.get();
-
-    /** What a camera reads of the drawn code. */
-    private static String scanned(String html) throws Exception {
-        Matcher m = Pattern.compile("viewBox=\"0 0 (\\d+) ").matcher(html);
-        assertThat(m.find()).isTrue();
-        int side = Integer.parseInt(m.group(1)) * MODULE;
-        int[] pixels = new int[side * side];
-        Arrays.fill(pixels, 0xffffff);
-        Matcher run = Pattern.compile("M(\\d+) (\\d+)h(\\d+)v1").matcher(html);
-        while (run.find()) {
-            for (int y = 0; y < MODULE; y++) {
-                int from =
-                        (Integer.parseInt(run.group(2)) * MODULE + y) * side + Integer.parseInt(run.group(1)) * MODULE;
-                Arrays.fill(pixels, from, from + Integer.parseInt(run.group(3)) * MODULE, 0);
-            }
-        }
-        return new QRCodeReader()
-                .decode(new BinaryBitmap(new GlobalHistogramBinarizer(new RGBLuminanceSource(side, side, pixels))))
-                .getText();
-    }
 
     @Test
     void showsTheDraftToWhoeverHasItUntilItIsWithdrawn() throws Exception {
@@ -65,9 +36,9 @@ class DraftLinksTest {
         String site = "/sites/" + called.toLowerCase().replace(' ', '-');
         Client owner = new Client(running.address).signedIn(name);
         assertThat(owner.get(site + "/hand").body()).contains("Make the link").doesNotContain("<svg");
-        String link = scanned(owner.post(site + "/hand").body());
+        String link = Scan.of(owner.post(site + "/hand").body());
         assertThat(link).startsWith(running.address + "/frame/h").endsWith("/index.html");
-        assertThat(scanned(owner.get(site + "/hand").body()))
+        assertThat(Scan.of(owner.get(site + "/hand").body()))
                 .as("the same as long as it holds")
                 .isEqualTo(link);
         Client anybody = new Client(running.address);
@@ -89,7 +60,7 @@ class DraftLinksTest {
         assertThat(anybody.get(link.replaceFirst("/frame/h(\\d+)", "/frame/h1$1"))
                         .statusCode())
                 .isEqualTo(404);
-        String next = scanned(owner.post(site + "/hand").body());
+        String next = Scan.of(owner.post(site + "/hand").body());
         assertThat(next).isNotEqualTo(link);
         assertThat(anybody.get(link).statusCode())
                 .as("another one takes its place")
@@ -102,7 +73,7 @@ class DraftLinksTest {
                 .update();
         assertThat(anybody.get(next).statusCode()).as("it is over").isEqualTo(404);
         assertThat(owner.get(site + "/hand").body()).contains("Make the link");
-        String last = scanned(owner.post(site + "/hand").body());
+        String last = Scan.of(owner.post(site + "/hand").body());
         assertThat(anybody.get(last).statusCode()).isEqualTo(200);
         assertThat(owner.post(site + "/hand/withdraw").body()).contains("Make the link");
         assertThat(anybody.get(last).statusCode()).isEqualTo(404);
