@@ -25,10 +25,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
 
 /** Headless Chromium, started once for all tests of a run. */
@@ -40,11 +42,23 @@ final class Browsers {
 
     private static Browser browser;
 
+    /** What htmx says where something is wrong with a page; that a request was refused, or nobody answered, is no fault of the page. */
+    private static final Pattern WRONG = Pattern.compile(
+            "htmx:(targetError|swapError|oobErrorNoTarget|onLoadError|invalidPath|syntax:error|eventFilter:error|evalDisallowedError)");
+
+    /** What scripts of our pages threw since the last test began. */
+    private static final List<String> ERRORS = new CopyOnWriteArrayList<>();
+
+    static List<String> errors() {
+        return List.copyOf(ERRORS);
+    }
+
     private Browsers() {}
 
     static synchronized Browser get() {
-        if (browser != null && !browser.isConnected()) {
+        if (browser != null && (ended || !browser.isConnected())) {
             browser = null;
+            ended = false;
             RESTED.clear();
         }
         if (browser == null) {
@@ -95,8 +109,16 @@ final class Browsers {
         Page page = context(scripts).newPage();
         page.setViewportSize(width, height);
         List<String> console = new ArrayList<>();
-        page.onConsoleMessage(m -> console.add(m.type() + " " + m.text()));
-        page.onPageError(console::add);
+        page.onConsoleMessage(m -> {
+            console.add(m.type() + " " + m.text());
+            if (WRONG.matcher(m.text()).lookingAt()) {
+                ERRORS.add(m.text());
+            }
+        });
+        page.onPageError(error -> {
+            console.add(error);
+            ERRORS.add(error);
+        });
         page.onRequestFailed(r -> console.add("not there: " + r.url() + " " + r.failure()));
         OPEN.put(page, console);
         return patient(page);
@@ -159,7 +181,7 @@ final class Browsers {
             context.unrouteAll();
             RESTED.add(new Rested(context, scripts));
         } catch (PlaywrightException gone) {
-            if (browser.isConnected()) {
+            if (!ended && browser.isConnected()) {
                 context.close();
             }
         }
@@ -189,11 +211,15 @@ final class Browsers {
         }
     }
 
-    /** Ends the browser of this run, whatever it does. */
+    /** Whether the browser of this run was ended, so that nothing is to be asked of it any more. */
+    private static volatile boolean ended;
+
+    /** Ends the browser of this run, whatever it does, and what speaks with it: that would go on waiting for the browser's answer. */
     static void end() {
+        ended = true;
         ProcessHandle.current()
                 .descendants()
-                .filter(p -> p.info().command().orElse("").contains("chromium"))
+                .filter(p -> p.info().command().orElse("").matches(".*(chromium|playwright).*"))
                 .forEach(ProcessHandle::destroyForcibly);
     }
 
@@ -266,6 +292,7 @@ final class Browsers {
 
     static synchronized void testBegins() {
         ofTheClass = Set.copyOf(OPEN.keySet());
+        ERRORS.clear();
     }
 
     /** Closes what a test left open: pages with frames go on costing time. */

@@ -1,5 +1,7 @@
 package org.calmpalette.app;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.io.IOException;
 import java.nio.file.Path;
 import org.junit.jupiter.api.extension.AfterAllCallback;
@@ -8,7 +10,10 @@ import org.junit.jupiter.api.extension.AfterTestExecutionCallback;
 import org.junit.jupiter.api.extension.BeforeEachCallback;
 import org.junit.jupiter.api.extension.ExtensionContext;
 
-/** Of a test that failed with windows open: what they showed is kept in {@code target/failures/}. Then all windows are closed. */
+/**
+ * Of a test that failed with windows open: what they showed is kept in {@code target/failures/}. Then all windows are closed.
+ * A test during which a script of our pages failed has failed too.
+ */
 public final class KeepsWhatWasSeen
         implements BeforeEachCallback, AfterTestExecutionCallback, AfterEachCallback, AfterAllCallback {
     @Override
@@ -25,6 +30,10 @@ public final class KeepsWhatWasSeen
                             + test.getRequiredTestMethod().getName());
             Browsers.keep(folder);
             System.out.println("What its windows showed is in app/" + folder);
+        } else {
+            assertThat(Browsers.errors())
+                    .as("no script of ours fails, whatever is done")
+                    .isEmpty();
         }
     }
 

@@ -543,7 +543,7 @@ class PicturesTest {
         maker.click("text=Recolour the theme");
         maker.fill("[name=amount]", "120");
         maker.click("text=Try it");
-        maker.waitForSelector("text=1 colour that its own stylesheets write");
+        maker.waitForSelector("text=1 colour that its own stylesheets and pages write");
         maker.waitForCondition(() -> maker.locator(".picture-pairs img").count() == 4);
         maker.locator(".picture-pairs img").last().scrollIntoViewIfNeeded();
         maker.waitForCondition(

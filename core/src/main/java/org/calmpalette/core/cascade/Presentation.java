@@ -4,7 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import org.calmpalette.core.color.Color;
+import org.calmpalette.core.page.ColorAttributes;
 import org.jsoup.nodes.Element;
 
 /** Presentational attributes of HTML (HTML Standard, section 15) and SVG (SVG 2, section 6.6) as declarations. */
@@ -117,42 +117,7 @@ final class Presentation {
         }
     }
 
-    /** Rules for parsing a legacy colour value: HTML Standard, section 2.3.6. */
     private static void legacyColor(Element e, String attribute, String property, Map<String, String> hints) {
-        String value = e.attr(attribute).strip();
-        if (value.isEmpty() || value.equalsIgnoreCase("transparent")) {
-            return;
-        }
-        if (org.calmpalette.core.color.NamedColors.get(value).isPresent()) {
-            hints.put(property, value);
-            return;
-        }
-        if (value.matches("#[0-9a-fA-F]{3}")) {
-            hints.put(property, value);
-            return;
-        }
-        String digits = (value.startsWith("#") ? value.substring(1) : value).replaceAll("[^0-9a-fA-F]", "0");
-        while (digits.isEmpty() || digits.length() % 3 != 0) {
-            digits += "0";
-        }
-        int length = digits.length() / 3;
-        String[] c = {digits.substring(0, length), digits.substring(length, 2 * length), digits.substring(2 * length)};
-        if (length > 8) {
-            for (int i = 0; i < 3; i++) {
-                c[i] = c[i].substring(length - 8);
-            }
-        }
-        while (c[0].length() > 2 && c[0].charAt(0) == '0' && c[1].charAt(0) == '0' && c[2].charAt(0) == '0') {
-            for (int i = 0; i < 3; i++) {
-                c[i] = c[i].substring(1);
-            }
-        }
-        int[] rgb = new int[3];
-        for (int i = 0; i < 3; i++) {
-            rgb[i] = Integer.parseInt(c[i].length() > 2 ? c[i].substring(0, 2) : c[i], 16);
-        }
-        hints.put(
-                property,
-                Color.rgb(rgb[0] / 255.0, rgb[1] / 255.0, rgb[2] / 255.0).hex());
+        ColorAttributes.legacy(e.attr(attribute)).ifPresent(c -> hints.put(property, c.hex()));
     }
 }

@@ -17,6 +17,8 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Tint;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.page.ColorAttributes;
+import org.calmpalette.core.page.Tag;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKey;
@@ -172,7 +174,12 @@ public final class Recolored {
     public static List<String> staying(Theme theme) {
         Map<String, SheetRole> roles = SheetRole.of(theme);
         Map<String, Integer> others = new TreeMap<>();
-        int[] greys = {0};
+        int[] greys = {
+            (int) theme.pages().stream()
+                    .flatMap(page -> ColorAttributes.of(page).stream())
+                    .filter(at -> at.color().to(ColorSpace.OKLCH).c1() < GREY)
+                    .count()
+        };
         Stream.concat(
                         ColorUsage.of(theme).rows().stream().flatMap(r -> r.uses().stream()),
                         DrawingColors.of(theme).stream().flatMap(d -> d.uses().stream()))
@@ -186,16 +193,32 @@ public final class Recolored {
                 });
         List<String> all = new ArrayList<>();
         if (greys[0] > 0) {
-            all.add((greys[0] == 1 ? "1 grey" : greys[0] + " greys") + " of the stylesheets: greys carry texts.");
+            all.add((greys[0] == 1 ? "1 grey" : greys[0] + " greys") + " of the theme's files: greys carry texts.");
         }
         others.forEach((where, n) ->
                 all.add((n == 1 ? "1 colour" : n + " colours") + " in " + where + ": an edit there would not last."));
         return all;
     }
 
-    /** How many colours that stylesheets write, outside of settings, would change. */
+    /** How many colours that stylesheets and the attributes of pages write, outside of settings, would change. */
     public static int written(Theme theme) {
-        return uses(theme).size() + drawn(theme).size();
+        return uses(theme).size() + drawn(theme).size() + inMarkup(theme).size();
+    }
+
+    /** The edit of a colour in an attribute of a page, and the colour that stands there. */
+    private record InMarkup(Tag tag, ColorAttributes.At at) {
+        Edit to(Color color) {
+            return tag.replaced(at.attribute(), at.legacy() ? color.withAlpha(1).hex() : ColorKey.of(color));
+        }
+    }
+
+    private static List<InMarkup> inMarkup(Theme theme) {
+        return theme.pages().stream()
+                .flatMap(page -> ColorAttributes.of(page).stream()
+                        .filter(at -> at.color().to(ColorSpace.OKLCH).c1() >= GREY)
+                        .map(at -> new InMarkup(new Tag(page, at.element()), at)))
+                .filter(m -> m.tag().isWritten())
+                .toList();
     }
 
     private static List<ColorUse> uses(Theme theme) {
@@ -218,7 +241,7 @@ public final class Recolored {
     /**
      * @param pictures what they become, by path
      * @param settings keys of those whose default changes
-     * @param written whether the colours that the theme's own stylesheets write change as well
+     * @param written whether the colours that the theme's own stylesheets and the attributes of its pages write change as well
      * @throws BadInputException if nothing is chosen, or no setting that is chosen allows what its default would become
      */
     public static Change of(
@@ -235,6 +258,11 @@ public final class Recolored {
             for (ColorUse use : drawn(theme)) {
                 edits.computeIfAbsent(use.file(), f -> new ArrayList<>())
                         .add(new Edit(use.start(), use.end(), Drawing.written(tint.of(use.color()))));
+                colors++;
+            }
+            for (InMarkup m : inMarkup(theme)) {
+                edits.computeIfAbsent(m.tag().page().source().file(), f -> new ArrayList<>())
+                        .add(m.to(tint.of(m.at().color())));
                 colors++;
             }
         }

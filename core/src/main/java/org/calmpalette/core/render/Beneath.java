@@ -9,11 +9,9 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.value.Image;
-import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
@@ -45,7 +43,9 @@ final class Beneath {
             Element e = box.element();
             ElementStyle style = box.pseudoElement() == null ? styles.of(e) : styles.of(e, box.pseudoElement());
             Optional<Integer> level = Generated.zIndex(style).filter(z -> z < 0);
-            if (level.isEmpty() || !isShown(styles, box, style) || !fillsTheWindow(style, styles.window())) {
+            if (level.isEmpty()
+                    || !FullWindow.isShown(styles, box, style)
+                    || !FullWindow.holds(style, styles.window())) {
                 continue;
             }
             // The shorthand is not taken apart here, and either of the two may move it.
@@ -83,39 +83,5 @@ final class Beneath {
             color = one.changes() ? color : Contrast.over(one.color(), color);
         }
         return color;
-    }
-
-    private static boolean isShown(PageStyles styles, PageStyles.Box box, ElementStyle style) {
-        if (box.pseudoElement() != null
-                && Painting.declared(style, "content")
-                        .filter(c -> !c.equals("none") && !c.equals("normal"))
-                        .isEmpty()) {
-            return false;
-        }
-        if (style.is("visibility", "hidden") || style.is("display", "none")) {
-            return false;
-        }
-        for (Element at = box.element(); at != null && !at.normalName().equals("#root"); at = at.parent()) {
-            if (styles.of(at).is("display", "none")) {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    private static boolean fillsTheWindow(ElementStyle style, Viewport window) {
-        return fills(style, "left", "right", "width", window.width())
-                && fills(style, "top", "bottom", "height", window.height());
-    }
-
-    private static boolean fills(ElementStyle style, String start, String end, String size, double whole) {
-        Optional<Double> from = Generated.inset(style, start, whole);
-        Optional<Double> to = Generated.inset(style, end, whole);
-        Optional<Double> given = Generated.inset(style, size, whole);
-        boolean near = from.filter(v -> v <= 0.5).isPresent();
-        return given.isPresent()
-                ? (near || from.isEmpty() && to.filter(v -> v <= 0.5).isPresent())
-                        && given.get() - Math.abs(from.orElse(to.orElse(0.0))) >= whole - 0.5
-                : near && to.filter(v -> v <= 0.5).isPresent();
     }
 }

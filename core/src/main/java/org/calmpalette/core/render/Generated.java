@@ -137,19 +137,15 @@ final class Generated {
         });
     }
 
-    /** The containing block: the padding box of the nearest positioned element, or the window. */
+    /** The containing block: the padding box of the nearest element that holds the box, or the window. */
     private static Optional<Rectangle> holder(Scenes scenes, Element element, ElementStyle style, int width) {
         Rectangle window = new Rectangle(0, 0, width, scenes.measures().windowHeight());
-        if (style.is("position", "fixed")) {
-            return Optional.of(window);
-        }
         PageStyles styles = scenes.styles(width);
         List<Element> elements = scenes.page().elements();
         for (Element at = element; at != null && !at.normalName().equals("#root"); at = at.parent()) {
-            ElementStyle own = styles.of(at);
-            if (!own.is("position", "static")
-                    || isDeclared(own, "transform", "none")
-                    || isDeclared(own, "filter", "none")) {
+            if (style.is("position", "fixed")
+                    ? ContainingBlock.holdsFixed(styles, at)
+                    : ContainingBlock.holds(styles, at)) {
                 int index = elements.indexOf(at);
                 return scenes.measures().box(index, width).flatMap(box -> scenes.measures()
                         .geometry(index, width)

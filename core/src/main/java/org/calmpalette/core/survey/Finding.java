@@ -56,6 +56,7 @@ public record Finding(
         UNASKED_PICTURE("Missing, and not asked for", Group.LOST),
         MISSING_STYLESHEET("Missing stylesheets", Group.SHOWN),
         COVERED_TARGET("Covered by the header", Group.SHOWN),
+        OVER_WINDOW("Over the whole window", Group.SHOWN),
         COVERED_CONTENT("Hidden behind the header", Group.SHOWN),
         UNREADABLE_TEXT("Hard to read", Group.SOME),
         TEXT_ON_PICTURE("Hard to read on what is behind", Group.SOME),
@@ -150,6 +151,11 @@ public record Finding(
 
     public Finding painting(List<Painted> what) {
         return new Finding(kind, file, line, column, message, mend, subject, fix, what);
+    }
+
+    /** The same in a file of another name. */
+    public Finding in(String other) {
+        return new Finding(kind, other, line, column, message, mend, subject, fix, painted);
     }
 
     public boolean canBeMended() {

@@ -3,19 +3,17 @@ package org.calmpalette.core.survey;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import org.calmpalette.core.Budget;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.css.Edit;
+import org.calmpalette.core.page.ColorAttributes;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.StartTag;
 import org.calmpalette.core.page.Tag;
 import org.calmpalette.core.setting.Binding;
 import org.calmpalette.core.usage.Painted;
-import org.jsoup.nodes.Attribute;
 import org.jsoup.nodes.Element;
 
 /**
@@ -33,33 +31,19 @@ final class MarkupFindings {
         return found;
     }
 
-    /** Attributes that are colours, by the elements that have them (HTML, section 16.2 “Non-conforming features”). */
-    private static final Map<String, String> COLORS = Map.of(
-            "bgcolor", "body, table, thead, tbody, tfoot, tr, td, th, marquee",
-            "text", "body",
-            "link", "body",
-            "vlink", "body",
-            "alink", "body",
-            "color", "font, basefont, hr",
-            "bordercolor", "table, tr, td, th");
-
     private static final int MOST_NAMED = 4;
 
     /** Colours that no list of colours has, since they stand in attributes of another age. */
     private static Optional<Finding> colors(Page page) {
         Map<Element, String> all = new LinkedHashMap<>();
         int count = 0;
-        for (Element e : page.elements()) {
-            Budget.step();
-            for (Attribute a : e.attributes()) {
-                String on = COLORS.get(a.getKey().toLowerCase(Locale.ROOT));
-                if (on != null
-                        && !a.getValue().isBlank()
-                        && e.is(on)
-                        && e.sourceRange().isTracked()) {
-                    count++;
-                    all.putIfAbsent(e, a.getKey() + "=\"" + a.getValue().strip() + "\"");
-                }
+        for (ColorAttributes.At at : ColorAttributes.of(page)) {
+            if (at.legacy()) {
+                count++;
+                all.putIfAbsent(
+                        at.element(),
+                        at.attribute() + "=\""
+                                + at.element().attr(at.attribute()).strip() + "\"");
             }
         }
         if (all.isEmpty()) {

@@ -121,6 +121,9 @@ final class PageFindings {
                 found.hidden(page, styles);
                 found.pushed(page, styles);
                 found.covered(page, styles);
+                CoverFindings.of(page, styles).stream()
+                        .filter(f -> found.told.add(f.key()))
+                        .forEach(found.findings::add);
                 found.findings.addAll(MarkupFindings.of(page, styles));
             });
         }

@@ -13,6 +13,7 @@ import org.calmpalette.core.css.selector.SelectorList;
 import org.calmpalette.core.css.selector.SelectorMatcher;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.section.SectionKit;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.setting.JsonLines;
@@ -21,6 +22,7 @@ import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.theme.ThemeSheet;
 import org.calmpalette.core.usage.Readers;
+import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
@@ -59,7 +61,11 @@ public final class SectionFindings {
                 .filter(f -> f.file().equals(SectionKit.CSS) && !ELSEWHERE.contains(f.kind()))
                 .forEach(all::add);
         all.addAll(SpellingFindings.of(theme, SheetRole.of(theme)));
-        theme.sheets().forEach(part -> idle(theme.page(PAGE), part, part.sheet().rules(), new ArrayList<>(), all));
+        Page page = theme.page(PAGE);
+        CoverFindings.of(page, new Rendered(theme).styles(page, Viewport.of(1440, 900), States.NONE)).stream()
+                .map(f -> f.file().equals(PAGE) ? f.in(SectionKit.HTML) : f)
+                .forEach(all::add);
+        theme.sheets().forEach(part -> idle(page, part, part.sheet().rules(), new ArrayList<>(), all));
         all.sort(Comparator.comparingInt(Finding::line));
         JsonLines lines = new JsonLines(json.getBytes(StandardCharsets.UTF_8));
         PaletteJson.unknownInSection(json)

@@ -105,6 +105,32 @@ class PictureChangeTest {
     }
 
     @Test
+    void coloursInAttributesOfPagesTurnWithAllElse() {
+        String page =
+                """
+                <!DOCTYPE html><meta name="theme-color" content="#336699"><title>Old</title>
+                <body BGCOLOR=#336699 text=black LINK='#369'>
+                <p><font color="steelblue">River</font> <b color="#336699">no colour</b>
+                <svg width="9"><path fill="rgb(51, 102, 153)" stroke="none" color="currentColor"/></svg>
+                <table bgcolor="&#35;336699"><tr><td bgcolor="">""";
+        Theme theme = Themes.of("index.html", page);
+        Tint tint = new Tint(Tint.Way.OVER, Color.parse("#ff0000").orElseThrow(), Color.WHITE, 50);
+        assertThat(Recolored.written(theme)).isEqualTo(6);
+        assertThat(Recolored.staying(theme)).containsExactly("1 grey of the theme's files: greys carry texts.");
+        Change change = Recolored.of(theme, tint, Map.of(), Set.of(), true);
+        assertThat(Themes.text(change.applied(theme).files(), "index.html"))
+                .as("nothing but the colours differs")
+                .isEqualTo(page.replace("content=\"#336699\"", "content=\"#99334d\"")
+                        .replace("BGCOLOR=#336699", "BGCOLOR=#99334d")
+                        .replace("'#369'", "'#99334d'")
+                        .replace("\"steelblue\"", "\"#a3415a\"")
+                        .replace("rgb(51, 102, 153)", "#99334d")
+                        .replace("&#35;336699", "#99334d"));
+        assertThatThrownBy(() -> Recolored.of(theme, tint, Map.of(), Set.of(), false))
+                .hasMessage("Nothing was chosen.");
+    }
+
+    @Test
     void aThemeIsRecolouredAsAWhole() {
         Theme theme = Themes.of(
                 "a.css",
@@ -203,7 +229,7 @@ class PictureChangeTest {
         assertThat(Themes.text(change.applied(theme).files(), "vendor/b.css")).contains("#993366");
         assertThat(Recolored.staying(theme))
                 .containsExactly(
-                        "1 grey of the stylesheets: greys carry texts.",
+                        "1 grey of the theme's files: greys carry texts.",
                         "2 colours in vendor/b.css, since "
                                 + SheetRole.of(theme).get("vendor/b.css").because()
                                 + ": an edit there would not last.");

@@ -68,6 +68,18 @@ class PageFindingsTest {
         assertThat(found(css, "<p>Read me</p>", Finding.Kind.UNREADABLE_TEXT)).hasSize(expected);
     }
 
+    /** Told once for all pages, at the rule; what a script has yet to show is not there. */
+    @Test
+    void whatLiesOverTheWholeWindowIsTold() {
+        String css = ".veil{position:fixed;inset:0;z-index:2147483647;background:#000c} .shut{visibility:hidden}";
+        Finding over = one(css, "<p>a</p><div class=veil></div>", Finding.Kind.OVER_WINDOW);
+        assertThat(over.file()).isEqualTo("css/own.css");
+        assertThat(over.message())
+                .isEqualTo("div.veil lies over the whole window and stays there: the page behind it cannot be used.");
+        assertThat(found(css, "<p>a</p><div class='veil shut'></div>", Finding.Kind.OVER_WINDOW))
+                .isEmpty();
+    }
+
     /** HTML, section 16.2: attributes of another age, which no stylesheet has. */
     @Test
     void coloursInAttributesAreTold() {

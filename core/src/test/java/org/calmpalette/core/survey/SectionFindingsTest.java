@@ -36,7 +36,17 @@ class SectionFindingsTest {
                 ".b { & .z { color: red } } | section.css 2 “.b .z” finds nothing",
                 "@keyframes k { to { opacity: 0 } } .a { animation: k 1s } | ",
                 ".b { color: var(--of-the-theme) } | ",
-                ":scope { color: red } :scope > .b::after { content: '' } | "
+                ":scope { color: red } :scope > .b::after { content: '' } | ",
+                ":scope { position: fixed; inset: 0; z-index: 9; background: red } | section.css 2 section.a lies over the whole window and stays there: the page behind it cannot be seen or used.",
+                ".a { position: fixed; top: 0; left: 0; width: 100vw; height: 120vh; opacity: 0 } | section.css 2 cannot be used.",
+                ".b::after { content: ''; position: fixed; inset: 0; background: red; pointer-events: none } | section.css 2 h2.b::after lies over the whole window and stays there: the page behind it cannot be seen. ",
+                ".a { position: fixed; inset: 0; display: none } | ",
+                ".a { contain: layout } .b { position: fixed; inset: 0 } | ",
+                ".a { will-change: opacity, transform } .b { position: fixed; inset: 0 } | ",
+                ".a { will-change: opacity } .b { position: fixed; inset: 0 } | section.css 2 h2.b lies over the whole window",
+                ".a { position: fixed; inset: 0; z-index: -1; background: red } | ",
+                ".a { position: fixed; inset: 0 0 auto; height: 60px; background: red } | ",
+                ".b::after { content: ''; position: fixed; inset: 0; background: #f002; pointer-events: none } | "
             })
     void whatTheSurveyWouldSayIsSaidAtItsLine(String css, String words) {
         List<String> told = told("{\"settings\": []}", ".a { margin: 0 }\n" + css);
