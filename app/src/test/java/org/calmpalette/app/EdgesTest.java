@@ -7,6 +7,7 @@ import ch.qos.logback.classic.Logger;
 import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.core.read.ListAppender;
 import java.io.IOException;
+import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
@@ -19,14 +20,19 @@ import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
+import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.stream.Collectors;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.storage.SweepAccess;
+import org.calmpalette.core.Budget;
 import org.junit.jupiter.api.Test;
 import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -88,6 +94,57 @@ class EdgesTest {
     static final class FailsLate {
         public String page() {
             return "fails-late";
+        }
+    }
+
+    /** Whoever leaves takes the work along that was done for them, and nothing of that is a trouble in the log. */
+    @Test
+    void aLongQuestionEndsWithItsClient() throws Exception {
+        RequestMappingHandlerMapping pages =
+                running.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class);
+        RequestMappingInfo at = RequestMappingInfo.paths("/goes-on").build();
+        GoesOn goesOn = new GoesOn();
+        pages.registerMapping(at, goesOn, GoesOn.class.getMethod("page"));
+        ListAppender<ILoggingEvent> log = new ListAppender<>();
+        log.start();
+        Logger root = (Logger) LoggerFactory.getLogger(org.slf4j.Logger.ROOT_LOGGER_NAME);
+        root.addAppender(log);
+        try {
+            String cookies = new Client(running.address)
+                    .signedIn("ida").cookies().entrySet().stream()
+                            .map(c -> c.getKey() + "=" + c.getValue())
+                            .collect(Collectors.joining("; "));
+            URI address = URI.create(running.address);
+            try (Socket socket = new Socket(address.getHost(), address.getPort())) {
+                socket.getOutputStream()
+                        .write(("GET /goes-on HTTP/1.1\r\nHost: " + address.getAuthority() + "\r\nCookie: " + cookies
+                                        + "\r\n\r\n")
+                                .getBytes(StandardCharsets.US_ASCII));
+                assertThat(goesOn.told.poll(1, TimeUnit.MINUTES)).isEqualTo("begun");
+            }
+            assertThat(goesOn.told.poll(1, TimeUnit.MINUTES)).isEqualTo("CancellationException");
+            assertThat(log.list)
+                    .filteredOn(e -> e.getFormattedMessage().contains("/goes-on"))
+                    .isEmpty();
+        } finally {
+            root.detachAppender(log);
+            pages.unregisterMapping(at);
+        }
+    }
+
+    static final class GoesOn {
+        private final BlockingQueue<String> told = new LinkedBlockingQueue<>();
+
+        public String page() {
+            told.add("begun");
+            try {
+                while (true) {
+                    Budget.longStep();
+                }
+            } catch (RuntimeException ended) {
+                told.add(ended.getClass().getSimpleName());
+                throw ended;
+            }
         }
     }
 

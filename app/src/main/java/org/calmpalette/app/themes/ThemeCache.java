@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeSet;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
@@ -356,6 +357,10 @@ public class ThemeCache {
             }
             return first.get();
         } catch (ExecutionException e) {
+            if (first != null && e.getCause() instanceof CancellationException) {
+                // Who read it for all has gone.
+                return get(files, name);
+            }
             throw e.getCause() instanceof RuntimeException r ? r : new IllegalStateException(e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
