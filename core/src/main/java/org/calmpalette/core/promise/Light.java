@@ -65,8 +65,9 @@ final class Light {
         this.following = new Following(
                 theme,
                 new ColorExpression.Choices(
-                        Set.of(), theme.palette().properties().keySet(), sheets));
+                        Set.of(), Set.of(), theme.palette().properties().keySet(), sheets));
         this.words = new ColorExpression.Choices(
+                Set.of(),
                 Set.of(),
                 theme.palette().settings().stream()
                         .filter(x -> x.kind() instanceof ChoiceKind)

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -89,8 +90,11 @@ final class Limiting {
 
     /** What the letters and what lies right under them follow, where an owner may choose it. */
     List<Setting> owners(Readable.Asked one) {
-        return Stream.of(setting(one.letters()), setting(ground(one)))
-                .flatMap(Optional::stream)
+        return Stream.of(one.letters(), ground(one))
+                .filter(Objects::nonNull)
+                .flatMap(e -> e.properties().stream())
+                .map(p -> theme.palette().properties().get(p))
+                .filter(s -> s != null && s.kind() instanceof ColorKind)
                 .distinct()
                 .filter(s -> s.shown() == null || !s.shown().isNever())
                 .toList();

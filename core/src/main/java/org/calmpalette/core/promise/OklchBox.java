@@ -68,6 +68,44 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
         return new ColorRange(low, high).wider(CHANNEL_SLACK);
     }
 
+    /**
+     * The colours that bounds let pass, each mixed with one and the same: a share of each of its channels and so much of the other's.
+     *
+     * @param space in which it is mixed, sRGB or OKLab
+     * @param share of what is chosen, 0 to 1
+     * @param rest what the other colour adds to each channel
+     */
+    static ColorRange mixed(ColorKind.Bounds bounds, ColorSpace space, double share, double[] rest) {
+        if (bounds == null || bounds.chroma() == null) {
+            return ColorRange.ANY;
+        }
+        double[] low = new double[3];
+        double[] high = new double[3];
+        for (int i = 0; i < 3; i++) {
+            int channel = i;
+            double[] ends = space == ColorSpace.OKLAB
+                    ? extremes(boxes(bounds), b -> b.linear(share, rest)[channel])
+                    : extremes(boxes(bounds), b -> b.linear(1, NOTHING)[channel]);
+            boolean straight = space != ColorSpace.OKLAB;
+            low[i] = clipped(straight ? share * signed(ends[0]) + rest[i] : signed(ends[0]));
+            high[i] = clipped(straight ? share * signed(ends[1]) + rest[i] : signed(ends[1]));
+        }
+        return new ColorRange(low, high).wider(CHANNEL_SLACK);
+    }
+
+    private static final double[] NOTHING = {0, 0, 0};
+
+    /** Encoded for sRGB, on both sides of 0 alike (CSS Color 4, section 10.2). */
+    private static double signed(double linear) {
+        return new Color(ColorSpace.SRGB_LINEAR, linear, linear, linear, 1)
+                .to(ColorSpace.SRGB)
+                .c0();
+    }
+
+    private static double clipped(double channel) {
+        return Math.max(0, Math.min(1, channel));
+    }
+
     private static double encoded(double linear) {
         return new Color(ColorSpace.SRGB_LINEAR, linear, linear, linear, 1)
                 .toGamut()
@@ -177,19 +215,33 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
 
     /** Between what red, green and blue of every colour in the box lie, linear in light and clipped. */
     private double[][] linear() {
+        double[][] rgb = linear(1, NOTHING);
+        for (int row = 0; row < 3; row++) {
+            rgb[row] = clipped(rgb[row]);
+        }
+        return rgb;
+    }
+
+    /** The same before it is clipped, of a share of each channel of OKLab and so much more. */
+    private double[][] linear(double share, double[] rest) {
         double[] cos = cosine(hue[0], hue[1]);
         double[] sin = cosine(hue[0] - 90, hue[1] - 90);
-        double[] a = times(chroma, cos);
-        double[] b = times(chroma, sin);
+        double[] l = moved(lightness, share, rest[0]);
+        double[] a = moved(times(chroma, cos), share, rest[1]);
+        double[] b = moved(times(chroma, sin), share, rest[2]);
         double[][] lms = new double[3][];
         double[][] rgb = new double[3][];
         for (int row = 0; row < 3; row++) {
-            lms[row] = cubed(mixed(LMS[row], lightness, a, b));
+            lms[row] = cubed(mixed(LMS[row], l, a, b));
         }
         for (int row = 0; row < 3; row++) {
-            rgb[row] = clipped(mixed(LINEAR[row], lms[0], lms[1], lms[2]));
+            rgb[row] = mixed(LINEAR[row], lms[0], lms[1], lms[2]);
         }
         return rgb;
+    }
+
+    private static double[] moved(double[] a, double share, double by) {
+        return new double[] {a[0] * share + by, a[1] * share + by};
     }
 
     /** Of an interval of degrees. */

@@ -99,14 +99,15 @@ final class Proof {
         return Contrast.relativeLuminance(c);
     }
 
-    /** Whether all that may be chosen of a setting, and all that it is without a choice, hides what is behind it. */
-    boolean isOpaque(Setting s) {
-        for (Band band : theme.palette().bands().list()) {
-            if (!isOpaque(may.of(s, band), band, 0)) {
-                return false;
-            }
+    /** Whether a colour hides what is behind it, whatever is chosen and whatever it is without a choice. @param e that is read */
+    boolean isOpaque(ColorExpression e, Band band) {
+        if (e instanceof ColorExpression.Fixed f) {
+            return f.color().isOpaque();
         }
-        return true;
+        boolean parts = e.properties().stream()
+                .map(p -> may.of(theme.palette().properties().get(p), band))
+                .allMatch(d -> isOpaque(d, band, 0));
+        return parts && (!(e instanceof ColorExpression.Mixed m) || Mixture.isOpaque(m));
     }
 
     private boolean isOpaque(Domain d, Band band, int depth) {
@@ -209,8 +210,8 @@ final class Proof {
             }
             ColorExpression ground =
                     below.isEmpty() ? new ColorExpression.Fixed(Color.WHITE) : ((Ply.Plain) below.get(0)).color();
-            return isOpaque(letters)
-                    && isOpaque(ground)
+            return isByItself(letters)
+                    && isByItself(ground)
                     && domains.values().stream()
                             .filter(d -> d.given() instanceof Given.Follows)
                             .map(d -> (Given.Follows) d.given())
@@ -247,8 +248,8 @@ final class Proof {
                 if (e instanceof ColorExpression.Unread u) {
                     return "a colour follows a choice: " + u.why();
                 }
-                if (e instanceof ColorExpression.Chosen c) {
-                    String open = read(theme.palette().properties().get(c.property()));
+                for (String property : e.properties()) {
+                    String open = read(theme.palette().properties().get(property));
                     if (!open.isEmpty()) {
                         return open;
                     }
@@ -298,21 +299,35 @@ final class Proof {
             return ColorKind.parse(((Value.Text) value).text());
         }
 
-        private String key(ColorExpression e) {
-            return theme.palette()
-                    .properties()
-                    .get(((ColorExpression.Chosen) e).property())
-                    .key();
+        private String key(String property) {
+            return theme.palette().properties().get(property).key();
         }
 
         private double ratio(Map<String, Color> chosen) {
-            return bound(key -> Veil.of(color(key, chosen)));
+            return bound(chosen, Map.of());
         }
 
-        /** A ratio that is kept while each setting is what it is said to be. */
-        private double bound(Function<String, Veil> settings) {
-            Function<ColorExpression, Veil> colors =
-                    e -> e instanceof ColorExpression.Fixed f ? Veil.of(f.color()) : settings.apply(key(e));
+        /** A colour with what is chosen. */
+        private Color color(ColorExpression e, Map<String, Color> chosen) {
+            return e instanceof ColorExpression.Fixed f
+                    ? f.color()
+                    : e instanceof ColorExpression.Mixed m
+                            ? m.with(property -> color(key(property), chosen))
+                            : color(key(((ColorExpression.Chosen) e).property()), chosen);
+        }
+
+        /** What a colour may be. @param ranges of settings that are not known by one colour, by key */
+        private Veil veil(ColorExpression e, Map<String, Color> chosen, Map<String, Veil> ranges) {
+            return e.properties().stream().map(this::key).noneMatch(ranges::containsKey)
+                    ? Veil.of(color(e, chosen))
+                    : e instanceof ColorExpression.Mixed m
+                            ? Mixture.veil(m, property -> domains.get(key(property)), isOpaque(m))
+                            : ranges.get(key(((ColorExpression.Chosen) e).property()));
+        }
+
+        /** A ratio that is kept while each setting is what it is said to be: one colour, or one of a range. */
+        private double bound(Map<String, Color> chosen, Map<String, Veil> ranges) {
+            Function<ColorExpression, Veil> colors = e -> veil(e, chosen, ranges);
             // The canvas is white where nothing paints it: common practice of browsers in a light scheme.
             return Paint.seen(paint(under, colors), colors.apply(letters), ColorRange.WHITE)
                     .leastRatio();
@@ -320,8 +335,7 @@ final class Proof {
 
         /** A ratio that none of what may lie there gets above. */
         private double most(Map<String, Color> chosen) {
-            Function<ColorExpression, Veil> colors =
-                    e -> Veil.of(e instanceof ColorExpression.Fixed f ? f.color() : color(key(e), chosen));
+            Function<ColorExpression, Veil> colors = e -> Veil.of(color(e, chosen));
             return Paint.seen(paint(under, colors), colors.apply(letters), ColorRange.WHITE)
                     .greatestRatio();
         }
@@ -529,7 +543,7 @@ final class Proof {
             if (front != null && front == back) {
                 return 1;
             }
-            boolean plain = ground != null && isOpaque(letters) && isOpaque(ground);
+            boolean plain = ground != null && isByItself(letters) && isByItself(ground);
             double least = 21;
             for (boolean a : ways(front)) {
                 for (boolean b : ways(back)) {
@@ -554,12 +568,16 @@ final class Proof {
         }
 
         private Domain domain(ColorExpression e) {
-            return e instanceof ColorExpression.Chosen ? domains.get(key(e)) : null;
+            return e instanceof ColorExpression.Chosen c ? domains.get(key(c.property())) : null;
         }
 
         private boolean isOpaque(ColorExpression e) {
-            Domain d = domain(e);
-            return d == null ? ((ColorExpression.Fixed) e).color().isOpaque() : Proof.this.isOpaque(d, band, 0);
+            return Proof.this.isOpaque(e, band);
+        }
+
+        /** Whether it is opaque, and one colour or one setting: no other takes part in it. */
+        private boolean isByItself(ColorExpression e) {
+            return !(e instanceof ColorExpression.Mixed) && isOpaque(e);
         }
 
         /**
@@ -655,9 +673,7 @@ final class Proof {
                 boolean here = (front == null || !listed.contains(front) || chosen.containsKey(front.key()) == a)
                         && (back == null || !listed.contains(back) || chosen.containsKey(back.key()) == b);
                 if (here) {
-                    least[0] = Math.min(
-                            least[0],
-                            bound(key -> ranges.containsKey(key) ? ranges.get(key) : Veil.of(color(key, chosen))));
+                    least[0] = Math.min(least[0], bound(chosen, ranges));
                 }
             });
             return least[0];

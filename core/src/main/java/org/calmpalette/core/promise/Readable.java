@@ -125,16 +125,18 @@ public final class Readable {
         this.proof = new Proof(theme);
         this.states = PartStates.of(theme);
         Set<String> colors = new LinkedHashSet<>();
+        Set<String> numbers = new LinkedHashSet<>();
         Set<String> others = new LinkedHashSet<>();
         theme.palette().properties().forEach((property, setting) -> {
             boolean color = setting.kind() instanceof ColorKind && property.equals(setting.property());
-            (color ? colors : others).add(property);
+            boolean triple = setting.triple() && property.equals(setting.tripleProperty());
+            (color ? colors : triple ? numbers : others).add(property);
         });
         dark = theme.sheets().stream()
                 .anyMatch(s -> DARK.matcher(s.file().text()).find());
         // What holds by the size of a box is known by layout alone.
         containers = theme.sheets().stream().anyMatch(s -> s.file().text().contains("@container"));
-        choices = new ColorExpression.Choices(colors, others, Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
+        choices = new ColorExpression.Choices(colors, numbers, others, Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
         following = new Following(theme, choices);
     }
 
@@ -176,8 +178,7 @@ public final class Readable {
         for (Asked a : readable.asked.values()) {
             if (a.under != null) {
                 Stream.concat(Stream.of(a.letters), a.under.colors().stream())
-                        .filter(ColorExpression.Chosen.class::isInstance)
-                        .map(e -> ((ColorExpression.Chosen) e).property())
+                        .flatMap(e -> e.properties().stream())
                         .forEach(p ->
                                 painting.add(theme.palette().properties().get(p).key()));
             }
@@ -423,11 +424,10 @@ public final class Readable {
     }
 
     private boolean isOpaque(ColorExpression e) {
-        return e instanceof ColorExpression.Fixed f
-                ? f.color().isOpaque()
-                : e instanceof ColorExpression.Chosen c
-                        && theme.palette().properties().get(c.property()).kind() instanceof ColorKind
-                        && proof.isOpaque(theme.palette().properties().get(c.property()));
+        return !(e instanceof ColorExpression.Unread)
+                && e.properties().stream()
+                        .allMatch(p -> theme.palette().properties().get(p).kind() instanceof ColorKind)
+                && theme.palette().bands().list().stream().allMatch(band -> proof.isOpaque(e, band));
     }
 
     /** 4.5 where a choice may make a large text a small one. */
@@ -455,8 +455,7 @@ public final class Readable {
             // The same question in two bands, unless the settings are made otherwise in one of them.
             Stream.concat(
                             Stream.concat(Stream.of(letters), under.colors().stream())
-                                    .filter(ColorExpression.Chosen.class::isInstance)
-                                    .map(e -> ((ColorExpression.Chosen) e).property()),
+                                    .flatMap(e -> e.properties().stream()),
                             under.backgrounds().stream())
                     .distinct()
                     .flatMap(p -> withFollowed(theme.palette().properties().get(p)).stream())

@@ -42,7 +42,10 @@ final class Still {
         this.theme = theme;
         this.rendered = new Rendered(theme, Map.of());
         this.choices = new ColorExpression.Choices(
-                Set.of(), theme.palette().properties().keySet(), Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
+                Set.of(),
+                Set.of(),
+                theme.palette().properties().keySet(),
+                Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
     }
 
     static List<Answer> of(Theme theme) {

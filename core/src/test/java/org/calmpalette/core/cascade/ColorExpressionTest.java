@@ -17,7 +17,7 @@ class ColorExpressionTest {
     private static final String PALETTE =
             """
             {"name": "T", "places": [{"key": "all", "label": "All"}], "settings": [
-              {"key": "ink", "label": "Ink", "place": "all", "kind": "color", "default": "#102030"},
+              {"key": "ink", "label": "Ink", "place": "all", "kind": "color", "default": "#102030", "triple": true},
               {"key": "paper", "label": "Paper", "place": "all", "kind": "color", "default": "#fafafa"},
               {"key": "way", "label": "Way", "place": "all", "kind": "choice", "default": "a",
                "allowed": {"options": [{"key": "a", "label": "A", "css": "red"}, {"key": "b", "label": "B", "css": "inherit"}]}}]}
@@ -44,7 +44,16 @@ class ColorExpressionTest {
                 "h1 { --x: inherit; color: var(--x) } :root { --x: var(--ink) } | color | --ink",
                 "h1 { --x: revert; color: var(--x) } :root { --x: var(--ink) } | color | unread",
                 "h1 { color: var(--none, var(--ink)) } | color | --ink",
-                "h1 { color: color-mix(in srgb, var(--ink), black) } | color | unread",
+                "h1 { color: color-mix(in srgb, var(--ink), black) } | color | color-mix(in srgb, <--ink>, black)",
+                "h1 { color: var(--x) } :root { --x: color-mix(in oklab, var(--y) 20%, rgb(from var(--paper) r g b)); --y: var(--ink) } | color | color-mix(in oklab, <--ink> 20%, <rgb(from <--paper> r g b)>)",
+                "h1 { background: url(a.png) rgba(var(--ink-rgb), .5) } | background-color | rgba(<#--ink-rgb>, .5)",
+                "h1 { background: rgba(var(--ink-rgb), var(--way)) } | background-color | unread",
+                "h1 { color: color-mix(in srgb, var(--ink) var(--half), black); --half: 50% } | color | color-mix(in srgb, <--ink> 50%/**/, black)",
+                "h1 { color: color-mix(in srgb, var(--ink), var(--way)) } | color | unread",
+                "h1 { color: color-mix(in srgb, var(--ink)) } | color | unread",
+                "body { color: var(--ink) } h1 { color: color-mix(in srgb, currentcolor, red) } | color | color-mix(in srgb, <--ink>, red)",
+                "h1 { color: light-dark(var(--ink), var(--paper)) } | color | light-dark(<--ink>, <--paper>)",
+                "h1 { --x: color-mix(in srgb, currentcolor, red); background-color: var(--x); color: var(--ink) } | background-color | unread",
                 "h1 { color: var(--way) } | color | unread",
                 "h1 { color: red } h1 { color: var(--none) } | color | rgb(0, 0, 0)",
                 "h1 { color: red; color: var(--way) } | color | unread",
@@ -54,7 +63,7 @@ class ColorExpressionTest {
                 "h1 { background: linear-gradient(var(--paper), red) #123 } | background-color | rgb(17, 34, 51)",
                 "h1 { background: url(a.png), var(--x) } :root { --x: var(--paper) } | background-color | --paper",
                 "h1 { background-color: currentcolor; color: var(--ink) } | background-color | --ink",
-                "h1 { background-color: color-mix(in srgb, currentcolor, red); color: var(--ink) } | background-color | unread",
+                "h1 { background-color: color-mix(in srgb, currentcolor, red); color: var(--ink) } | background-color | color-mix(in srgb, <--ink>, red)",
                 "h1 { border: 1px solid var(--ink) } | border-top-color | --ink",
                 "h1 { border: 1px solid; color: var(--ink) } | border-top-color | --ink",
                 "h1 { border-color: red var(--ink) } | border-left-color | --ink",
@@ -70,11 +79,29 @@ class ColorExpressionTest {
                 .styles(page, Viewport.of(1000, 800), States.NONE)
                 .of(page.document().selectFirst("h1"));
         ColorExpression.Choices choices = new ColorExpression.Choices(
-                Set.of("--ink", "--paper"), Set.of("--way"), Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
+                Set.of("--ink", "--paper"),
+                Set.of("--ink-rgb"),
+                Set.of("--way"),
+                Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
         ColorExpression e = ColorExpression.of(style, longhand, choices);
-        String found = e instanceof ColorExpression.Chosen c
+        assertThat(told(e)).as(css).isEqualTo(wanted);
+    }
+
+    private static String told(ColorExpression e) {
+        if (e instanceof ColorExpression.Mixed m) {
+            StringBuilder all = new StringBuilder(m.pieces().get(0));
+            for (int i = 0; i < m.parts().size(); i++) {
+                ColorExpression.Part p = m.parts().get(i);
+                all.append('<')
+                        .append(p.numbers() ? "#" : "")
+                        .append(told(p.color()))
+                        .append('>')
+                        .append(m.pieces().get(i + 1));
+            }
+            return all.toString();
+        }
+        return e instanceof ColorExpression.Chosen c
                 ? c.property()
                 : e instanceof ColorExpression.Fixed f ? f.color().css() : "unread";
-        assertThat(found).as(css).isEqualTo(wanted);
     }
 }

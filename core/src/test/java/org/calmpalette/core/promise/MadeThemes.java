@@ -83,21 +83,24 @@ public final class MadeThemes {
                 "var(--turned)",
                 "var(--pale)",
                 "#ffffff",
+                "color-mix(in oklab, var(--ink) 30%, var(--paper))",
+                "color-mix(in srgb, var(--paper), #101820 20%)",
+                "rgb(from var(--ink) r g b / 80%)",
                 "inherit",
                 "var(--brand, red)");
         StringBuilder css = new StringBuilder(":root { --brand: var(--ink) }\n");
         for (String selector : List.of("body", "main", "h1", "p", "a", "footer")) {
             css.append(selector).append(" { color: ").append(colors.get(random.nextInt(colors.size())));
             if (random.nextBoolean()) {
-                css.append("; background: ").append(colors.get(random.nextInt(6)));
+                css.append("; background: ").append(colors.get(random.nextInt(9)));
             }
             if (random.nextInt(6) == 0) {
                 css.append("; opacity: ").append(random.nextBoolean() ? ".85" : ".6");
             }
             if (random.nextInt(8) == 0) {
-                String end = colors.get(random.nextInt(6));
+                String end = colors.get(random.nextInt(9));
                 css.append("; background: linear-gradient(")
-                        .append(random.nextBoolean() ? end : colors.get(random.nextInt(6)))
+                        .append(random.nextBoolean() ? end : colors.get(random.nextInt(9)))
                         .append(", ")
                         .append(end)
                         .append(")");
@@ -105,7 +108,7 @@ public final class MadeThemes {
             css.append(" }\n");
         }
         css.append("main:hover a, footer:hover { color: ")
-                .append(colors.get(random.nextInt(6)))
+                .append(colors.get(random.nextInt(9)))
                 .append(" }\n");
         return css.toString();
     }

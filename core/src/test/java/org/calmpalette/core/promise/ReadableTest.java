@@ -116,7 +116,7 @@ class ReadableTest {
                 "main { background: linear-gradient(#fff, #fff) 0 0 / cover no-repeat, #111; background-position: 0 -9px } | something that may not fill its box lies behind it: 1.11 to 1 where that is worst, and layout tells whether the text stands there",
                 "p { position: absolute } | what it was moved over lies behind it: it may be as light or as dark as the text",
                 "main { background: #fff } p { float: left } | what it may float over lies behind it: it may be as light or as dark as the text",
-                "p { color: color-mix(in srgb, var(--ink), red) } | a colour follows a choice: color-mix(in srgb, var(--ink), red)",
+                "@property --x { syntax: '<color>'; inherits: true; initial-value: red } :root { --x: var(--ink) } main p { color: var(--x) } | a colour follows a choice: var(--x)",
                 "p { text-shadow: 0 0 1px red } | a shadow or a fill of the letters takes part",
                 "main { background: #fff; background-clip: text } | what is around it paints nothing there",
                 "p::before { content: ''; position: absolute; background: red } | a generated box lies over it",
@@ -257,7 +257,18 @@ class ReadableTest {
                 // What is the same as another one is all that that may be.
                 "main { background: #fff; color: var(--copy) } | p | BROKEN | 1",
                 // Lighter than the swatches by 20 points of lightness; on the lighter one of the two.
-                "main { background: var(--pale); color: #000 } | p | KEPT | 6.49"
+                "main { background: linear-gradient(color-mix(in srgb, var(--base) 90%, #fff), color-mix(in srgb, var(--base) 90%, #fff)); color: #fff } | p | BROKEN | 3.80",
+                "main { color: var(--base); background: linear-gradient(currentcolor, currentcolor) } main p { color: #ccc } | p | BROKEN | 2.87",
+                "main { background: var(--pale); color: #000 } | p | KEPT | 6.49",
+                // A gradient of what is mixed with a choice, and of the colour of its words, is not that of today.
+                "main { background: linear-gradient(var(--mixed), var(--mixed)); color: #000; --mixed: color-mix(in srgb, var(--deep), #fff) } | p | UNPROVEN | 0",
+                "main { color: var(--base); background: linear-gradient(currentcolor, currentcolor) } | p | BROKEN | 1",
+                // Halves of #555555 and #667788: the lighter is #333c44, rounded up.
+                "main { background: #fff; color: color-mix(in srgb, var(--base), #000) } | p | KEPT | 11.29",
+                "main { background: color-mix(in srgb, currentcolor 10%, #000); color: var(--base) } | p | BROKEN | 2.68",
+                // White on half of #555555 over white, which is #aaaaaa.
+                "main { background: rgba(var(--base-rgb), .5); color: #fff } | p | BROKEN | 2.32",
+                "main { background: color-mix(in oklch, var(--some) 20%, #fff); color: #000 } | p | UNPROVEN | 0"
             })
     void whatIsComposedIsDecided(String css, String part, Answer.State state, double worst) {
         String settings = String.join(
@@ -267,7 +278,9 @@ class ReadableTest {
                 follows("turned", "ground", "\"readable\": {\"dark\": \"#000000\", \"light\": \"#ffffff\"}"),
                 color("deep", "#000000", "\"opaque\": true"),
                 follows("copy", "deep", "\"lighter\": 1").replace(", \"lighter\": 1", ""),
-                color("base", "#555555", "\"swatches\": [\"#555555\", \"#667788\"]"),
+                color("base", "#555555", "\"swatches\": [\"#555555\", \"#667788\"]")
+                        .replace("\"kind\"", "\"triple\": true, \"kind\""),
+                color("some", "#336699", "\"opaque\": true, \"bounds\": {\"chroma\": [0, 0.2]}"),
                 follows("pale", "base", "\"lighter\": 20"));
         Theme theme = theme(css, settings);
         Page page = theme.pages().get(0);
@@ -281,6 +294,18 @@ class ReadableTest {
             assertThat(worstOfAll.id()).contains(":hover at 320");
         }
         assertThat(worstOfAll.worst()).isBetween(worst - 0.011, worst + 0.011);
+    }
+
+    /** Between bounds: black on what a fifth of any grey makes of white. In OKLab that has a lightness of 0.8, in sRGB 0.8 of each channel. */
+    @ParameterizedTest
+    @CsvSource({"oklab, 11.24", "srgb, 13.08"})
+    void whatIsMixedFromBoundsIsEnclosed(String space, double worst) {
+        Theme theme = theme(
+                "main { background: color-mix(in " + space + ", var(--some) 20%, #fff); color: #000 }",
+                color("some", "#777777", "\"opaque\": true, \"bounds\": {\"chroma\": [0, 0]}"));
+        Answer a = first(theme, "p");
+        assertThat(a.state()).isEqualTo(Answer.State.KEPT);
+        assertThat(a.worst()).as("a little less, for what rounding makes").isBetween(worst - 0.2, worst);
     }
 
     static String follows(String key, String other, String how) {
