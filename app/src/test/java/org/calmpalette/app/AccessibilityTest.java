@@ -83,6 +83,7 @@ class AccessibilityTest {
         check(owner, "/sites/sallowmere-ferries/review");
         check(owner, "/sites/sallowmere-ferries/editions/1");
         check(owner, "/account");
+        check(owner, "/sites/sallowmere-ferries/people");
         Page phone = running.signedIn("jonas", 390, 844);
         check(phone, "/sites/sallowmere-ferries");
         assertThat(phone.evaluate("() => document.documentElement.scrollWidth"))

@@ -34,9 +34,9 @@ class RoutesTest {
 
     private static final Map<String, May> TABLE = table(
             """
-      ALL             GET /  GET /sign-in  GET /welcome  POST /welcome  GET /join/{token}  POST /join/{token}  GET /makers/join/{token}  POST /makers/join/{token}
+      ALL             GET /  GET /sign-in  GET /welcome  POST /welcome  GET /join/{token}  POST /join/{token}  GET /makers/join/{token}  POST /makers/join/{token}  GET /password/{token}  POST /password/{token}
                       * /error
-      SIGNED_IN       GET /account  POST /account/password  POST /account/remove  GET /sites
+      SIGNED_IN       POST /join/{token}/as-me  GET /account  POST /account/name  POST /account/password  POST /account/remove  GET /sites
       MAKERS          GET /themes  POST /themes  POST /themes/starter  POST /makers/invite  POST /makers/withdraw
       MAKER           GET /themes/reading/{job}  GET /themes/{id}  GET /themes/{id}/survey  GET /themes/{id}/survey/progress  POST /themes/{id}/survey/again
                       GET /themes/{id}/survey/search  GET /themes/{id}/survey/card  POST /themes/{id}/lift  POST /themes/{id}/lift/try  GET /themes/{id}/history  POST /themes/{id}/history/earlier  POST /themes/{id}/history/take-back  POST /themes/{id}/undo
@@ -52,8 +52,9 @@ class RoutesTest {
                       POST /themes/{id}/formats/read  GET /themes/{id}/handover  POST /themes/{id}/handover/word  GET /themes/{id}/handover.zip  GET /themes/{id}/pictures  GET /themes/{id}/pictures/try
                       POST /themes/{id}/pictures/subject  POST /themes/{id}/pictures/lay  GET /themes/{id}/pictures/lighter  GET /themes/{id}/pictures/lighter.img
                       POST /themes/{id}/pictures/lighten  GET /themes/{id}/pictures/all  GET /themes/{id}/pictures/all/progress  POST /themes/{id}/pictures/all  POST /themes/{id}/pictures/all/stop  POST /themes/{id}/pictures/all/keep  GET /themes/{id}/pictures/recolor  GET /themes/{id}/pictures/recolor/progress  POST /themes/{id}/pictures/recolor  POST /themes/{id}/pictures/recolor/stop  GET /themes/{id}/pictures/recolor/picture  POST /themes/{id}/pictures/recolor/keep  GET /themes/{id}/pictures/edit  GET /themes/{id}/pictures/edit/image  POST /themes/{id}/pictures/edit  GET /themes/{id}/parts  POST /themes/{id}/parts  GET /themes/{id}/parts/taking  GET /themes/{id}/parts/taking/progress  POST /themes/{id}/parts/taking/stop  GET /themes/{id}/side  GET /themes/{id}/side/effect  POST /themes/{id}/side  GET /themes/{id}/banner  GET /themes/{id}/banner/effect  POST /themes/{id}/banner  GET /themes/{id}/pictures/strip  GET /themes/{id}/pictures/strip/preview  GET /themes/{id}/pictures/strip/image  POST /themes/{id}/pictures/strip  POST /themes/{id}/pictures/replace  POST /themes/{id}/pictures/add  GET /themes/{id}/sections  GET /themes/{id}/sections/kit/{kit}  GET /themes/{id}/sections/{kit}.zip  POST /themes/{id}/sections/bring  POST /themes/{id}/sections/from  POST /themes/{id}/sections/put  POST /themes/{id}/sections/move  POST /themes/{id}/sections/place  POST /themes/{id}/sections/copy  POST /themes/{id}/sections/remove  POST /themes/{id}/sections/take  GET /themes/{id}/sections/own/{kit}  POST /themes/{id}/sections/own/{kit}  POST /themes/{id}/sections/own/{kit}/try  POST /themes/{id}/pictures/bring  POST /themes/{id}/pictures/copies  POST /themes/{id}/pictures/rename  POST /themes/{id}/pictures/remove  GET /themes/{id}/promises  GET /themes/{id}/promises/report  GET /themes/{id}/promises/progress  GET /themes/{id}/promises/fresh  POST /themes/{id}/promises/again  GET /themes/{id}/promises/card  GET /themes/{id}/promises/between  POST /themes/{id}/promises/between  GET /themes/{id}/promises/limits  POST /themes/{id}/promises/limits  GET /themes/{id}/promises/mends  POST /themes/{id}/promises/try  POST /themes/{id}/promises/mend  POST /themes/{id}/promises/waive  GET /themes/{id}/measures  GET /themes/{id}/grounds  POST /themes/{id}/measures   POST /themes/{id}/sites  POST /themes/{id}/sites/{site}/give
+                      POST /themes/{id}/sites/{site}/withdraw  POST /themes/{id}/sites/{site}/owners/{owner}/take-off  POST /themes/{id}/sites/{site}/owners/{owner}/password
                       POST /themes/{id}/sites/{site}/update  POST /themes/{id}/sites/{site}/remove
-      OWNER           GET /sites/{slug}  GET /sites/{slug}/hand  POST /sites/{slug}/hand  POST /sites/{slug}/hand/withdraw  GET /sites/{slug}/pictures  POST /sites/{slug}/pictures  POST /sites/{slug}/pictures/{id}/remove  POST /sites/{slug}/pictures/{id}/put-back  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/behind  POST /sites/{slug}/judge
+      OWNER           GET /sites/{slug}  GET /sites/{slug}/people  POST /sites/{slug}/people/invite  POST /sites/{slug}/people/withdraw  POST /sites/{slug}/people/leave  GET /sites/{slug}/hand  POST /sites/{slug}/hand  POST /sites/{slug}/hand/withdraw  GET /sites/{slug}/pictures  POST /sites/{slug}/pictures  POST /sites/{slug}/pictures/{id}/remove  POST /sites/{slug}/pictures/{id}/put-back  POST /sites/{slug}/choose  POST /sites/{slug}/as-made  POST /sites/{slug}/scheme  POST /sites/{slug}/try  POST /sites/{slug}/behind  POST /sites/{slug}/judge
                       GET /sites/{slug}/places/{place}  GET /sites/{slug}/grounds  GET /sites/{slug}/area  GET /sites/{slug}/choices.json  POST /sites/{slug}/choices.json  POST /sites/{slug}/undo  POST /sites/{slug}/redo  GET /sites/{slug}/put-back  POST /sites/{slug}/put-back
                       POST /sites/{slug}/asides/{id}/take  POST /sites/{slug}/asides/{id}/let-go  POST /sites/{slug}/go-live  GET /sites/{slug}/review  GET /sites/{slug}/live.zip  GET /sites/{slug}/editions/{number}  GET /sites/{slug}/editions  POST /sites/{slug}/editions/{number}/take-back
       SIGNED_ADDRESS  GET /frame/{token}/**
@@ -128,6 +129,10 @@ class RoutesTest {
                         .statusCode())
                 .isEqualTo(302);
         String site = maker.get(theme + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
+        String ownerId = String.valueOf(running.bean(AccountService.class)
+                .findBySignIn("routes-owner")
+                .orElseThrow()
+                .id());
         Map<String, Client> people = new LinkedHashMap<>();
         people.put("nobody", new Client(running.address));
         people.put("owner", owner);
@@ -158,6 +163,7 @@ class RoutesTest {
                     .replace("/asides/{id}", "/asides/999999")
                     .replace("/pictures/{id}", "/pictures/999999")
                     .replace("{site}", site)
+                    .replace("{owner}", ownerId)
                     .replace("{job}", "00000000-0000-0000-0000-000000000000")
                     .replace("{kit}", "lead")
                     .replace("{place}", "p")

@@ -66,6 +66,10 @@ public class Account {
         return name;
     }
 
+    void setName(String called) {
+        this.name = called;
+    }
+
     String passwordHash() {
         return passwordHash;
     }

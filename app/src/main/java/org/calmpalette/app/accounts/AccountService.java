@@ -2,9 +2,9 @@ package org.calmpalette.app.accounts;
 
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
-import java.security.SecureRandom;
 import java.text.Normalizer;
-import java.util.Base64;
+import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -27,7 +27,6 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class AccountService implements UserDetailsService {
     public static final int SHORTEST_PASSWORD = 10;
-    private static final SecureRandom RANDOM = new SecureRandom();
     /** BCrypt looks at no more than 72 bytes. */
     private static final int LONGEST_PASSWORD = 72;
     /** Characters of a sign-in name: the sessions keep it, and their table has no more. */
@@ -39,6 +38,7 @@ public class AccountService implements UserDetailsService {
     static final int MOST_INVITATIONS = 20;
 
     private final SignInTries tries;
+    private final PasswordLinks links;
     private final AccountRepository accounts;
     private final MakerInvitationRepository invitations;
     private final FindByIndexNameSessionRepository<? extends Session> sessions;
@@ -51,6 +51,7 @@ public class AccountService implements UserDetailsService {
             PasswordEncoder passwords,
             CalmProperties calm,
             SignInTries tries,
+            PasswordLinks links,
             FindByIndexNameSessionRepository<? extends Session> sessions) {
         this.accounts = accounts;
         this.invitations = invitations;
@@ -58,6 +59,7 @@ public class AccountService implements UserDetailsService {
         this.passwords = passwords;
         this.calm = calm;
         this.tries = tries;
+        this.links = links;
     }
 
     @Override
@@ -83,6 +85,15 @@ public class AccountService implements UserDetailsService {
     @Transactional(readOnly = true)
     public Optional<Account> find(long id) {
         return accounts.findById(id);
+    }
+
+    /** Those of some accounts that there are, by name. */
+    @Transactional(readOnly = true)
+    public List<Account> all(Collection<Long> ids) {
+        return accounts.findAllById(ids).stream()
+                .sorted(Comparator.comparing(Account::name, String.CASE_INSENSITIVE_ORDER)
+                        .thenComparing(Account::id))
+                .toList();
     }
 
     @Transactional(readOnly = true)
@@ -122,12 +133,7 @@ public class AccountService implements UserDetailsService {
                             + "” cannot be a sign-in name.",
                     "Use letters, digits, dots and hyphens, 2 to " + LONGEST_NAME + " of them.");
         }
-        String called = Normalizer.normalize(name.strip(), Normalizer.Form.NFC);
-        if (called.isEmpty() || called.length() > LONGEST_CALLED) {
-            throw new BadInputException(
-                    called.isEmpty() ? "The name is missing." : "The name is too long.",
-                    "Write how others know you, in up to " + LONGEST_CALLED + " characters.");
-        }
+        String called = called(name);
         checkPassword(password, normal, demo);
         if (accounts.findByAccountName(normal).isPresent()) {
             throw taken(normal);
@@ -143,6 +149,16 @@ public class AccountService implements UserDetailsService {
         } catch (DataIntegrityViolationException atTheSameMoment) {
             throw taken(normal);
         }
+    }
+
+    private static String called(String name) {
+        String called = Normalizer.normalize(name.strip(), Normalizer.Form.NFC);
+        if (called.isEmpty() || called.length() > LONGEST_CALLED) {
+            throw new BadInputException(
+                    called.isEmpty() ? "The name is missing." : "The name is too long.",
+                    "Write how others know you, in up to " + LONGEST_CALLED + " characters.");
+        }
+        return called;
     }
 
     private static BadInputException taken(String name) {
@@ -182,6 +198,62 @@ public class AccountService implements UserDetailsService {
         endSessions(account.signIn(), session);
     }
 
+    /** Changes how others know somebody. What they did before keeps the name that they had. @return the person as they are now */
+    @Transactional
+    public SignedIn rename(SignedIn me, String name) {
+        Account account = accounts.findById(me.id()).orElseThrow(NotFoundException::new);
+        if (account.isDemo()) {
+            throw ofDemo();
+        }
+        account.setName(called(name));
+        return SignedIn.of(account);
+    }
+
+    private static BadInputException ofDemo() {
+        return new BadInputException(
+                "The people of the demo stay as they are: the next start would bring them back.",
+                "Make an account of your own.");
+    }
+
+    // Forgotten passwords
+
+    /** Hours that a link for a new password is open. */
+    public static final int HOURS = 24;
+
+    /** Makes a link by which somebody writes a new password, in the place of one that was open. @return what stands in it */
+    @Transactional
+    public String passwordLink(Account account) {
+        if (account.isDemo()) {
+            throw ofDemo();
+        }
+        return links.make(account.id(), HOURS);
+    }
+
+    /** Whose password a link renews; empty if it was used or is over. */
+    @Transactional(readOnly = true)
+    public Optional<Account> renewing(String token) {
+        return links.account(token).flatMap(accounts::findById);
+    }
+
+    /** Writes another password by a link, which is used then. All sessions of that person end. */
+    @Transactional
+    public void renew(String token, String next) {
+        Account account = renewing(token).orElseThrow(AccountService::overOrUsed);
+        checkPassword(next, account.signIn(), false);
+        // Of two who send it at once, the second finds it used.
+        if (!links.use(token)) {
+            throw overOrUsed();
+        }
+        account.setPasswordHash(passwords.encode(next));
+        endSessions(account.signIn(), "");
+    }
+
+    /** What is said of a link for a password that opens nothing. */
+    public static BadInputException overOrUsed() {
+        return new BadInputException(
+                "This link for a new password is over, or was used.", "Ask for another one where you got it.");
+    }
+
     /** Names that were there before are compared as those that come. */
     @EventListener(ApplicationStartedEvent.class)
     @Transactional
@@ -201,9 +273,7 @@ public class AccountService implements UserDetailsService {
         }
         Account account = accounts.findById(me.id()).orElseThrow(NotFoundException::new);
         if (account.isDemo()) {
-            throw new BadInputException(
-                    "The people of the demo stay as they are: the next start would bring them back.",
-                    "Make an account of your own.");
+            throw ofDemo();
         }
         if (!passwords.matches(password, account.passwordHash())) {
             tries.failed(me.signIn(), inside(me));
@@ -258,10 +328,7 @@ public class AccountService implements UserDetailsService {
                     MOST_INVITATIONS + " of your invitations are open, as many as may be.",
                     "Withdraw one that nobody will use.");
         }
-        byte[] token = new byte[32];
-        RANDOM.nextBytes(token);
-        invitations.save(
-                new MakerInvitation(Base64.getUrlEncoder().withoutPadding().encodeToString(token), maker.id()));
+        invitations.save(new MakerInvitation(Tokens.random(), maker.id()));
     }
 
     @Transactional
@@ -276,7 +343,7 @@ public class AccountService implements UserDetailsService {
     }
 
     private Optional<MakerInvitation> invitation(String token) {
-        return token.matches("[A-Za-z0-9_-]{43}") ? invitations.findById(token) : Optional.empty();
+        return Tokens.isToken(token) ? invitations.findById(token) : Optional.empty();
     }
 
     /**
@@ -297,14 +364,15 @@ public class AccountService implements UserDetailsService {
     /** What is said of an invitation that opens nothing. */
     public static BadInputException used() {
         return new BadInputException(
-                "This invitation has been used, or was withdrawn.", "Sign in if it was you; else ask for another one.");
+                "This invitation has been used, is over, or was withdrawn.",
+                "Sign in if it was you; else ask for another one.");
     }
 
     /** Makes a maker's account from an invitation. */
     @Transactional
     public void joinAsMaker(String token, String signIn, String name, String password) {
         // Of two who open one invitation at once, the second finds it used.
-        if (!token.matches("[A-Za-z0-9_-]{43}") || invitations.use(token) == 0) {
+        if (!Tokens.isToken(token) || invitations.use(token) == 0) {
             throw used();
         }
         create(signIn, name, password, Role.MAKER, false);

@@ -84,12 +84,15 @@ class SecurityConfig {
         tokens.setCookieName("calm-csrf");
         tokens.setHeaderName("X-CSRF-TOKEN");
         tokens.setCookieCustomizer(c -> c.sameSite("Lax").httpOnly(true));
-        return http.authorizeHttpRequests(r -> r.requestMatchers(
+        return http.authorizeHttpRequests(r -> r.requestMatchers("/join/*/as-me")
+                        .authenticated()
+                        .requestMatchers(
                                 "/",
                                 "/sign-in",
                                 "/welcome",
                                 "/join/**",
                                 "/makers/join/**",
+                                "/password/**",
                                 "/error",
                                 "/actuator/health/**")
                         .permitAll()

@@ -2,8 +2,11 @@ package org.calmpalette.app.handover;
 
 import java.util.List;
 import java.util.Map;
+import org.calmpalette.app.accounts.Account;
+import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.sites.Site;
+import org.calmpalette.app.sites.SiteOwners;
 import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.sites.SiteUploads;
 import org.calmpalette.app.themes.OpenTheme;
@@ -34,24 +37,27 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 class HandoverController {
     private final ThemeService themes;
     private final SiteService sites;
+    private final SiteOwners owners;
     private final SiteUploads uploads;
     private final Notices notices;
 
-    HandoverController(ThemeService themes, SiteService sites, SiteUploads uploads, Notices notices) {
+    HandoverController(
+            ThemeService themes, SiteService sites, SiteOwners owners, SiteUploads uploads, Notices notices) {
+        this.owners = owners;
         this.uploads = uploads;
         this.themes = themes;
         this.sites = sites;
         this.notices = notices;
     }
 
-    /** A site with its owner's name, empty while it has none. */
-    public record Listed(Site site, String owner) {}
+    /** A site with those who have it; none while it is its maker's. */
+    public record Listed(Site site, List<Account> owners) {}
 
     @GetMapping("/handover")
     String handover(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
         OpenTheme open = themes.open(id, me);
         List<Listed> listed = sites.ofTheme(id, me).stream()
-                .map(s -> new Listed(s, sites.ownerName(s)))
+                .map(s -> new Listed(s, owners.of(s)))
                 .toList();
         model.addAttribute("open", open);
         model.addAttribute("sites", listed);
@@ -133,9 +139,39 @@ class HandoverController {
             @PathVariable long site,
             @RequestParam(defaultValue = "") String owner,
             @AuthenticationPrincipal SignedIn me) {
-        sites.give(site, owner, me);
-        notices.done(owner.isBlank() ? "Made an invitation" : "Gave the site to " + owner.strip());
+        owners.give(site, owner, me);
+        notices.done(owner.isBlank() ? "Made an invitation. It works once" : "Gave the site to " + owner.strip());
         return "redirect:/themes/" + id + "/handover";
+    }
+
+    @PostMapping("/sites/{site}/withdraw")
+    String withdraw(@PathVariable long id, @PathVariable long site, @AuthenticationPrincipal SignedIn me) {
+        owners.withdraw(site, me);
+        notices.done("Withdrew the invitation");
+        return "redirect:/themes/" + id + "/handover";
+    }
+
+    @PostMapping("/sites/{site}/owners/{owner}/take-off")
+    String takeOff(
+            @PathVariable long id,
+            @PathVariable long site,
+            @PathVariable long owner,
+            @AuthenticationPrincipal SignedIn me) {
+        notices.done(owners.takeOff(site, owner, me) + " has the site no longer");
+        return "redirect:/themes/" + id + "/handover";
+    }
+
+    /** The link is shown in this answer alone: only its hash is kept. */
+    @PostMapping("/sites/{site}/owners/{owner}/password")
+    String password(
+            @PathVariable long id,
+            @PathVariable long site,
+            @PathVariable long owner,
+            @AuthenticationPrincipal SignedIn me,
+            Model model) {
+        model.addAttribute("renewal", owners.renewal(site, owner, me));
+        model.addAttribute("hours", AccountService.HOURS);
+        return handover(id, me, model);
     }
 
     @PostMapping("/sites/{site}/remove")

@@ -9,7 +9,12 @@ import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
 import org.springframework.http.HttpStatus;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.security.core.context.SecurityContext;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,6 +28,7 @@ class PeopleController {
     private final PeopleService people;
     private final AccountService accounts;
     private final Notices notices;
+    private final SecurityContextRepository contexts = new HttpSessionSecurityContextRepository();
 
     PeopleController(PeopleService people, AccountService accounts, Notices notices) {
         this.people = people;
@@ -57,6 +63,22 @@ class PeopleController {
             return account(me, model);
         }
         notices.done("Your password is another one now. Where else you were signed in, you are not any more");
+        return "redirect:/account";
+    }
+
+    @PostMapping("/account/name")
+    String name(
+            @RequestParam String name,
+            @AuthenticationPrincipal SignedIn me,
+            HttpServletRequest request,
+            HttpServletResponse response) {
+        SignedIn renamed = accounts.rename(me, name);
+        SecurityContext context = SecurityContextHolder.createEmptyContext();
+        context.setAuthentication(
+                UsernamePasswordAuthenticationToken.authenticated(renamed, null, renamed.getAuthorities()));
+        SecurityContextHolder.setContext(context);
+        contexts.saveContext(context, request, response);
+        notices.done("Others know you as " + renamed.name() + " from now on");
         return "redirect:/account";
     }
 

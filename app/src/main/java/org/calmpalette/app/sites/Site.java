@@ -1,15 +1,25 @@
 package org.calmpalette.app.sites;
 
+import jakarta.persistence.CollectionTable;
 import jakarta.persistence.Column;
+import jakarta.persistence.ElementCollection;
 import jakarta.persistence.Entity;
+import jakarta.persistence.FetchType;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
 import jakarta.persistence.Version;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.util.Collections;
+import java.util.LinkedHashSet;
+import java.util.Set;
+import org.calmpalette.app.accounts.SignedIn;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
-/** One owner's use of a theme. */
+/** The use that its owners make of a theme. */
 @Entity
 public class Site {
     @Id
@@ -28,12 +38,17 @@ public class Site {
     @Column(name = "maker_id")
     private long makerId;
 
-    @Column(name = "owner_id")
-    private Long ownerId;
+    @ElementCollection(fetch = FetchType.EAGER)
+    @CollectionTable(name = "site_owner", joinColumns = @JoinColumn(name = "site_id"))
+    @Column(name = "account_id")
+    private Set<Long> owners = new LinkedHashSet<>();
 
     @JdbcTypeCode(SqlTypes.CHAR)
     @Column(length = 43)
     private String invitation;
+
+    @Column(name = "invited_until")
+    private LocalDateTime invitedUntil;
 
     @Column(name = "draft_id")
     private Long draftId;
@@ -80,12 +95,31 @@ public class Site {
         return makerId;
     }
 
-    public Long ownerId() {
-        return ownerId;
+    /** Who has it, by account; its maker has it while nobody else does. */
+    public Set<Long> owners() {
+        return Collections.unmodifiableSet(owners);
     }
 
+    public boolean isKept() {
+        return owners.isEmpty();
+    }
+
+    boolean isOf(SignedIn person) {
+        return isKept() ? makerId == person.id() : owners.contains(person.id());
+    }
+
+    /** The token of the invitation that is open; null if none is. */
     public String invitation() {
-        return invitation;
+        return isInviting() ? invitation : null;
+    }
+
+    /** Until when the invitation is open, in UTC; null if there is none. */
+    public LocalDateTime invitedUntil() {
+        return isInviting() ? invitedUntil : null;
+    }
+
+    private boolean isInviting() {
+        return invitation != null && LocalDateTime.now(ZoneOffset.UTC).isBefore(invitedUntil);
     }
 
     public long draftId() {
@@ -102,27 +136,28 @@ public class Site {
         return text.length() <= 60 && text.matches("[a-z0-9]+(-[a-z0-9]+)*");
     }
 
-    /** Whether a text may be the token of an invitation: 32 bytes in base64url. */
-    static boolean isInvitation(String text) {
-        return text.matches("[A-Za-z0-9_-]{43}");
-    }
-
     void handTo(long maker) {
         this.makerId = maker;
     }
 
-    /** The maker has it back. */
-    void takeBack() {
-        this.ownerId = null;
+    void add(long owner) {
+        owners.add(owner);
     }
 
-    void give(long owner) {
-        this.ownerId = owner;
-        this.invitation = null;
+    /** Once nobody owns it any more it is its maker's again. */
+    void leave(long owner) {
+        owners.remove(owner);
     }
 
-    void invite(String token) {
+    /** @param until in UTC */
+    void invite(String token, LocalDateTime until) {
         this.invitation = token;
+        this.invitedUntil = until;
+    }
+
+    void withdrawInvitation() {
+        this.invitation = null;
+        this.invitedUntil = null;
     }
 
     void moveDraft(long draft) {

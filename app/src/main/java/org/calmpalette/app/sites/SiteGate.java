@@ -22,7 +22,7 @@ class SiteGate {
         this.transaction = transaction;
     }
 
-    /** A site that the person may change: its owner, or its maker while nobody owns it. */
+    /** A site that the person may change: one of its owners, or its maker while nobody owns it. */
     Site mine(String slug, SignedIn me) {
         return mine(slug, me, sites::findBySlug);
     }
@@ -31,7 +31,7 @@ class SiteGate {
         return Optional.of(slug)
                 .filter(Site::isSlug)
                 .flatMap(finder)
-                .filter(s -> s.ownerId() == null ? s.makerId() == me.id() : s.ownerId() == me.id())
+                .filter(s -> s.isOf(me))
                 .orElseThrow(NotFoundException::new);
     }
 

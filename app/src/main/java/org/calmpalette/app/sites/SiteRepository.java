@@ -29,9 +29,11 @@ interface SiteRepository extends JpaRepository<Site, Long> {
 
     List<Site> findByThemeIdAndMakerIdOrderByName(long themeId, long makerId);
 
-    List<Site> findByOwnerIdOrderByName(long ownerId);
+    @Query("select s from Site s where :owner member of s.owners order by s.name")
+    List<Site> ownedBy(long owner);
 
-    List<Site> findByMakerIdAndOwnerIdIsNullOrderByName(long makerId);
+    @Query("select s from Site s where s.makerId = :maker and s.owners is empty order by s.name")
+    List<Site> keptBy(long maker);
 
     List<Site> findByMakerIdOrderByName(long makerId);
 }

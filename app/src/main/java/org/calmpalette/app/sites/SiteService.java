@@ -1,17 +1,12 @@
 package org.calmpalette.app.sites;
 
-import java.security.SecureRandom;
 import java.text.Normalizer;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
-import org.calmpalette.app.accounts.Account;
-import org.calmpalette.app.accounts.AccountService;
-import org.calmpalette.app.accounts.Role;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.themes.OpenTheme;
 import org.calmpalette.app.themes.ThemeCache;
@@ -36,18 +31,16 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
 /** Sites: who has them, how they are now, and their end. Finds only what belongs to the person who asks. */
 @Service
 public class SiteService {
-    private static final SecureRandom RANDOM = new SecureRandom();
-
     private final SiteRepository sites;
     private final SiteDraftRepository drafts;
     private final EditionRepository editions;
     private final SiteAsideRepository asides;
     private final ThemeService themes;
-    private final AccountService accounts;
     private final LiveSites live;
     private final SiteUploads uploads;
     private final DraftLinks links;
     private final SiteGate gate;
+    private final SiteOwners owners;
 
     SiteService(
             SiteRepository sites,
@@ -55,21 +48,21 @@ public class SiteService {
             EditionRepository editions,
             SiteAsideRepository asides,
             ThemeService themes,
-            AccountService accounts,
             LiveSites live,
             SiteUploads uploads,
             DraftLinks links,
-            SiteGate gate) {
+            SiteGate gate,
+            SiteOwners owners) {
         this.sites = sites;
         this.drafts = drafts;
         this.editions = editions;
         this.asides = asides;
         this.themes = themes;
-        this.accounts = accounts;
         this.live = live;
         this.uploads = uploads;
         this.links = links;
         this.gate = gate;
+        this.owners = owners;
     }
 
     /** An owner's choices at one moment, by key of the setting; what is not in it has its default. */
@@ -177,7 +170,7 @@ public class SiteService {
             throw new BadInputException("The owner's sign-in name is missing.", "Write it, or choose the invitation.");
         }
         if (!whose.equals("me")) {
-            give(site.id(), whose.equals("owner") ? owner : "", maker);
+            owners.give(site, whose.equals("owner") ? owner : "");
         }
         return site;
     }
@@ -194,28 +187,6 @@ public class SiteService {
             slug = base + "-" + i;
         }
         return slug;
-    }
-
-    /**
-     * Gives a site to an owner who has an account, or makes an invitation for one who has none.
-     *
-     * @param signIn sign-in name of the owner; blank for an invitation
-     */
-    @Transactional
-    public void give(long siteId, String signIn, SignedIn maker) {
-        Site site = locked(siteId, maker);
-        if (signIn.isBlank()) {
-            byte[] token = new byte[32];
-            RANDOM.nextBytes(token);
-            site.invite(Base64.getUrlEncoder().withoutPadding().encodeToString(token));
-            return;
-        }
-        Account owner = accounts.findBySignIn(signIn)
-                .filter(a -> a.role() == Role.OWNER)
-                .orElseThrow(() -> new BadInputException(
-                        "No owner signs in as “" + signIn.strip() + "”.",
-                        "Check the name, or leave the field empty to get an invitation that a new owner opens."));
-        site.give(owner.id());
     }
 
     /** Lets the next edition of a site use the theme's present state. What is live stays as it is. */
@@ -246,43 +217,12 @@ public class SiteService {
         return sites.findById(siteId).filter(s -> s.makerId() == maker.id()).orElseThrow(NotFoundException::new);
     }
 
-    @Transactional(readOnly = true)
-    public String ownerName(Site site) {
-        return site.ownerId() == null
-                ? ""
-                : accounts.find(site.ownerId()).map(Account::name).orElse("");
-    }
-
-    // Joining
-
-    @Transactional(readOnly = true)
-    public Site invited(String token) {
-        return stillInvited(token).orElseThrow(AccountService::used);
-    }
-
-    /** The site of an invitation; empty if it was used or withdrawn. */
-    @Transactional(readOnly = true)
-    public Optional<Site> stillInvited(String token) {
-        return Optional.of(token).filter(Site::isInvitation).flatMap(sites::findByInvitation);
-    }
-
-    /** Makes an owner's account from an invitation and gives them the site. */
-    @Transactional
-    public void join(String token, String signIn, String name, String password) {
-        // Of two who open one invitation at once, the second finds it used.
-        Site site = Optional.of(token)
-                .filter(Site::isInvitation)
-                .flatMap(sites::lockInvited)
-                .orElseThrow(AccountService::used);
-        site.give(accounts.create(signIn, name, password, Role.OWNER).id());
-    }
-
     // The owner's side
 
     @Transactional(readOnly = true)
     public List<Site> mine(SignedIn me) {
-        List<Site> all = new ArrayList<>(sites.findByOwnerIdOrderByName(me.id()));
-        all.addAll(sites.findByMakerIdAndOwnerIdIsNullOrderByName(me.id()));
+        List<Site> all = new ArrayList<>(sites.ownedBy(me.id()));
+        all.addAll(sites.keptBy(me.id()));
         return all;
     }
 
@@ -368,20 +308,20 @@ public class SiteService {
     @Transactional(readOnly = true)
     public List<Site> ownedByOthers(SignedIn maker) {
         return sites.findByMakerIdOrderByName(maker.id()).stream()
-                .filter(s -> s.ownerId() != null)
+                .filter(s -> !s.isKept())
                 .toList();
     }
 
     /** Sites that a maker made and keeps. */
     @Transactional(readOnly = true)
     public List<Site> kept(SignedIn maker) {
-        return sites.findByMakerIdAndOwnerIdIsNullOrderByName(maker.id());
+        return sites.keptBy(maker.id());
     }
 
-    /** An owner goes: their sites stay live and are their makers' again. */
+    /** An owner goes: their sites stay live, and those that nobody else owns are their makers' again. */
     @Transactional
     public void ownerGoes(long ownerId) {
-        sites.findByOwnerIdOrderByName(ownerId).forEach(Site::takeBack);
+        sites.ownedBy(ownerId).forEach(s -> s.leave(ownerId));
     }
 
     /** A maker goes, and another one has the sites from now on; owners notice nothing. */

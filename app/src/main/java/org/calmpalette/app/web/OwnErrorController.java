@@ -22,7 +22,7 @@ class OwnErrorController implements ErrorController {
             LOG.error(
                     "{} {}: {}",
                     request.getMethod(),
-                    request.getAttribute(RequestDispatcher.ERROR_REQUEST_URI),
+                    RequestPath.told(String.valueOf(request.getAttribute(RequestDispatcher.ERROR_REQUEST_URI))),
                     code,
                     (Throwable) request.getAttribute(RequestDispatcher.ERROR_EXCEPTION));
         }

@@ -77,7 +77,7 @@ class Problems {
     /** Deadlocks that stay after several tries, and what two people did at the same moment. */
     @ExceptionHandler({ConcurrencyFailureException.class, DataIntegrityViolationException.class})
     String second(DataAccessException e, HttpServletRequest request, HttpServletResponse response, Model model) {
-        LOG.warn("{} {} came second", request.getMethod(), request.getRequestURI(), e);
+        LOG.warn("{} {} came second", request.getMethod(), RequestPath.told(request), e);
         return tell(
                 HttpStatus.CONFLICT,
                 "Somebody else changed the same thing at the same moment.",
@@ -96,7 +96,7 @@ class Problems {
             Model model) {
         // Who asks faster than is answered must not be able to fill the log as well.
         LOG.atLevel(status == HttpStatus.TOO_MANY_REQUESTS ? Level.DEBUG : Level.INFO)
-                .log("{} {}: {} {}", request.getMethod(), request.getRequestURI(), status.value(), message);
+                .log("{} {}: {} {}", request.getMethod(), RequestPath.told(request), status.value(), message);
         response.setStatus(status.value());
         model.addAttribute("message", message);
         model.addAttribute("mend", mend);

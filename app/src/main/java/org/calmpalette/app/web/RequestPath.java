@@ -71,4 +71,13 @@ public final class RequestPath {
         boolean usual = port == (scheme.equals("https") ? 443 : 80) || port <= 0;
         return scheme + "://" + request.getServerName() + (usual ? "" : ":" + port);
     }
+
+    /** The path as a log may have it: what stands in a link that opens something is left out. */
+    static String told(HttpServletRequest request) {
+        return told(request.getRequestURI());
+    }
+
+    static String told(String uri) {
+        return uri.replaceAll("(?<=[/-])[A-Za-z0-9_-]{43}(?=/|$)", "…");
+    }
 }

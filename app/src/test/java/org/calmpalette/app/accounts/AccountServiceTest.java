@@ -32,6 +32,7 @@ class AccountServiceTest {
     private final AccountRepository accounts = mock(AccountRepository.class);
     private final MakerInvitationRepository invitations = mock(MakerInvitationRepository.class);
 
+    private final PasswordLinks links = mock(PasswordLinks.class);
     private final SignInTries tries = mock(SignInTries.class);
 
     @SuppressWarnings("unchecked")
@@ -50,7 +51,13 @@ class AccountServiceTest {
 
     private AccountService service(boolean demo) {
         return new AccountService(
-                accounts, invitations, passwords, new CalmProperties(demo, "a-demo-password", ""), tries, sessions);
+                accounts,
+                invitations,
+                passwords,
+                new CalmProperties(demo, "a-demo-password", ""),
+                tries,
+                links,
+                sessions);
     }
 
     @Test

@@ -38,6 +38,17 @@ class RequestPathTest {
         assertThat(RequestPath.segments(uri)).isEmpty();
     }
 
+    /** A log may be read by many; what stands in a link opens something. */
+    @Test
+    void whatOpensSomethingIsInNoLog() {
+        String token = "aZ0-_".repeat(8) + "xyz";
+        assertThat(RequestPath.told("/password/" + token)).isEqualTo("/password/…");
+        assertThat(RequestPath.told("/join/" + token + "/as-me")).isEqualTo("/join/…/as-me");
+        assertThat(RequestPath.told("/frame/t1-zz-" + "a".repeat(43) + "/index.html"))
+                .isEqualTo("/frame/t1-zz-…/index.html");
+        assertThat(RequestPath.told("/themes/12/settings")).isEqualTo("/themes/12/settings");
+    }
+
     @Test
     void theOriginIsWrittenAsBrowsersWriteIt() {
         MockHttpServletRequest request = new MockHttpServletRequest();
