@@ -9,8 +9,8 @@ import java.util.TreeSet;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.background.Sweep;
 import org.calmpalette.core.cascade.ElementStyle;
+import org.calmpalette.core.cascade.LetterPaint;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.Inactive;
@@ -222,9 +222,7 @@ public record PartContrast(
                 return Optional.empty();
             }
             double needed = Contrast.needed(style.fontSizePx(), style.fontWeight());
-            boolean shadowed = Painting.declared(style, "text-shadow")
-                    .filter(s -> !s.equals("none"))
-                    .isPresent();
+            boolean shadowed = LetterPaint.isShadowed(style);
             if (backdrop.unknown() == null) {
                 Backdrop.Seen seen = backdrop.under(color.get());
                 return Optional.of(

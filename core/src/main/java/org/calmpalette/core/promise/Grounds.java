@@ -46,6 +46,8 @@ final class Grounds {
             "background-origin",
             "background-attachment");
 
+    static final String SHADOW = "a shadow of the letters";
+
     /**
      * Either what lies there, or why that is not known.
      *
@@ -54,6 +56,33 @@ final class Grounds {
     record Found(Ply under, String why, boolean byPlace) {
         static Found not(String why) {
             return new Found(null, why, false);
+        }
+
+        /** With shadows right behind the letters, each anywhere between all of it and nothing. */
+        Found shadowed(List<Color> shadows) {
+            return under == null || shadows.isEmpty()
+                    ? this
+                    : new Found(
+                            behind(
+                                    under,
+                                    new Ply.Group(
+                                            shadows.stream()
+                                                    .<Ply>map(c -> new Ply.Plain(new ColorExpression.Fixed(c)))
+                                                    .toList(),
+                                            0,
+                                            1,
+                                            SHADOW)),
+                            why,
+                            byPlace);
+        }
+
+        private static Ply behind(Ply all, Ply one) {
+            return all instanceof Ply.Letters
+                    ? Ply.Group.of(List.of(all, one), 1)
+                    : all instanceof Ply.Group g
+                            ? new Ply.Group(
+                                    g.all().stream().map(p -> behind(p, one)).toList(), g.from(), g.to(), g.what())
+                            : all;
         }
     }
 

@@ -15,8 +15,8 @@ import java.util.stream.Stream;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.cascade.ElementStyle;
+import org.calmpalette.core.cascade.LetterPaint;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.Inactive;
@@ -48,7 +48,8 @@ import org.jsoup.nodes.TextNode;
  * them, and one that cannot be read as made is found in the pixels.
  *
  * <p>It is taken that a text in the flow stays inside of the boxes around it: whether it does is a promise of its own. Asked for are
- * texts of elements, in a light scheme; not yet those of generated boxes and fields, nor what scripts and animations make of them.
+ * texts of elements and what is written in fields; not yet those of generated boxes and placeholders, nor what animations make of them.
+ * A shadow of letters may lie behind them as far as it is dense, or not at all.
  */
 public final class Readable {
     private static final int HEIGHT = 900;
@@ -72,12 +73,18 @@ public final class Readable {
             List<Stand> stands) {
         /** Of the text that asks, shortened; may be empty. */
         String words() {
-            return Answer.brief(page.elements().get(element).textNodes().stream()
+            Element e = page.elements().get(element);
+            return Answer.brief(e.textNodes().stream()
                     .map(TextNode::text)
                     .map(String::strip)
                     .filter(t -> !t.isEmpty())
                     .findFirst()
-                    .orElse(""));
+                    .orElse(FieldText.of(e)));
+        }
+
+        /** Whether something of the letters' own lies between them and the ground, which may help them or not. */
+        boolean isShadowed() {
+            return under != null && under.unsure().contains(Grounds.SHADOW);
         }
 
         /** Whether letters of another colour could be read there. */
@@ -303,7 +310,7 @@ public final class Readable {
         boolean inBody = e.normalName().equals("body")
                 || e.parents().stream().anyMatch(p -> p.normalName().equals("body"));
         return inBody
-                && e.textNodes().stream().anyMatch(t -> !t.isBlank())
+                && (e.textNodes().stream().anyMatch(t -> !t.isBlank()) || FieldText.isIn(e))
                 && !Set.of("script", "style", "option", "template", "noscript").contains(e.normalName())
                 && !Inactive.holds(e);
     }
@@ -355,10 +362,11 @@ public final class Readable {
                 // Letters that nobody is to see: a picture stands for them.
                 return;
             }
-            boolean painted = isDeclared(style, "-webkit-text-fill-color", "currentcolor")
-                    || isDeclared(style, "text-shadow", "none")
-                    || ColorExpression.follows(style, "-webkit-text-fill-color", choices)
-                    || ColorExpression.follows(style, "text-shadow", choices);
+            Optional<List<Color>> shadows = LetterPaint.shadows(style);
+            boolean painted = LetterPaint.isFilled(style)
+                    || shadows.isEmpty()
+                    || following.around(styles, e, "-webkit-text-fill-color")
+                    || following.around(styles, e, "text-shadow");
             if (painted) {
                 open(index, "a shadow or a fill of the letters takes part");
                 return;
@@ -367,10 +375,10 @@ public final class Readable {
                     ? Grounds.Found.not("rules hold by the size of a box")
                     : following.around(styles, e, "color-scheme")
                             ? Grounds.Found.not("the scheme follows a choice")
-                            : grounds.under(backdrop, null, false);
+                            : grounds.under(backdrop, null, false).shadowed(shadows.get());
             Optional<Laid.Place> place = found.byPlace() ? place(index) : Optional.empty();
             if (place.isPresent()) {
-                found = grounds.under(backdrop, place.get(), false);
+                found = grounds.under(backdrop, place.get(), false).shadowed(shadows.get());
             }
             Asked a = Readable.this.ask(
                     page, index, width, band, needed(e), letters, found.under(), found.why(), state, inTheDark);
@@ -397,19 +405,15 @@ public final class Readable {
 
         /** What lies behind a text looked at closely, as far as it is known where it stands. */
         private Grounds.Found closely(int index, Backdrop backdrop) {
+            List<Color> shadows =
+                    LetterPaint.shadows(styles.of(page.elements().get(index))).orElseThrow();
             return place(index)
-                    .map(p -> grounds.under(backdrop, p, true))
+                    .map(p -> grounds.under(backdrop, p, true).shadowed(shadows))
                     .orElse(Grounds.Found.not("it is not known where it stands"));
         }
 
         private void open(int index, String why) {
             Readable.this.ask(page, index, width, band, 4.5, null, null, why, state, inTheDark);
-        }
-
-        private boolean isDeclared(ElementStyle style, String longhand, String without) {
-            return Painting.declared(style, longhand)
-                    .filter(v -> !v.equalsIgnoreCase(without))
-                    .isPresent();
         }
 
         private double needed(Element e) {
@@ -514,7 +518,8 @@ public final class Readable {
     /** What is not proved may be seen to be broken as made, in the pixels of a page that was measured. */
     private Proof.Outcome inPixels(Asked a, Proof.Outcome open) {
         // Letters with a shadow, or that are not shown, look otherwise than their pixels and their ground say.
-        Optional<Laid> page = a.pseudoClass.isEmpty() && a.letters != null ? laid(a.page, a.dark) : Optional.empty();
+        boolean plain = a.pseudoClass.isEmpty() && a.letters != null && !a.isShadowed();
+        Optional<Laid> page = plain ? laid(a.page, a.dark) : Optional.empty();
         if (page.isEmpty()) {
             return open;
         }
@@ -626,6 +631,10 @@ public final class Readable {
 
     /** The contrast of a text as the whole cascade has it with choices; empty if it is not known there. */
     private Optional<Double> ratio(Asked a, Map<String, Chosen> chosen) {
+        if (a.isShadowed()) {
+            // The cascade knows of the letters and of the ground, not of what lies between.
+            return Optional.empty();
+        }
         Looked seen = Looked.at(new Rendered(theme, chosen), a.page, a.element, a.width, a.pseudoClass, a.dark);
         // Of a gradient the best place is told: where the text stands on it, layout decides.
         return seen.backdrop().unknown() == null

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.cascade.ElementStyle;
-import org.calmpalette.core.cascade.Painting;
+import org.calmpalette.core.cascade.LetterPaint;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
 import org.jsoup.nodes.Element;
@@ -52,9 +52,7 @@ public record TextsOn(int texts, int unknown, Optional<Worst> worst) {
             }
             texts++;
             // A shadow helps a text in a way that no ratio tells.
-            boolean shadowed = Painting.declared(style, "text-shadow")
-                    .filter(s -> !s.equals("none"))
-                    .isPresent();
+            boolean shadowed = LetterPaint.isShadowed(style);
             Optional<Ground.Reading> reading =
                     shadowed ? Optional.empty() : ground.under(i, width).reading();
             if (reading.isEmpty()) {

@@ -23,6 +23,7 @@ import org.calmpalette.core.background.Sweep;
 import org.calmpalette.core.background.TileSeam;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
+import org.calmpalette.core.cascade.LetterPaint;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.change.Change;
@@ -458,10 +459,7 @@ public final class BackgroundFindings {
             Element e = elements.get(i);
             ElementStyle style = wide.of(e);
             Backdrop backdrop = backdrops.of(e);
-            boolean shadowed = Painting.declared(style, "text-shadow")
-                            .filter(s -> !s.equals("none"))
-                            .isPresent()
-                    || Painting.declared(style, "-webkit-text-fill-color").isPresent();
+            boolean shadowed = LetterPaint.isShadowed(style) || LetterPaint.isFilled(style);
             if (backdrop.unknown() == null
                     || shadowed
                     || Inactive.holds(e)

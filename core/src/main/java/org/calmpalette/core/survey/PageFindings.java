@@ -13,6 +13,7 @@ import java.util.function.ToDoubleFunction;
 import java.util.regex.Pattern;
 import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
+import org.calmpalette.core.cascade.LetterPaint;
 import org.calmpalette.core.cascade.Origin;
 import org.calmpalette.core.cascade.PageStyles;
 import org.calmpalette.core.cascade.Painting;
@@ -183,10 +184,8 @@ final class PageFindings {
                     || backdrop.isInvisible()
                     || text.isEmpty()
                     || text.get().alpha() == 0
-                    || Painting.declared(style, "-webkit-text-fill-color").isPresent()
-                    || Painting.declared(style, "text-shadow")
-                            .filter(s -> !s.equals("none"))
-                            .isPresent()) {
+                    || LetterPaint.isFilled(style)
+                    || LetterPaint.isShadowed(style)) {
                 continue;
             }
             // In a specimen a class stands without what it is made to stand on: only its own ground can be judged.

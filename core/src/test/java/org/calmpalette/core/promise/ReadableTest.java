@@ -117,7 +117,10 @@ class ReadableTest {
                 "p { position: absolute } | what it was moved over lies behind it: it may be as light or as dark as the text",
                 "main { background: #fff } p { float: left } | what it may float over lies behind it: it may be as light or as dark as the text",
                 "@property --x { syntax: '<color>'; inherits: true; initial-value: red } :root { --x: var(--ink) } main p { color: var(--x) } | a colour follows a choice: var(--x)",
-                "p { text-shadow: 0 0 1px red } | a shadow or a fill of the letters takes part",
+                "p { text-shadow: 0 0 1px } | a shadow or a fill of the letters takes part",
+                "main { -webkit-text-fill-color: red } | a shadow or a fill of the letters takes part",
+                "main { text-shadow: 0 0 1px #555 } | a shadow of the letters lies behind it: 2.81 to 1 where that is worst, and layout tells whether the text stands there",
+                "main { background: #444; text-shadow: 0 0 2px #fff } | a shadow of the letters lies behind it: 2.15 to 1 where that is worst, and layout tells whether the text stands there",
                 "main { background: #fff; background-clip: text } | what is around it paints nothing there",
                 "p::before { content: ''; position: absolute; background: red } | a generated box lies over it",
                 "@container (width > 3px) { p { color: red } } | rules hold by the size of a box"
@@ -260,6 +263,9 @@ class ReadableTest {
                 "main { background: linear-gradient(color-mix(in srgb, var(--base) 90%, #fff), color-mix(in srgb, var(--base) 90%, #fff)); color: #fff } | p | BROKEN | 3.80",
                 "main { color: var(--base); background: linear-gradient(currentcolor, currentcolor) } main p { color: #ccc } | p | BROKEN | 2.87",
                 "main { background: var(--pale); color: #000 } | p | KEPT | 6.49",
+                // A shadow lies between letters and ground as far as it is dense: grey at most, or not at all.
+                "main { text-shadow: 0 1px #ccc; color: #000 } | p | KEPT | 13.07",
+                "body { text-shadow: 0 1px 2px #fff8 } main { color: #eee } | p | BROKEN | 1.16",
                 // A gradient of what is mixed with a choice, and of the colour of its words, is not that of today.
                 "main { background: linear-gradient(var(--mixed), var(--mixed)); color: #000; --mixed: color-mix(in srgb, var(--deep), #fff) } | p | UNPROVEN | 0",
                 "main { color: var(--base); background: linear-gradient(currentcolor, currentcolor) } | p | BROKEN | 1",
@@ -294,6 +300,29 @@ class ReadableTest {
             assertThat(worstOfAll.id()).contains(":hover at 320");
         }
         assertThat(worstOfAll.worst()).isBetween(worst - 0.011, worst + 0.011);
+    }
+
+    /** What is written in a field is a text too: in its own colours, or as the browser draws it; not what nobody can use. */
+    @Test
+    void fieldsAreAskedAbout() {
+        Theme theme = Themes.of(
+                "index.html",
+                "<!doctype html><html lang=en><head><title>T</title><link rel=stylesheet href=a.css></head><body>"
+                        + "<input id=a value=Pier><input id=b type=submit class=own value=Send><textarea id=c class=own></textarea>"
+                        + "<select id=d class=own><option>One</select><input id=e type=checkbox class=own><input id=f disabled class=own value=x></body></html>",
+                "a.css",
+                ".own { color: #999; background: #fff }");
+        Map<String, Answer.State> all = new LinkedHashMap<>();
+        Page page = theme.pages().get(0);
+        Readable.of(theme).forEach(a -> all.put(page.elements().get(a.element()).id() + " " + a.words(), a.state()));
+        assertThat(all)
+                .containsOnlyKeys("a Pier", "b Send")
+                .containsEntry("a Pier", Answer.State.KEPT)
+                .containsEntry("b Send", Answer.State.BROKEN);
+        Answer own =
+                Readable.of(theme).stream().filter(Answer::isBroken).findFirst().orElseThrow();
+        assertThat(own.parts()).as("three alike in three bands").isEqualTo(9);
+        assertThat(own.worst()).isBetween(2.84, 2.86);
     }
 
     /** Between bounds: black on what a fifth of any grey makes of white. In OKLab that has a lightness of 0.8, in sRGB 0.8 of each channel. */

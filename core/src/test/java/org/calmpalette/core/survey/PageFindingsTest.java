@@ -54,6 +54,8 @@ class PageFindingsTest {
                 "p{color:transparent} | 0",
                 "p{color:#777;text-shadow:0 0 2px #000} | 0",
                 "p{color:#777;text-shadow:none} | 1",
+                "body{text-shadow:0 0 2px #000} p{color:#777} | 0",
+                "body{text-shadow:0 0 2px #000} p{color:#777;text-shadow:initial} | 1",
                 "p{color:#777;-webkit-text-fill-color:#000} | 0",
                 "p{color:#777;background:url(../img/a.png)} | 0",
                 "p{color:#777;background:url(../img/gone.png)} | 1",
