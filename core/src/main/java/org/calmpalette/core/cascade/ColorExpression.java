@@ -42,7 +42,12 @@ public sealed interface ColorExpression {
             parts = List.copyOf(parts);
         }
 
-        /** What it comes to with colours for what is chosen. @param chosen by custom property */
+        /** What it computes to with colours for what is chosen, as it is written in a computed style. @param chosen by custom property */
+        public Color computed(Function<String, Color> chosen) {
+            return Color.parse(with(chosen).css()).orElseThrow();
+        }
+
+        /** What it comes to before it is written. @param chosen by custom property */
         public Color with(Function<String, Color> chosen) {
             return read(p -> p.color() instanceof Mixed m
                             ? m.with(chosen)

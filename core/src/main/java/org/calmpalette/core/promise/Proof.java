@@ -312,7 +312,7 @@ final class Proof {
             return e instanceof ColorExpression.Fixed f
                     ? f.color()
                     : e instanceof ColorExpression.Mixed m
-                            ? m.with(property -> color(key(property), chosen))
+                            ? m.computed(property -> color(key(property), chosen))
                             : color(key(((ColorExpression.Chosen) e).property()), chosen);
         }
 

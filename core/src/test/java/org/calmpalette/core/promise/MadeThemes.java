@@ -75,6 +75,15 @@ public final class MadeThemes {
         return String.join(", ", parts);
     }
 
+    private static final List<String> MIXED = List.of(
+            "color-mix(in oklab, var(--ink) 30%, var(--paper))",
+            "color-mix(in srgb, var(--paper), #101820 20%)", "rgb(from var(--ink) r g b / 80%)");
+
+    /** One of the first six colours, or now and then one that is mixed of what is chosen. */
+    private static String one(Random random, List<String> colors) {
+        return random.nextInt(6) == 0 ? MIXED.get(random.nextInt(MIXED.size())) : colors.get(random.nextInt(6));
+    }
+
     private static String sheet(Random random) {
         List<String> colors = List.of(
                 "var(--ink)",
@@ -83,24 +92,21 @@ public final class MadeThemes {
                 "var(--turned)",
                 "var(--pale)",
                 "#ffffff",
-                "color-mix(in oklab, var(--ink) 30%, var(--paper))",
-                "color-mix(in srgb, var(--paper), #101820 20%)",
-                "rgb(from var(--ink) r g b / 80%)",
                 "inherit",
                 "var(--brand, red)");
         StringBuilder css = new StringBuilder(":root { --brand: var(--ink) }\n");
         for (String selector : List.of("body", "main", "h1", "p", "a", "footer")) {
             css.append(selector).append(" { color: ").append(colors.get(random.nextInt(colors.size())));
             if (random.nextBoolean()) {
-                css.append("; background: ").append(colors.get(random.nextInt(9)));
+                css.append("; background: ").append(one(random, colors));
             }
             if (random.nextInt(6) == 0) {
                 css.append("; opacity: ").append(random.nextBoolean() ? ".85" : ".6");
             }
             if (random.nextInt(8) == 0) {
-                String end = colors.get(random.nextInt(9));
+                String end = one(random, colors);
                 css.append("; background: linear-gradient(")
-                        .append(random.nextBoolean() ? end : colors.get(random.nextInt(9)))
+                        .append(random.nextBoolean() ? end : one(random, colors))
                         .append(", ")
                         .append(end)
                         .append(")");
@@ -108,7 +114,7 @@ public final class MadeThemes {
             css.append(" }\n");
         }
         css.append("main:hover a, footer:hover { color: ")
-                .append(colors.get(random.nextInt(9)))
+                .append(one(random, colors))
                 .append(" }\n");
         return css.toString();
     }
