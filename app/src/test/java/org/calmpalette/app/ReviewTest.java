@@ -80,7 +80,8 @@ class ReviewTest {
         // What follows the ink is told with it, not beside it.
         assertThat(review("/review"))
                 .contains("Hard to read “Boats” on index.html “Every hour.” on index.html")
-                .contains("You changed Quay Heading on phone “Boats” → “Boat” Quay Ink #102030 → #dddddd")
+                .contains(
+                        "You changed Quay Heading on phone “Boats” → “Boat” Quay Ink #102030 (near black) → #dddddd (light grey)")
                 .contains("Go live all the same")
                 .doesNotContain("Turned", "The maker changed");
 
@@ -94,7 +95,7 @@ class ReviewTest {
                         .orElseThrow())
                 .endsWith(site + "/review");
         assertThat(owner.get("/at" + site.substring(6) + "/").body()).doesNotContain("cccccc");
-        assertThat(review("/review")).contains("#102030 → #cccccc");
+        assertThat(review("/review")).contains("#102030 (near black) → #cccccc (light grey)");
     }
 
     @Test
@@ -121,13 +122,13 @@ class ReviewTest {
         assertThat(maker.post(theme + "/sites/" + id + "/update").statusCode()).isEqualTo(302);
         assertThat(review("/review"))
                 .contains("You changed Quay Heading “Boats” → “Late boats”")
-                .contains("The maker changed Quay Ink #102030 → #aaaaaa")
+                .contains("The maker changed Quay Ink #102030 (near black) → #aaaaaa (grey)")
                 .contains("“Every hour.” on index.html");
         owner.post(site + "/go-live");
         // Back to the first edition: both the choice and the theme of then.
         assertThat(review("/editions/1"))
                 .contains("Edition 1", "Chosen otherwise then Quay Heading “Late boats” → “Boats”")
-                .contains("The theme was another one then Quay Ink #aaaaaa → #102030")
+                .contains("The theme was another one then Quay Ink #aaaaaa (grey) → #102030 (near black)")
                 .contains("Take it back")
                 .doesNotContain("Hard to read");
         assertThat(owner.get(site + "/editions/7").statusCode()).isEqualTo(404);

@@ -189,7 +189,9 @@ class ThreadTest {
         page.click("text=Put back");
         page.waitForSelector("#put-back h2");
         assertThat(page.locator("#put-back").innerText())
-                .contains("Signal colour: #e8e0ff", "live #d8a13c, as made #d8a13c");
+                .contains(
+                        "Signal colour: #e8e0ff (pale greyish violet)",
+                        "live #d8a13c (dark yellow), as made #d8a13c (dark yellow)");
         page.locator("#put-back [data-all-of]").first().uncheck();
         assertThat(page.locator("#put-back [name=key]").first().isChecked()).isFalse();
         page.click("#put-back >> text=As it is live");

@@ -24,6 +24,7 @@ import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Refusal;
+import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.ShadowKind;
 import org.calmpalette.core.setting.SpacingKind;
 import org.calmpalette.core.setting.Subject;
@@ -51,6 +52,18 @@ public record Controls(
 
     public static Controls of(Theme theme, String address) {
         return new Controls(theme.media(), theme.palette().subjects(), address, false, "", Map.of());
+    }
+
+    /** A value of a setting as owners read it: a swatch by its name, another colour with what it is called, lengths in plain words. */
+    public static String said(Setting s, String words) {
+        if (!(s.kind() instanceof ColorKind color)) {
+            return plain(words);
+        }
+        return color.swatches().contains(words)
+                ? swatch(words, color)
+                : Color.parse(words)
+                        .map(c -> words + " (" + ColorName.of(c) + ")")
+                        .orElse(words);
     }
 
     /** What people call a swatch; with its notation where another one is called the same. */

@@ -172,13 +172,6 @@ final class Questions {
                 : "Allowed: " + Controls.plain(named(theme.palette(), s.kind().inWords())) + ".";
     }
 
-    /** A value in the words of owners; a swatch by its name. */
-    private static String plain(Setting s, String words) {
-        return s.kind() instanceof ColorKind color && !color.swatches().isEmpty()
-                ? Controls.swatch(words, color)
-                : Controls.plain(words);
-    }
-
     /** With the labels of settings in the place of their keys, which owners do not know. */
     private static String named(Palette palette, String words) {
         String text = words;
@@ -209,7 +202,7 @@ final class Questions {
                         b,
                         bands.inWords(b),
                         s.kind().fields(values.value(s, b)),
-                        plain(s, values.words(s, b)),
+                        Controls.said(s, values.words(s, b)),
                         chosen.bands().containsKey(b.key()),
                         s.bands().containsKey(b.key()),
                         s.perBand(),
@@ -233,7 +226,9 @@ final class Questions {
                 s,
                 s.kind().fields(values.value(s, widest)),
                 values.words(s, widest),
-                s.given() instanceof Given.Follows f ? open.theme().palette().said(f) : plain(s, made.words(s, widest)),
+                s.given() instanceof Given.Follows f
+                        ? open.theme().palette().said(f)
+                        : Controls.said(s, made.words(s, widest)),
                 !chosen.isEmpty(),
                 painted,
                 refusal,
@@ -248,7 +243,7 @@ final class Questions {
                                 bands.band(x.band())
                                         .map(b -> " on " + b.label())
                                         .orElse(""),
-                                s.kind().words(x.value()),
+                                Controls.said(s, s.kind().words(x.value())),
                                 x.author().equals(me) ? "" : x.author(),
                                 Times.at(x.at(), "HH:mm")))
                         .toList());

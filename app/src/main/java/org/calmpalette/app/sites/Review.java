@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.calmpalette.app.settings.Area;
+import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.core.BeyondLimitException;
 import org.calmpalette.core.Budget;
@@ -126,9 +127,9 @@ public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Ha
                         palette.placeLabel(s.place()),
                         s.label(),
                         " on " + b.label(),
-                        cut(old),
+                        old.isEmpty() ? "" : cut(Controls.said(was, old)),
                         color && was != null && was.kind() instanceof ColorKind ? old : "",
-                        cut(words),
+                        cut(Controls.said(s, words)),
                         color ? words : ""));
             }
         }

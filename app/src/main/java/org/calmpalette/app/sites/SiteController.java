@@ -130,7 +130,8 @@ class SiteController {
                 .flatMap(l -> palette
                         .setting(l.key())
                         .map(s -> s.label() + ": " + l.value() + " is no longer allowed, "
-                                + values.words(s, palette.bands().widest()) + " is shown instead")
+                                + Controls.said(
+                                        s, values.words(s, palette.bands().widest())) + " is shown instead")
                         .stream())
                 .distinct()
                 .toList();
@@ -461,10 +462,10 @@ class SiteController {
                     .map(s -> new Back(
                             s.key(),
                             s.label(),
-                            now.words(s, widest),
-                            (open.live() == null ? "" : "live " + seen.words(s, widest) + ", ")
+                            Controls.said(s, now.words(s, widest)),
+                            (open.live() == null ? "" : "live " + Controls.said(s, seen.words(s, widest)) + ", ")
                                     + "as made "
-                                    + made.words(s, widest)
+                                    + Controls.said(s, made.words(s, widest))
                                     + (draft.getOrDefault(s.key(), new Chosen(null, Map.of()))
                                                     .bands()
                                                     .isEmpty()

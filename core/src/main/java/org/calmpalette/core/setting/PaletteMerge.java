@@ -78,7 +78,7 @@ public final class PaletteMerge {
     }
 
     private static String named(String at, String name) {
-        return at.isEmpty() ? name : ", " + name;
+        return at.isEmpty() || name.isEmpty() ? name : ", " + name;
     }
 
     private static boolean same(JsonNode a, JsonNode b) {
