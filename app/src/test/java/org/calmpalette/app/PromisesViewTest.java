@@ -226,4 +226,42 @@ class PromisesViewTest {
         page.waitForNavigation(() -> page.click("text=Take this promise back"));
         page.waitForSelector("#notice >> text=is not promised any more");
     }
+
+    @Test
+    void howMuchIsPromisedIsSaidAndUndone() {
+        Client maker = new Client(running.address).signedIn("ida");
+        TreeMap<String, byte[]> files = new TreeMap<>();
+        files.put("index.html", INDEX.getBytes(StandardCharsets.UTF_8));
+        files.put("a.css", "p { color: #767676 }".getBytes(StandardCharsets.UTF_8));
+        String theme = maker.bringIn("much.zip", HostileThemesInTheApplicationTest.zip(files));
+        assertThat(maker.page(theme + "/promises/thresholds")
+                        .select("input[checked]")
+                        .val())
+                .isEqualTo("AA");
+        String base = maker.base(theme);
+        assertThat(maker.post(theme + "/promises/thresholds", "base", base, "level", "AA", "pictures", "1500")
+                        .body())
+                .contains("That is promised already.");
+        assertThat(maker.post(theme + "/promises/thresholds", "base", base, "level", "AAA", "pictures", "lots")
+                        .body())
+                .contains("is no weight.", "from 50 to 20000");
+        maker.post(theme + "/promises/thresholds", "base", base, "level", "AAA", "pictures", "700");
+        assertThat(maker.page(theme + "/history").text())
+                .contains(
+                        "Promised from now on: texts keep the contrast of level AAA, and the pictures of a page weigh at most 700 kB");
+        assertThat(maker.page(theme + "/promises/thresholds")
+                        .select("#t-pictures")
+                        .val())
+                .isEqualTo("700");
+        Page page = running.maker();
+        page.navigate(running.address + theme + "/promises");
+        page.waitForSelector("tr.pick", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
+        assertThat(page.locator("table.promises").innerText())
+                .contains("7 to 1, or 4.5 to 1 where it is large", "at most 700 kB", "needs 7");
+        maker.post(theme + "/undo", "base", maker.base(theme));
+        assertThat(maker.page(theme + "/promises/thresholds")
+                        .select("input[checked]")
+                        .val())
+                .isEqualTo("AA");
+    }
 }

@@ -73,7 +73,7 @@ final class CheckCommand implements Callable<Integer> {
         if (json) {
             Answers.print(out, answer(answers));
         } else {
-            print(answers, out);
+            print(theme, answers, out);
         }
         return answers.stream().anyMatch(Answer::isBroken) ? 1 : 0;
     }
@@ -120,7 +120,7 @@ final class CheckCommand implements Callable<Integer> {
         return one;
     }
 
-    private static void print(List<Answer> answers, PrintWriter out) {
+    private static void print(Theme theme, List<Answer> answers, PrintWriter out) {
         for (Answer a : answers) {
             out.printf(
                     "%-9s %-9s %s%s  “%s”%n",
@@ -142,7 +142,7 @@ final class CheckCommand implements Callable<Integer> {
                     count(of, Answer.State.KEPT),
                     count(of, Answer.State.BROKEN),
                     count(of, Answer.State.UNPROVEN),
-                    p.holds());
+                    p.holds(theme.palette().thresholds()));
         }
         out.flush();
     }

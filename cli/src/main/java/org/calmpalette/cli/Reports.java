@@ -89,7 +89,13 @@ final class Reports {
     static String sarif(Theme theme, List<Answer> answers) {
         List<Object> rules = new ArrayList<>();
         for (Promise p : Promise.values()) {
-            rules.add(Map.of("id", p.key(), "name", p.label(), "shortDescription", Map.of("text", p.holds())));
+            rules.add(Map.of(
+                    "id",
+                    p.key(),
+                    "name",
+                    p.label(),
+                    "shortDescription",
+                    Map.of("text", p.holds(theme.palette().thresholds()))));
         }
         List<Object> results = answers.stream()
                 .filter(a -> a.state() != Answer.State.KEPT && !a.isWaived())

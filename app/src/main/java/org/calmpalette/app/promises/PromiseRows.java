@@ -12,6 +12,7 @@ import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Promise;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
+import org.calmpalette.core.setting.Palette;
 import org.springframework.web.util.UriUtils;
 
 /** What is listed of promises: the broken one by one, what cannot be told by its reason, what is kept on demand. */
@@ -45,7 +46,8 @@ record PromiseRows(List<Group> groups, int left) {
             String card,
             String mends) {}
 
-    static PromiseRows of(long theme, List<Answer> answers, Bands bands, boolean withKept) {
+    static PromiseRows of(long theme, List<Answer> answers, Palette palette, boolean withKept) {
+        Bands bands = palette.bands();
         List<Group> groups = new ArrayList<>();
         int left = 0;
         for (Promise p : Promise.values()) {
@@ -89,7 +91,7 @@ record PromiseRows(List<Group> groups, int left) {
             if (!of.isEmpty()) {
                 groups.add(new Group(
                         p.label(),
-                        whole ? "Cannot be told: " + of.get(0).why() + "." : p.holds(),
+                        whole ? "Cannot be told: " + of.get(0).why() + "." : p.holds(palette.thresholds()),
                         count(of, Answer.State.BROKEN),
                         count(of, Answer.State.UNPROVEN),
                         count(of, Answer.State.KEPT),

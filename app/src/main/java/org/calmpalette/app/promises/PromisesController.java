@@ -32,6 +32,7 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Painted;
@@ -87,7 +88,7 @@ class PromisesController {
                 "strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), shown, request));
         model.addAttribute("turns", open.read().turns());
         model.addAttribute("unmeasured", themes.unmeasured(open));
-        PromiseRows rows = PromiseRows.of(id, answers, open.theme().palette().bands(), kept);
+        PromiseRows rows = PromiseRows.of(id, answers, open.theme().palette(), kept);
         model.addAttribute("rows", rows);
         model.addAttribute("kept", kept);
         model.addAttribute("fresh", job.hasEnded());
@@ -376,6 +377,37 @@ class PromisesController {
             throw new BadInputException("“" + contrast + "” is no contrast ratio.", "Write a number from 1 to 21.");
         }
         Snapshot made = themes.change(id, base, me, theme -> Promises.between(theme, one, other, least));
+        notices.done(made.note());
+        return Go.to("/themes/" + id + "/promises");
+    }
+
+    /** How much is promised, to be said otherwise. */
+    @GetMapping("/thresholds")
+    String thresholds(@PathVariable long id, @AuthenticationPrincipal SignedIn me, Model model) {
+        OpenTheme open = themes.open(id, me);
+        model.addAttribute("open", open);
+        model.addAttribute("levels", Thresholds.Level.values());
+        model.addAttribute("least", Thresholds.LEAST);
+        model.addAttribute("most", Thresholds.MOST);
+        return "promises/card :: thresholds";
+    }
+
+    @PostMapping("/thresholds")
+    String thresholds(
+            @PathVariable long id,
+            @RequestParam long base,
+            @RequestParam(defaultValue = "AA") Thresholds.Level level,
+            @RequestParam(defaultValue = "") String pictures,
+            @AuthenticationPrincipal SignedIn me) {
+        int most;
+        try {
+            most = Integer.parseInt(pictures.strip());
+        } catch (NumberFormatException e) {
+            throw new BadInputException(
+                    "“" + pictures + "” is no weight.",
+                    "Write a whole number of kB, from " + Thresholds.LEAST + " to " + Thresholds.MOST + ".");
+        }
+        Snapshot made = themes.change(id, base, me, theme -> Promises.thresholds(theme, new Thresholds(level, most)));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
     }

@@ -67,7 +67,7 @@ record Report(List<Section> sections, long broken, long open, long kept, long wa
                             PromiseRows::reason, java.util.LinkedHashMap::new, Collectors.toList()));
             sections.add(new Section(
                     p.label(),
-                    p.holds(),
+                    p.holds(theme.palette().thresholds()),
                     kept.size(),
                     broken.stream().limit(MOST).map(a -> line(theme, a)).toList(),
                     open.values().stream()

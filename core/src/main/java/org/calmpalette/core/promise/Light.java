@@ -43,17 +43,17 @@ import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /**
- * That the pictures of each page weigh no more together than {@link #MOST} bytes at any width, whatever of the theme's pictures is chosen.
+ * That the pictures of each page weigh no more together than its maker promises at any width, whatever of the theme's pictures is chosen.
  * Counted is what a browser asks for: backgrounds of parts that are shown, pictures of the page (of several candidates the heaviest) and
  * posters; not films, and not drawings inside of the page. A picture of the page counts where it is hidden as well: browsers fetch it.
  */
 final class Light {
-    /** 1.5 MB: the middle page of the web asks for about 1 MB of pictures (HTTP Archive, from memory); the figure is our own. */
-    static final long MOST = 1_500_000;
-
     private static final int HEIGHT = 900;
 
     private final Theme theme;
+    /** In bytes. */
+    private final long limit;
+
     private final List<String> pictures;
     private final ColorExpression.Choices words;
     private final Following following;
@@ -61,6 +61,7 @@ final class Light {
 
     private Light(Theme theme) {
         this.theme = theme;
+        this.limit = 1_000L * theme.palette().thresholds().pictures();
         Set<String> sheets = Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS);
         this.following = new Following(
                 theme,
@@ -89,7 +90,7 @@ final class Light {
         Light light = new Light(theme);
         long together = light.pictures.stream().mapToLong(light::bytes).sum();
         // Not even all of them together would be too much.
-        return together <= MOST
+        return together <= light.limit
                 ? List.of(Answer.kept(Promise.LIGHT, Answer.Subject.theme(theme)))
                 : theme.pages().stream().map(light::page).toList();
     }
@@ -121,7 +122,7 @@ final class Light {
         Answer.Subject subject = new Answer.Subject(
                 page.source().file(), -1, "html", page.document().title(), width);
         long made = bytes(loads(page, width, Map.of(), true));
-        if (made > MOST) {
+        if (made > limit) {
             return Answer.broken(Promise.LIGHT, subject, Map.of(), told(made, width) + ".");
         }
         // A choice may show what is hidden as made, and put back what is taken out.
@@ -146,7 +147,7 @@ final class Light {
                         .isEmpty()
                 || followsAWord(page, width);
         most += any ? pictures.stream().mapToLong(this::bytes).sum() : 0;
-        if (most <= MOST) {
+        if (most <= limit) {
             return Answer.kept(Promise.LIGHT, subject);
         }
         Map<String, Chosen> chosen = new LinkedHashMap<>();
@@ -154,7 +155,7 @@ final class Light {
         long reached = bytes(loads(page, width, chosen, true));
         boolean allowed =
                 Effective.of(theme.palette(), chosen, theme.media()).leftOut().isEmpty();
-        return reached > MOST && allowed
+        return reached > limit && allowed
                 ? Answer.broken(Promise.LIGHT, subject, together, told(reached, width) + ".")
                 : Answer.unproven(
                         Promise.LIGHT,
@@ -163,8 +164,8 @@ final class Light {
                                 + (any ? ", as items or a choice may show any picture" : ""));
     }
 
-    private static String told(long bytes, int width) {
-        return "Its pictures weigh " + kilobytes(bytes) + " together at " + width + " px, and " + kilobytes(MOST)
+    private String told(long bytes, int width) {
+        return "Its pictures weigh " + kilobytes(bytes) + " together at " + width + " px, and " + kilobytes(limit)
                 + " are the most that is promised";
     }
 

@@ -1,12 +1,13 @@
 package org.calmpalette.core.promise;
 
 import java.util.Locale;
+import org.calmpalette.core.setting.Thresholds;
 
 /** What a theme promises its owners: it holds for every choice that is allowed, at every window width from 320 to 2560 px. */
 public enum Promise {
     READABLE(
             "Readable",
-            "Every text keeps its contrast with what lies behind it: 4.5 to 1, or 3 to 1 where it is large."),
+            "Every text keeps its contrast with what lies behind it: %s to 1, or %s to 1 where it is large."),
     APART("Apart", "Two colours of which the maker asks it keep their contrast."),
     WHOLE(
             "Whole",
@@ -17,7 +18,7 @@ public enum Promise {
     UNDISTORTED("Undistorted", "Pictures keep their shape."),
     CLEAR("Clear of the header", "A header that stays in view hides nothing that one jumps to, and no beginning."),
     FITS("Fits", "No page is wider than its window, and no text is pushed out of it."),
-    LIGHT("Light", "The pictures of a page weigh at most 1,500 kB together."),
+    LIGHT("Light", "The pictures of a page weigh at most %,d kB together."),
     STILL("Still", "Every movement stops for visitors who ask for less of it, and every video has a poster."),
     EFFECTIVE("Effective", "Each setting changes something on some page."),
     SOUND("Sound", "Defaults and schemes are allowed, and what follows another setting finds it.");
@@ -39,8 +40,17 @@ public enum Promise {
         return label;
     }
 
-    /** When it holds, in a sentence. */
-    public String holds() {
-        return holds;
+    /** When it holds, in a sentence. @param thresholds of the theme */
+    public String holds(Thresholds thresholds) {
+        return switch (this) {
+            case READABLE ->
+                String.format(
+                        Locale.ROOT,
+                        holds,
+                        Answer.plain(thresholds.level().usual()),
+                        Answer.plain(thresholds.level().large()));
+            case LIGHT -> String.format(Locale.ROOT, holds, thresholds.pictures());
+            default -> holds;
+        };
     }
 }

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -19,6 +20,7 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
@@ -70,6 +72,23 @@ public final class Promises {
                         .withPalette(theme, theme.palette().withoutBetween(b))
                 : Change.of("A contrast of " + contrast.toPlainString() + " between " + what + " is promised")
                         .withPalette(theme, theme.palette().withBetween(b));
+    }
+
+    /** How much is promised. @throws BadInputException if it is what it was */
+    public static Change thresholds(Theme theme, Thresholds wanted) {
+        Thresholds now = theme.palette().thresholds();
+        List<String> what = new ArrayList<>();
+        if (wanted.level() != now.level()) {
+            what.add("texts keep the contrast of level " + wanted.level());
+        }
+        if (wanted.pictures() != now.pictures()) {
+            what.add(String.format(Locale.ROOT, "the pictures of a page weigh at most %,d kB", wanted.pictures()));
+        }
+        if (what.isEmpty()) {
+            throw new BadInputException("That is promised already.", "Choose another level or another weight.");
+        }
+        return Change.of("Promised from now on: " + String.join(", and ", what))
+                .withPalette(theme, theme.palette().withThresholds(wanted));
     }
 
     /** The tag of a part, or the setting in {@code palette.json}. */

@@ -35,6 +35,7 @@ import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
@@ -413,12 +414,13 @@ public final class Readable {
         }
 
         private void open(int index, String why) {
-            Readable.this.ask(page, index, width, band, 4.5, null, null, why, state, inTheDark);
+            double usual = theme.palette().thresholds().level().usual();
+            Readable.this.ask(page, index, width, band, usual, null, null, why, state, inTheDark);
         }
 
         private double needed(Element e) {
             double needed = Readable.this.needed(styles, e);
-            if (needed < 4.5 && last > width) {
+            if (needed < theme.palette().thresholds().level().usual() && last > width) {
                 // A size may follow the window's width.
                 needed = Math.max(
                         needed, Readable.this.needed(rendered.styles(page, window(last, inTheDark), states), e));
@@ -434,11 +436,13 @@ public final class Readable {
                 && theme.palette().bands().list().stream().allMatch(band -> proof.isOpaque(e, band));
     }
 
-    /** 4.5 where a choice may make a large text a small one. */
+    /** As of a usual text where a choice may make a large one small. */
     private double needed(PageStyles styles, Element e) {
+        Thresholds.Level level = theme.palette().thresholds().level();
         return following.around(styles, e, "font-size") || following.around(styles, e, "font-weight")
-                ? 4.5
-                : Contrast.needed(styles.of(e).fontSizePx(), styles.of(e).fontWeight());
+                ? level.usual()
+                : level.insteadOf(
+                        Contrast.needed(styles.of(e).fontSizePx(), styles.of(e).fontWeight()));
     }
 
     private Asked ask(

@@ -18,8 +18,7 @@ import org.calmpalette.core.BadInputException;
  * @param subjects what must stay in sight of pictures; each picture once
  * @param moved paths that pictures had before, with those they have: what owners chose by them still counts
  * @param sheets whose a stylesheet is, by path, where the maker said it
- * @param waived promises that the maker does not give, by what they are called, with the reason
- * @param between what the maker promises of two settings
+ * @param terms what the maker says of the promises
  * @param faults what the file says that could not be understood; it stays in the file
  */
 public record Palette(
@@ -31,8 +30,7 @@ public record Palette(
         List<Subject> subjects,
         Map<String, String> moved,
         Map<String, SheetOwner> sheets,
-        Map<String, String> waived,
-        List<Between> between,
+        PromiseTerms terms,
         List<Fault> faults) {
     public static final String FILE = "palette.json";
     public static final int MOST_SETTINGS = 1_200;
@@ -57,7 +55,7 @@ public record Palette(
             List<Setting> settings,
             List<Scheme> schemes,
             List<Fault> faults) {
-        this(name, bands, places, settings, schemes, List.of(), Map.of(), Map.of(), Map.of(), List.of(), faults);
+        this(name, bands, places, settings, schemes, List.of(), Map.of(), Map.of(), PromiseTerms.USUAL, faults);
     }
 
     /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
@@ -68,8 +66,6 @@ public record Palette(
         subjects = List.copyOf(subjects);
         moved = Collections.unmodifiableMap(new TreeMap<>(moved));
         sheets = Collections.unmodifiableMap(new TreeMap<>(sheets));
-        waived = Collections.unmodifiableMap(new TreeMap<>(waived));
-        between = List.copyOf(between);
         faults = List.copyOf(faults);
         Map<String, Setting> byKey = new LinkedHashMap<>();
         for (Setting s : settings) {
@@ -269,8 +265,7 @@ public record Palette(
                     .withGiven(moved(s.kind(), s.given(), names))
                     .withBands(each));
         }
-        Palette after =
-                new Palette(name, bands, places, all, schemes, subjects, names, sheets, waived, between, faults);
+        Palette after = new Palette(name, bands, places, all, schemes, subjects, names, sheets, terms, faults);
         return new Palette(
                 name,
                 bands,
@@ -282,8 +277,7 @@ public record Palette(
                 subjects.stream().map(s -> s.path().equals(from) ? s.at(to) : s).toList(),
                 later,
                 sheets,
-                waived,
-                between,
+                terms,
                 faults);
     }
 
@@ -430,8 +424,7 @@ public record Palette(
                 subjects,
                 moved,
                 sheets,
-                waived,
-                between.stream().filter(b -> !b.names(key)).toList(),
+                terms.without(key),
                 faults);
     }
 
@@ -481,22 +474,11 @@ public record Palette(
                     return new Scheme(s.key(), s.label(), values);
                 })
                 .toList();
-        return new Palette(
-                this.name,
-                bands,
-                places,
-                all,
-                others,
-                subjects,
-                moved,
-                sheets,
-                waived,
-                between.stream().map(b -> b.renamed(name)).toList(),
-                faults);
+        return new Palette(this.name, bands, places, all, others, subjects, moved, sheets, terms.renamed(name), faults);
     }
 
     public Palette withSettings(List<Setting> all) {
-        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, waived, between, faults);
+        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, terms, faults);
     }
 
     /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
@@ -510,11 +492,11 @@ public record Palette(
                     return s.withBands(left);
                 })
                 .toList();
-        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, waived, between, faults);
+        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, terms, faults);
     }
 
     public Palette withSchemes(List<Scheme> others) {
-        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, waived, between, faults);
+        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, terms, faults);
     }
 
     /** What must stay in sight of a picture. */
@@ -527,7 +509,7 @@ public record Palette(
         Palette rest = withoutSubject(subject.path());
         List<Subject> all = new ArrayList<>(rest.subjects);
         all.add(subject);
-        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, waived, between, faults);
+        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, terms, faults);
     }
 
     public Palette withoutSubject(String path) {
@@ -540,8 +522,7 @@ public record Palette(
                 subjects.stream().filter(s -> !s.path().equals(path)).toList(),
                 moved,
                 sheets,
-                waived,
-                between,
+                terms,
                 faults);
     }
 
@@ -553,7 +534,7 @@ public record Palette(
         } else {
             said.put(path, owner);
         }
-        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, waived, between, faults);
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, terms, faults);
     }
 
     /** Reasons are told to whoever looks next. */
@@ -565,38 +546,42 @@ public record Palette(
      * @param reason null for the latter; may be empty
      */
     public Palette withWaived(String promise, String reason) {
-        Map<String, String> said = new TreeMap<>(waived);
-        if (reason == null) {
-            said.remove(promise);
-        } else {
-            said.put(promise, reason.length() > LONGEST_REASON ? reason.substring(0, LONGEST_REASON) : reason);
-        }
-        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, said, between, faults);
+        return with(terms.withWaived(
+                promise,
+                reason != null && reason.length() > LONGEST_REASON ? reason.substring(0, LONGEST_REASON) : reason));
+    }
+
+    private Palette with(PromiseTerms others) {
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, others, faults);
     }
 
     /** With a promise about two settings, in place of one about the same two. */
     public Palette withBetween(Between wanted) {
         known(wanted.one());
         known(wanted.other());
-        List<Between> all =
-                new ArrayList<>(between.stream().filter(b -> !b.isLike(wanted)).toList());
-        all.add(wanted);
-        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, waived, all, faults);
+        return with(terms.with(wanted));
     }
 
     public Palette withoutBetween(Between gone) {
-        return new Palette(
-                name,
-                bands,
-                places,
-                settings,
-                schemes,
-                subjects,
-                moved,
-                sheets,
-                waived,
-                between.stream().filter(b -> !b.isLike(gone)).toList(),
-                faults);
+        return with(terms.without(gone));
+    }
+
+    public Palette withThresholds(Thresholds others) {
+        return with(terms.with(others));
+    }
+
+    /** Promises that the maker does not give, by what they are called, with the reason. */
+    public Map<String, String> waived() {
+        return terms.waived();
+    }
+
+    /** What the maker promises of two settings. */
+    public List<Between> between() {
+        return terms.between();
+    }
+
+    public Thresholds thresholds() {
+        return terms.thresholds();
     }
 
     /** Without a place that no setting is in. */
@@ -612,8 +597,7 @@ public record Palette(
                 subjects,
                 moved,
                 sheets,
-                waived,
-                between,
+                terms,
                 faults);
     }
 
@@ -623,6 +607,6 @@ public record Palette(
         }
         List<Place> more = new ArrayList<>(places);
         more.add(place);
-        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, waived, between, faults);
+        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, terms, faults);
     }
 }

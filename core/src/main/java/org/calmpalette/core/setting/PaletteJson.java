@@ -167,9 +167,12 @@ public final class PaletteJson {
         });
         Map<String, String> waived = new LinkedHashMap<>();
         List<Between> between = new ArrayList<>();
+        Thresholds[] thresholds = {Thresholds.USUAL};
         each("promises", e -> {
             if (e.has("between")) {
                 between.add(between(e, settings));
+            } else if (e.has("threshold")) {
+                thresholds[0] = threshold(e, thresholds[0]);
             } else {
                 waived.put(
                         e.text("promise"),
@@ -186,9 +189,32 @@ public final class PaletteJson {
                 List.copyOf(subjects.values()),
                 moved,
                 sheets,
-                waived,
-                between,
+                new PromiseTerms(waived, between, thresholds[0]),
                 faults);
+    }
+
+    private static Thresholds threshold(JsonEntry e, Thresholds before) {
+        String of = e.text("threshold");
+        try {
+            return switch (of) {
+                case "readable" -> new Thresholds(Thresholds.Level.valueOf(e.text("level")), before.pictures());
+                case "light" ->
+                    new Thresholds(
+                            before.level(),
+                            e.whole("most")
+                                    .orElseThrow(() -> JsonEntry.bad(
+                                            e.at("most"), "it says no weight", "Write \"most\": 800, in kB.")));
+                default ->
+                    throw JsonEntry.bad(
+                            e.at("threshold"),
+                            "“" + of + "” has no threshold",
+                            "Write readable with a level, or light with a most.");
+            };
+        } catch (IllegalArgumentException noLevel) {
+            throw JsonEntry.bad(e.at("level"), "“" + e.text("level") + "” is no level of WCAG", "Write AA or AAA.");
+        } catch (BadInputException wrong) {
+            throw of.equals("light") ? JsonEntry.bad(e.at("most"), wrong.getMessage(), wrong.mend()) : wrong;
+        }
     }
 
     private static Between between(JsonEntry e, Map<String, Setting> settings) {

@@ -20,7 +20,7 @@ import tools.jackson.databind.node.ObjectNode;
  */
 public final class PaletteMerge {
     /** What names an entry of a list, the first that it has. */
-    private static final List<String> NAMES = List.of("key", "path", "picture", "promise", "between");
+    private static final List<String> NAMES = List.of("key", "path", "picture", "promise", "between", "threshold");
 
     /** Objects in an entry whose keys are each a thing of its own; any other value is one thing. */
     private static final Set<String> OPEN = Set.of("values", "bands");

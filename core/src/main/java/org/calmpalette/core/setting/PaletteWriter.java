@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import org.calmpalette.core.BadInputException;
@@ -79,6 +80,7 @@ final class PaletteWriter {
                 .isPresent());
         writeNamed(root, "promises", "promise", "waived", palette.waived(), w -> true);
         writeBetween(root, palette.between());
+        writeThresholds(root, palette.thresholds());
         return PaletteJson.written(root);
     }
 
@@ -144,6 +146,40 @@ final class PaletteWriter {
             ObjectNode node = JsonNodeFactory.instance.objectNode();
             node.putArray("between").add(b.one()).add(b.other());
             all.add(node.put("contrast", b.contrast()));
+        }
+        if (all.isEmpty()) {
+            root.remove("promises");
+        } else {
+            root.set("promises", all);
+        }
+    }
+
+    /** What is said of a promise beyond what is usual; an entry stays with what else it holds, one that says what is usual goes. */
+    private static void writeThresholds(ObjectNode root, Thresholds wanted) {
+        boolean level = wanted.level() != Thresholds.USUAL.level();
+        boolean pictures = wanted.pictures() != Thresholds.USUAL.pictures();
+        threshold(root, "readable", level, n -> n.put("level", wanted.level().name()));
+        threshold(root, "light", pictures, n -> n.put("most", wanted.pictures()));
+    }
+
+    private static void threshold(ObjectNode root, String of, boolean said, Consumer<ObjectNode> words) {
+        ArrayNode all = root.path("promises") instanceof ArrayNode known ? known : JsonNodeFactory.instance.arrayNode();
+        boolean there = false;
+        for (int i = all.size() - 1; i >= 0; i--) {
+            if (all.get(i) instanceof ObjectNode node
+                    && node.path("threshold").asString("").equals(of)) {
+                if (said && !there) {
+                    words.accept(node);
+                    there = true;
+                } else {
+                    all.remove(i);
+                }
+            }
+        }
+        if (said && !there) {
+            ObjectNode node = JsonNodeFactory.instance.objectNode().put("threshold", of);
+            words.accept(node);
+            all.add(node);
         }
         if (all.isEmpty()) {
             root.remove("promises");

@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.junit.jupiter.api.Test;
@@ -54,6 +55,17 @@ class LightTest {
         assertThat(of(theme("body { background: url(a.jpg) }", "", "", 900, 600))
                         .state())
                 .isEqualTo(Answer.State.KEPT);
+    }
+
+    /** As much as the maker says, and told so. */
+    @Test
+    void aMakerMayPromiseLess() {
+        Theme theme = theme("body { background: url(a.jpg) }", "", "", 900);
+        assertThat(of(theme).state()).isEqualTo(Answer.State.KEPT);
+        Theme strict = theme.with(theme.palette().withThresholds(new Thresholds(Thresholds.Level.AA, 800)));
+        assertThat(of(strict).state()).isEqualTo(Answer.State.BROKEN);
+        assertThat(of(strict).inWords()).contains("900 kB together", "800 kB are the most that is promised");
+        assertThat(Promise.LIGHT.holds(strict.palette().thresholds())).contains("at most 800 kB");
     }
 
     @Test

@@ -21,6 +21,7 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
@@ -300,6 +301,18 @@ class ReadableTest {
             assertThat(worstOfAll.id()).contains(":hover at 320");
         }
         assertThat(worstOfAll.worst()).isBetween(worst - 0.011, worst + 0.011);
+    }
+
+    /** By level AAA of WCAG 2.2 (1.4.6) 7 to 1 is needed, of a large text 4.5: #767676 on white has 4.54, the well-known grey of AA. */
+    @ParameterizedTest
+    @CsvSource({"AA, KEPT, KEPT", "AAA, BROKEN, KEPT"})
+    void aMakerMayPromiseMore(String level, Answer.State usual, Answer.State large) {
+        Theme theme = theme("p, h1 { color: #767676 } h1 { font-size: 32px }", "");
+        Theme asked = theme.with(theme.palette()
+                .withThresholds(new Thresholds(Thresholds.Level.valueOf(level), Thresholds.USUAL.pictures())));
+        assertThat(first(asked, "p").state()).isEqualTo(usual);
+        assertThat(first(asked, "p").needed()).isEqualTo(level.equals("AA") ? 4.5 : 7);
+        assertThat(first(asked, "h1").state()).isEqualTo(large);
     }
 
     /** What is written in a field is a text too: in its own colours, or as the browser draws it; not what nobody can use. */

@@ -252,4 +252,48 @@ class PaletteJsonTest {
         assertThat(PaletteJson.read(PaletteJson.write(then, before), "T").subjects())
                 .isEqualTo(then.subjects());
     }
+
+    /** How much is promised: an entry stays with what else it holds, and one that says what is usual goes. */
+    @Test
+    void thresholdsAreReadAndWrittenInTheirEntries() {
+        String file =
+                """
+                {"name": "T", "promises": [
+                  {"promise": "readable x", "waived": "A logo"},
+                  {"threshold": "light", "most": 800, "$why": "slow lines"}]}""";
+        Palette palette = PaletteJson.read(file.getBytes(StandardCharsets.UTF_8), "T");
+        assertThat(palette.faults()).isEmpty();
+        assertThat(palette.thresholds()).isEqualTo(new Thresholds(Thresholds.Level.AA, 800));
+        byte[] more = PaletteJson.write(
+                palette.withThresholds(new Thresholds(Thresholds.Level.AAA, 700)),
+                file.getBytes(StandardCharsets.UTF_8));
+        String written = new String(more, StandardCharsets.UTF_8).replaceAll("\\s+", "");
+        assertThat(written)
+                .contains("{\"threshold\":\"light\",\"most\":700,\"$why\":\"slowlines\"}")
+                .contains("{\"threshold\":\"readable\",\"level\":\"AAA\"}");
+        assertThat(PaletteJson.read(more, "T").thresholds()).isEqualTo(new Thresholds(Thresholds.Level.AAA, 700));
+        String usual = new String(
+                PaletteJson.write(PaletteJson.read(more, "T").withThresholds(Thresholds.USUAL), more),
+                StandardCharsets.UTF_8);
+        assertThat(usual).contains("A logo").doesNotContain("threshold");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '`',
+            value = {
+                "{\"threshold\": \"readable\", \"level\": \"A\"} | “A” is no level of WCAG | Write AA or AAA.",
+                "{\"threshold\": \"sharp\"} | “sharp” has no threshold | Write readable with a level, or light with a most.",
+                "{\"threshold\": \"light\", \"most\": 7} | cannot be promised to weigh at most 7 kB | Write a number from 50 to 20000.",
+                "{\"threshold\": \"light\"} | it says no weight | Write \"most\": 800, in kB."
+            })
+    void aThresholdThatIsNoneIsTold(String entry, String what, String mend) {
+        Palette palette =
+                PaletteJson.read(("{\n\"promises\": [\n" + entry + "]}").getBytes(StandardCharsets.UTF_8), "T");
+        assertThat(palette.thresholds()).isEqualTo(Thresholds.USUAL);
+        assertThat(palette.faults()).hasSize(1);
+        assertThat(palette.faults().get(0).message()).contains("line 3", what);
+        assertThat(palette.faults().get(0).mend()).isEqualTo(mend);
+    }
 }
