@@ -399,17 +399,20 @@ class PromisesController {
             @RequestParam(defaultValue = "AA") Thresholds.Level level,
             @RequestParam(defaultValue = "") String pictures,
             @AuthenticationPrincipal SignedIn me) {
-        int most;
-        try {
-            most = Integer.parseInt(pictures.strip());
-        } catch (NumberFormatException e) {
-            throw new BadInputException(
-                    "“" + pictures + "” is no weight.",
-                    "Write a whole number of kB, from " + Thresholds.LEAST + " to " + Thresholds.MOST + ".");
-        }
-        Snapshot made = themes.change(id, base, me, theme -> Promises.thresholds(theme, new Thresholds(level, most)));
+        Snapshot made = themes.change(
+                id, base, me, theme -> Promises.thresholds(theme, new Thresholds(level, weight(pictures))));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
+    }
+
+    private static int weight(String kilobytes) {
+        try {
+            return Integer.parseInt(kilobytes.strip());
+        } catch (NumberFormatException e) {
+            throw new BadInputException(
+                    "“" + kilobytes + "” is no weight.",
+                    "Write a whole number of kB, from " + Thresholds.LEAST + " to " + Thresholds.MOST + ".");
+        }
     }
 
     /** Lets a promise be, with a reason that goes with the theme; or asks for it again. */
