@@ -1,5 +1,6 @@
 // A field of colours beside a colour's input: hue from left to right, lightness from bottom to top. What is not safe is striped, what
 // is not allowed grey; both come from the server for the strength that the field has. It follows the hand and the arrow keys.
+import { data } from "./answers.js";
 import { fromHsl, toHsl, withAlpha, written } from "./color.js";
 
 const clamp = (n, from, to) => Math.max(from, Math.min(to, n));
@@ -135,8 +136,8 @@ class Field extends HTMLElement {
       const answer = await fetch(`${this.dataset.area}?${query}`, { headers: { Accept: "application/json" } }).catch(() => null);
       if (turn !== this.turn || !this.isConnected) return;
       if (answer?.status === 422) this.querySelector("[data-legend]").textContent = "Which colours are safe cannot be told: there is too much to look at.";
-      if (!answer?.ok || answer.redirected) return;
-      const area = await answer.json();
+      const area = await data(answer);
+      if (!area) return;
       if (stale) {
         this.drawn = saturation;
         this.others = this.form.dataset.was;

@@ -1,5 +1,6 @@
 // Frames of a page at several widths, drawn to scale. Talks to frame.js inside them; the frames have an origin of their
 // own, so what comes from them is known by its window.
+import { data } from "./answers.js";
 import { hex, withAlpha, written } from "./color.js";
 
 export class Frames {
@@ -125,7 +126,7 @@ export class Frames {
     const key = `${this.root.dataset.base}|${this.root.dataset.page}|${width}`;
     if (this.known?.key !== key) {
       const answer = await fetch(`${this.root.dataset.grounds}?${new URLSearchParams({ page: this.root.dataset.page, width })}`).catch(() => null);
-      this.known = { key, grounds: answer?.ok ? await answer.json() : {} };
+      this.known = { key, grounds: (await data(answer)) ?? {} };
     }
     return this.known.grounds;
   }
@@ -233,8 +234,8 @@ export class Asking {
       if (turn !== this.turn) return null;
       answer = await fetch(this.address, { method: "POST", body, headers }).catch(() => null);
     }
-    if (!answer?.ok || answer.redirected || turn !== this.turn) return null;
-    const trial = await answer.json();
+    if (turn !== this.turn) return null;
+    const trial = await data(answer);
     return turn === this.turn ? trial : null;
   }
 }
