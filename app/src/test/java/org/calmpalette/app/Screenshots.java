@@ -1,7 +1,6 @@
 package org.calmpalette.app;
 
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.LoadState;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 
@@ -16,7 +15,12 @@ class Screenshots {
     }
 
     private void shoot(Page page, String name) {
-        page.waitForLoadState(LoadState.NETWORKIDLE);
+        page.waitForLoadState();
+        // Not until nothing is asked for any more: previews that draw themselves anew ask now and then. Each is looked
+        // at by itself.
+        page.frames().stream()
+                .filter(f -> f != page.mainFrame() && !f.isDetached())
+                .forEach(f -> f.waitForLoadState());
         Running.settled(page);
         page.screenshot(new Page.ScreenshotOptions().setPath(target.resolve(name + ".png")));
     }

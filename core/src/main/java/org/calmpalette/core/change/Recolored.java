@@ -208,7 +208,8 @@ public final class Recolored {
     /** The edit of a colour in an attribute of a page, and the colour that stands there. */
     private record InMarkup(Tag tag, ColorAttributes.At at) {
         Edit to(Color color) {
-            return tag.replaced(at.attribute(), at.legacy() ? color.withAlpha(1).hex() : ColorKey.of(color));
+            // In attributes without quotes nothing may have a blank, so it is written in digits.
+            return tag.replaced(at.attribute(), at.legacy() ? color.withAlpha(1).hex() : color.hex());
         }
     }
 

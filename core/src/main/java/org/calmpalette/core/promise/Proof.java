@@ -84,6 +84,8 @@ final class Proof {
 
     private final Theme theme;
     private final Domains may;
+    /** By custom property; asked for with every colour that is tried. */
+    private Map<String, Setting> properties;
 
     Proof(Theme theme) {
         this(theme, Domain::of);
@@ -95,6 +97,13 @@ final class Proof {
         this.may = may;
     }
 
+    private Setting setting(String property) {
+        if (properties == null) {
+            properties = theme.palette().properties();
+        }
+        return properties.get(property);
+    }
+
     static double luminance(Color c) {
         return Contrast.relativeLuminance(c);
     }
@@ -104,9 +113,8 @@ final class Proof {
         if (e instanceof ColorExpression.Fixed f) {
             return f.color().isOpaque();
         }
-        boolean parts = e.properties().stream()
-                .map(p -> may.of(theme.palette().properties().get(p), band))
-                .allMatch(d -> isOpaque(d, band, 0));
+        boolean parts =
+                e.properties().stream().map(p -> may.of(setting(p), band)).allMatch(d -> isOpaque(d, band, 0));
         return parts && (!(e instanceof ColorExpression.Mixed m) || Mixture.isOpaque(m));
     }
 
@@ -249,7 +257,7 @@ final class Proof {
                     return "a colour follows a choice: " + u.why();
                 }
                 for (String property : e.properties()) {
-                    String open = read(theme.palette().properties().get(property));
+                    String open = read(setting(property));
                     if (!open.isEmpty()) {
                         return open;
                     }
@@ -300,7 +308,7 @@ final class Proof {
         }
 
         private String key(String property) {
-            return theme.palette().properties().get(property).key();
+            return setting(property).key();
         }
 
         private double ratio(Map<String, Color> chosen) {
@@ -318,11 +326,15 @@ final class Proof {
 
         /** What a colour may be. @param ranges of settings that are not known by one colour, by key */
         private Veil veil(ColorExpression e, Map<String, Color> chosen, Map<String, Veil> ranges) {
-            return e.properties().stream().map(this::key).noneMatch(ranges::containsKey)
+            if (e instanceof ColorExpression.Chosen c && ranges.containsKey(key(c.property()))) {
+                return ranges.get(key(c.property()));
+            }
+            boolean known = !(e instanceof ColorExpression.Mixed m)
+                    || ranges.isEmpty()
+                    || m.properties().stream().map(this::key).noneMatch(ranges::containsKey);
+            return known
                     ? Veil.of(color(e, chosen))
-                    : e instanceof ColorExpression.Mixed m
-                            ? Mixture.veil(m, property -> domains.get(key(property)), isOpaque(m))
-                            : ranges.get(key(((ColorExpression.Chosen) e).property()));
+                    : Mixture.veil((ColorExpression.Mixed) e, property -> domains.get(key(property)), isOpaque(e));
         }
 
         /** A ratio that is kept while each setting is what it is said to be: one colour, or one of a range. */
@@ -370,7 +382,7 @@ final class Proof {
 
         /** Its colour alone, or any picture under its shade. */
         private Paint background(String property) {
-            Setting s = theme.palette().properties().get(property);
+            Setting s = setting(property);
             if (!(s.kind() instanceof BackgroundKind kind) || !(s.givenIn(band) instanceof Given.Fixed made)) {
                 return Veil.ANYTHING;
             }

@@ -108,6 +108,7 @@ public final class Readable {
     private final Map<String, Measures> measures;
     private final Map<String, Optional<Laid>> laid = new HashMap<>();
     private final Rendered rendered;
+    private final Map<String, Setting> properties;
     private final ColorExpression.Choices choices;
     private final Map<List<Object>, Asked> asked = new LinkedHashMap<>();
     private final boolean containers;
@@ -135,7 +136,8 @@ public final class Readable {
         Set<String> colors = new LinkedHashSet<>();
         Set<String> numbers = new LinkedHashSet<>();
         Set<String> others = new LinkedHashSet<>();
-        theme.palette().properties().forEach((property, setting) -> {
+        properties = theme.palette().properties();
+        properties.forEach((property, setting) -> {
             boolean color = setting.kind() instanceof ColorKind && property.equals(setting.property());
             boolean triple = setting.triple() && property.equals(setting.tripleProperty());
             (color ? colors : triple ? numbers : others).add(property);
@@ -187,8 +189,7 @@ public final class Readable {
             if (a.under != null) {
                 Stream.concat(Stream.of(a.letters), a.under.colors().stream())
                         .flatMap(e -> e.properties().stream())
-                        .forEach(p ->
-                                painting.add(theme.palette().properties().get(p).key()));
+                        .forEach(p -> painting.add(readable.properties.get(p).key()));
             }
         }
         return new Result(List.copyOf(all), painting);
@@ -431,8 +432,7 @@ public final class Readable {
 
     private boolean isOpaque(ColorExpression e) {
         return !(e instanceof ColorExpression.Unread)
-                && e.properties().stream()
-                        .allMatch(p -> theme.palette().properties().get(p).kind() instanceof ColorKind)
+                && e.properties().stream().allMatch(p -> properties.get(p).kind() instanceof ColorKind)
                 && theme.palette().bands().list().stream().allMatch(band -> proof.isOpaque(e, band));
     }
 
@@ -466,7 +466,7 @@ public final class Readable {
                                     .flatMap(e -> e.properties().stream()),
                             under.backgrounds().stream())
                     .distinct()
-                    .flatMap(p -> withFollowed(theme.palette().properties().get(p)).stream())
+                    .flatMap(p -> withFollowed(properties.get(p)).stream())
                     .forEach(s -> {
                         key.add(s.givenIn(band));
                         key.add(s.bands().containsKey(band.key()));

@@ -111,11 +111,11 @@ class PictureChangeTest {
                 <!DOCTYPE html><meta name="theme-color" content="#336699"><title>Old</title>
                 <body BGCOLOR=#336699 text=black LINK='#369'>
                 <p><font color="steelblue">River</font> <b color="#336699">no colour</b>
-                <svg width="9"><path fill="rgb(51, 102, 153)" stroke="none" color="currentColor"/></svg>
+                <svg width="9"><path fill="rgb(51, 102, 153)" stroke="none" color="currentColor"/><g fill=#369></g></svg>
                 <table bgcolor="&#35;336699"><tr><td bgcolor="">""";
         Theme theme = Themes.of("index.html", page);
         Tint tint = new Tint(Tint.Way.OVER, Color.parse("#ff0000").orElseThrow(), Color.WHITE, 50);
-        assertThat(Recolored.written(theme)).isEqualTo(6);
+        assertThat(Recolored.written(theme)).isEqualTo(7);
         assertThat(Recolored.staying(theme)).containsExactly("1 grey of the theme's files: greys carry texts.");
         Change change = Recolored.of(theme, tint, Map.of(), Set.of(), true);
         assertThat(Themes.text(change.applied(theme).files(), "index.html"))
@@ -125,6 +125,7 @@ class PictureChangeTest {
                         .replace("'#369'", "'#99334d'")
                         .replace("\"steelblue\"", "\"#a3415a\"")
                         .replace("rgb(51, 102, 153)", "#99334d")
+                        .replace("fill=#369", "fill=#99334d")
                         .replace("&#35;336699", "#99334d"));
         assertThatThrownBy(() -> Recolored.of(theme, tint, Map.of(), Set.of(), false))
                 .hasMessage("Nothing was chosen.");
