@@ -1,7 +1,11 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { cut, missing, placedCut } from "../../main/resources/static/assets/fit.js";
+import { speak } from "../../main/resources/static/assets/say.js";
 import { cases } from "./cases.js";
+import { english } from "./english.js";
+
+speak(english());
 
 test("what is cut out and what is missing is what core says", () => {
   const all = cases("cuts");

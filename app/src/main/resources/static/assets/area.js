@@ -2,9 +2,11 @@
 // is not allowed grey; both come from the server for the strength that the field has. It follows the hand and the arrow keys.
 import { data } from "./answers.js";
 import { fromHsl, toHsl, withAlpha, written } from "./color.js";
+import { say } from "./say.js";
 
 const clamp = (n, from, to) => Math.max(from, Math.min(to, n));
 let count = 0;
+const escaped = (text) => text.replace(/[&<]/g, (c) => (c === "&" ? "&amp;" : "&lt;"));
 
 // From and to of what is not in the given spans.
 const gaps = (spans) => {
@@ -45,8 +47,8 @@ class Field extends HTMLElement {
       <svg aria-hidden="true"><defs><pattern id="${id}" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V7" stroke="#1c1e20" stroke-width="1.6"/></pattern></defs>
       <path class="field-not"/><path class="field-veil"/><path fill="url(#${id})" class="field-unsafe"/></svg>
       <span class="field-point" role="slider" tabindex="0" aria-valuemin="0" aria-valuemax="100"></span></div>
-      <label class="field-slide">Strength <input type="range" min="0" max="100" step="1" data-strength></label>
-      <label class="field-slide" data-clear hidden>Lets through <input type="range" min="0" max="100" step="1" data-through></label>
+      <label class="field-slide">${escaped(say("field.strength"))} <input type="range" min="0" max="100" step="1" data-strength></label>
+      <label class="field-slide" data-clear hidden>${escaped(say("field.through"))} <input type="range" min="0" max="100" step="1" data-through></label>
       <p class="small quiet mb-0" data-legend></p><p class="small mb-0" data-said aria-live="polite"></p>`;
     [this.plane, this.canvas, this.svg, this.point] = [".field-plane", "canvas", "svg", ".field-point"].map((s) => this.querySelector(s));
     [this.strength, this.through] = ["[data-strength]", "[data-through]"].map((s) => this.querySelector(s));
@@ -107,7 +109,7 @@ class Field extends HTMLElement {
     const color = fromHsl(this.hue, this.saturation, this.lightness);
     this.point.style.background = color;
     this.point.setAttribute("aria-valuenow", Math.round(this.lightness));
-    this.point.setAttribute("aria-valuetext", `${color}, lightness ${Math.round(this.lightness)}, hue ${Math.round(this.hue)}`);
+    this.point.setAttribute("aria-valuetext", say("field.lightness", color, Math.round(this.lightness), Math.round(this.hue)));
     if (this.painted !== this.saturation) this.paint();
   }
 
@@ -135,7 +137,7 @@ class Field extends HTMLElement {
       if (stale) query.set("saturation", saturation);
       const answer = await fetch(`${this.dataset.area}?${query}`, { headers: { Accept: "application/json" } }).catch(() => null);
       if (turn !== this.turn || !this.isConnected) return;
-      if (answer?.status === 422) this.querySelector("[data-legend]").textContent = "Which colours are safe cannot be told: there is too much to look at.";
+      if (answer?.status === 422) this.querySelector("[data-legend]").textContent = say("field.unknown");
       const area = await data(answer);
       if (!area) return;
       if (stale) {

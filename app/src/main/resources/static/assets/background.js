@@ -2,6 +2,7 @@
 // take hold of, and the bar of a gradient with its colours. Whatever is moved is written into the fields, which the form sends.
 import { shownBoxes } from "./frames.js";
 import { VALUE, placed, px, reading, tiles } from "./placing.js";
+import { say } from "./say.js";
 
 const NS = "http://www.w3.org/2000/svg";
 function rectangle(svg, kind, [x, y], [width, height]) {
@@ -125,13 +126,16 @@ class BackgroundBox extends HTMLElement {
     const share = Math.round(100 * Math.min(1, seen[0]) * Math.min(1, seen[1]));
     const drawn = p.tile[0] / picture.width;
     const moves = this.moves();
-    const fills = !moves[0] && !moves[1] ? " It fills the box exactly, so moving it changes nothing."
-      : moves[0] && !moves[1] ? " It fills the height, so it moves sideways only." : moves[1] && !moves[0] ? " It fills the width, so it moves up and down only." : "";
-    this.reading.textContent = `At ${width} px ${share}% of the picture shows${drawn > 1.005 ? `, enlarged to ${Math.round(100 * drawn)}%, so it blurs` : ""}.`
-      + this.subject(picture, p) + (this.free("position") && values.repeat === "no-repeat" ? fills : "");
+    const fills = !moves[0] && !moves[1] ? say("box.exact")
+      : moves[0] && !moves[1] ? say("box.height") : moves[1] && !moves[0] ? say("box.width") : "";
+    this.reading.textContent = [
+      drawn > 1.005 ? say("box.shows.large", width, share, Math.round(100 * drawn)) : say("box.shows", width, share),
+      this.subject(picture, p),
+      this.free("position") && values.repeat === "no-repeat" ? fills : "",
+    ].filter(Boolean).join(" ");
     // Hundredths of the way across, as a slider has one number; the text says both.
     this.stage.setAttribute("aria-valuenow", moves[0] ? Math.round(clamp(100 * p.at[0] / (this.box[0] - p.tile[0]), 0, 100)) : 50);
-    this.stage.setAttribute("aria-valuetext", `${values.position}, ${share}% of the picture shows`);
+    this.stage.setAttribute("aria-valuetext", say("box.value", values.position, share));
   }
 
   // Of what must stay in sight: whether the box shows it. What lies over the box is told by the view of pictures.
@@ -144,7 +148,7 @@ class BackgroundBox extends HTMLElement {
     const whole = ends.every(([from, to], i) => from >= -0.5 && to <= this.box[i] + 0.5);
     const outside = ends.some(([from, to], i) => to <= 0 || from >= this.box[i]);
     const name = picture.name[0].toUpperCase() + picture.name.slice(1);
-    return whole ? ` ${name} is whole.` : outside ? ` ${name} is outside.` : ` ${name} is cut.`;
+    return say(whole ? "box.whole" : outside ? "box.outside" : "box.cut", name);
   }
 
   moves() {
@@ -156,7 +160,7 @@ class BackgroundBox extends HTMLElement {
     const stage = this.stage;
     Object.assign(stage, { tabIndex: 0, role: "slider" });
     stage.classList.add("can-move");
-    stage.setAttribute("aria-label", `Position of the picture: ${this.dataset.name}. Arrow keys move it.`);
+    stage.setAttribute("aria-label", say("box.position", this.dataset.name));
     let from = null;
     stage.addEventListener("pointerdown", (event) => {
       // Beside the picture and its box a finger scrolls the page.
@@ -228,7 +232,7 @@ class GradientBar extends HTMLElement {
     this.rows = [...this.parentElement.querySelectorAll(".any")];
     this.bar = document.createElement("div");
     this.bar.className = "gradient-bar";
-    this.bar.title = "Click to add a colour";
+    this.bar.title = say("gradient.add");
     this.append(this.bar);
     this.bar.addEventListener("click", (event) => { if (event.target === this.bar) this.add(this.share(event)); });
     this.parentElement.addEventListener("input", () => { if (!this.held) this.draw(); });
@@ -267,7 +271,7 @@ class GradientBar extends HTMLElement {
       handle.ariaValueNow = String(stop.value);
       handle.ariaValueText = `${stop.value}%`;
     };
-    handle.setAttribute("aria-label", `Colour ${i + 1} of ${this.dataset.name}, ${stop.color.value}. Arrow keys move it, Delete takes it away.`);
+    handle.setAttribute("aria-label", say("gradient.stop", i + 1, this.dataset.name, stop.color.value));
     handle.style.setProperty("--stop", stop.color.value);
     place();
     const move = (value) => {

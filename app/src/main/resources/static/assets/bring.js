@@ -1,6 +1,7 @@
 // A picture of one's own: chosen, dropped or taken with a phone. What is missing is told before anything is sent; where the shape has
 // to be cut, which part stays is chosen first.
 import { cut, missing, placedCut } from "./fit.js";
+import { say } from "./say.js";
 
 const PREVIEW = 360;
 let turns = 0;
@@ -11,17 +12,17 @@ class Bring extends HTMLElement {
     this.asks = JSON.parse(this.dataset.asks);
     const label = document.createElement("label");
     label.className = "btn btn-small";
-    label.textContent = "Bring a picture of your own";
+    label.textContent = say("bring");
     this.file = document.createElement("input");
     this.file.type = "file";
     // Phones turn what their cameras write into one of these.
     this.file.accept = "image/jpeg,image/png,image/webp";
-    this.file.setAttribute("aria-label", `Bring a picture of your own: ${this.dataset.name}`);
+    this.file.setAttribute("aria-label", say("bring.of", this.dataset.name));
     label.append(this.file);
     this.words = document.createElement("p");
     this.words.className = "small quiet mb-0";
     this.words.role = "status";
-    this.words.textContent = this.dataset.words ? `Asked for: ${this.dataset.words}.` : "";
+    this.words.textContent = this.dataset.words ? say("bring.asked", this.dataset.words) : "";
     this.place = document.createElement("div");
     this.replaceChildren(label, this.words, this.place);
     // It is no answer by itself: what is brought becomes one.
@@ -54,7 +55,7 @@ class Bring extends HTMLElement {
   async look(file) {
     const turn = this.turn = ++turns;
     this.place.replaceChildren();
-    this.say(`Looking at ${file.name}…`);
+    this.say(say("bring.looking", file.name));
     const picture = await createImageBitmap(file).catch(() => null);
     if (turn !== this.turn) return;
     // What cannot be read here is told by the server, which says what it is.
@@ -62,7 +63,7 @@ class Bring extends HTMLElement {
     const lacks = missing(this.asks, picture.width, picture.height);
     if (lacks) {
       this.file.value = "";
-      return this.say(`${lacks} Nothing was taken.`, "breaks");
+      return this.say(say("bring.lacks", lacks), "breaks");
     }
     const part = cut(this.asks, picture.width, picture.height);
     if (part[0] === picture.width && part[1] === picture.height) return this.send(file, 0.5, 0.5);
@@ -71,7 +72,7 @@ class Bring extends HTMLElement {
 
   // Which part stays: a slide moves it along the only way that it can go, and so does a finger on the picture.
   choosePart(file, picture, part) {
-    this.say("It is cut to the shape that is asked for. Choose what stays.");
+    this.say(say("bring.choose"));
     const scale = Math.min(1, PREVIEW / picture.width, PREVIEW / picture.height);
     const canvas = document.createElement("canvas");
     canvas.className = "cutter";
@@ -83,7 +84,7 @@ class Bring extends HTMLElement {
     slide.min = 0;
     slide.max = 1000;
     slide.value = 500;
-    slide.setAttribute("aria-label", across ? "What stays, from left to right" : "What stays, from top to bottom");
+    slide.setAttribute("aria-label", say(across ? "bring.stays-across" : "bring.stays-down"));
     const middle = () => {
       const share = (across ? part[0] / picture.width : part[1] / picture.height) / 2;
       return share + (slide.value / 1000) * (1 - 2 * share);
@@ -124,14 +125,14 @@ class Bring extends HTMLElement {
       b.addEventListener("click", act);
       tools.append(b);
     };
-    button("Use this part", "btn btn-small", () => {
+    button(say("bring.use"), "btn btn-small", () => {
       this.place.replaceChildren();
       this.send(file, across ? middle() : 0.5, across ? 0.5 : middle());
     });
-    button("Leave it", "plain", () => {
+    button(say("bring.leave"), "plain", () => {
       this.place.replaceChildren();
       this.file.value = "";
-      this.say("Nothing was taken.");
+      this.say(say("bring.nothing"));
     });
     this.place.replaceChildren(canvas, slide, tools);
     draw();
@@ -150,10 +151,10 @@ class Bring extends HTMLElement {
     request.setRequestHeader("HX-Request", "true");
     for (const [name, value] of Object.entries(JSON.parse(document.body.getAttribute("hx-headers") || "{}"))) request.setRequestHeader(name, value);
     request.upload.addEventListener("progress", ({ loaded, total }) => {
-      if (turn === this.turn) this.say(loaded < total ? `Sending ${file.name}: ${Math.round((100 * loaded) / total)} %` : "Making it fit…");
+      if (turn === this.turn) this.say(loaded < total ? say("bring.sending.part", file.name, Math.round((100 * loaded) / total)) : say("bring.fitting"));
     });
     const lost = () => {
-      if (turn === this.turn) this.say("There is no connection, so it was not sent. Choose it once more when the line is back.", "breaks");
+      if (turn === this.turn) this.say(say("bring.lost"), "breaks");
     };
     request.addEventListener("error", lost);
     request.addEventListener("load", () => {
@@ -161,12 +162,14 @@ class Bring extends HTMLElement {
       this.file.value = "";
       const html = !(request.getResponseHeader("Content-Type") || "").includes("json");
       if (request.status !== 200 || html) {
-        const said = new DOMParser().parseFromString(request.responseText, "text/html").body.innerText.replace(/\s+/g, " ").replace(/ ?Close ?$/, "").trim();
-        return this.say(request.status === 200 ? "You have been signed out; sign in in another tab, then choose it once more." : said || "The server does not answer as it should.", "breaks");
+        const page = new DOMParser().parseFromString(request.responseText, "text/html").body;
+        page.querySelectorAll("button").forEach((b) => b.remove());
+        const said = page.textContent.replace(/\s+/g, " ").trim();
+        return this.say(request.status === 200 ? say("bring.signed-out") : said || say("no-answer.as-should"), "breaks");
       }
       this.use(JSON.parse(request.responseText));
     });
-    this.say(`Sending ${file.name}…`);
+    this.say(say("bring.sending", file.name));
     request.send(body);
   }
 

@@ -1,4 +1,5 @@
 // What is cut out of a picture so that it has a shape that may be chosen, and what it lacks. The same as on the server, which decides.
+import { say } from "./say.js";
 export function cut({ narrowest, widest }, width, height) {
   const shape = width / height;
   if (narrowest != null && shape < narrowest) return [width, Math.max(1, Math.round(width / narrowest))];
@@ -9,9 +10,9 @@ export function cut({ narrowest, widest }, width, height) {
 export function missing(asks, width, height) {
   const [w, h] = cut(asks, width, height);
   if (w >= asks.leastWidth && h >= asks.leastHeight) return "";
-  const needs = [asks.leastWidth && `${asks.leastWidth} in width`, asks.leastHeight && `${asks.leastHeight} in height`].filter(Boolean);
-  const rest = w === width && h === height ? "" : `, of which ${w} by ${h} remain in the shape that is asked for`;
-  return `It has ${width} by ${height} pixels${rest}. Here it needs at least ${needs.join(" and at least ")}, or it would look soft.`;
+  const needs = asks.leastWidth && asks.leastHeight ? say("fit.both", asks.leastWidth, asks.leastHeight)
+    : asks.leastWidth ? say("fit.wide", asks.leastWidth) : say("fit.high", asks.leastHeight);
+  return w === width && h === height ? say("fit", width, height, needs) : say("fit.cut", width, height, w, h, needs);
 }
 
 // Left and top of the cut for a middle, 0 to 1 of the picture.

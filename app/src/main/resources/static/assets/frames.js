@@ -2,6 +2,7 @@
 // own, so what comes from them is known by its window.
 import { data } from "./answers.js";
 import { hex, withAlpha, written } from "./color.js";
+import { say } from "./say.js";
 
 export class Frames {
   constructor(root, { onShown = () => {}, onOpen = () => {}, onPick = () => {}, onOpened = () => {} } = {}) {
@@ -278,10 +279,9 @@ export class Behind {
     const { root, windows } = this.frames;
     const answer = await this.asking.ask(form, { page: root.dataset.page, width: windows[windows.length - 1].dataset.width });
     if (!answer || answer.known && !answer.texts) return null;
-    if (!answer.known) return { state: "unknown", long: "How well texts read on it cannot be told: the page was not measured as it is laid out with this." };
+    if (!answer.known) return { state: "unknown", long: say("read.not-measured") };
     const said = words(answer);
-    const others = answer.unknown === 1 ? "one text" : `${answer.unknown} texts`;
-    return { ...said, long: said.long + (answer.worst && answer.unknown ? ` Of ${others} it cannot be told.` : "") };
+    return { ...said, long: said.long + (answer.worst && answer.unknown ? ` ${say("read.others", answer.unknown)}` : "") };
   }
 
   // What is hard to read may need no more than a stronger shade: the weakest one that is enough is offered, and set by one press.
@@ -299,7 +299,7 @@ export class Behind {
     take.type = "button";
     take.className = "plain link";
     take.dataset.shade = answer.shade;
-    take.textContent = `Read well with a shade of ${answer.shade} %`;
+    take.textContent = say("read.shade", answer.shade);
     take.addEventListener("click", () => {
       field.value = answer.shade;
       for (const type of ["input", "change"]) field.dispatchEvent(new Event(type, { bubbles: true }));
@@ -312,17 +312,17 @@ export class Behind {
 // What is said beside a choice.
 export function words(answer) {
   if (!answer || !answer.texts) return null;
-  if (!answer.worst) return { state: "unknown", short: "cannot tell", long: "A filter changes the text, or what is behind it is not known; its contrast cannot be told here." };
+  if (!answer.worst) return { state: "unknown", short: say("read.cannot"), long: say("read.filter") };
   const { ratio, needed, words } = answer.worst;
-  const shown = (Math.floor(ratio * 100) / 100).toFixed(2);
+  const shown = (Math.floor(ratio * 100) / 100).toLocaleString(document.documentElement.lang || "en", { minimumFractionDigits: 2 });
   const enough = ratio >= needed;
   return {
     state: enough ? "kept" : "breaks",
     worst: { shown, needed, words },
-    short: `${shown} to 1`,
+    short: say("read.ratio", shown),
     long: enough
-      ? `“${words}” reads at ${shown} to 1; ${needed} is needed.`
-      : `“${words}” is hard to read: ${shown} to 1, and ${needed} is needed.`,
+      ? say("read.reads", words, shown, needed)
+      : say("read.hard.ratio", words, shown, needed),
   };
 }
 
@@ -333,8 +333,8 @@ export function plainWords(said) {
   const hard = said.state === "breaks";
   return {
     state: said.state,
-    short: hard ? "hard to read" : "",
-    long: hard ? `“${words}” is hard to read.` : "Clearly readable.",
-    numbers: `Contrast of “${words}”: ${shown} to 1; ${needed} is needed.`,
+    short: hard ? say("read.hard") : "",
+    long: hard ? say("read.hard.text", words) : say("read.good"),
+    numbers: say("read.contrast", words, shown, needed),
   };
 }

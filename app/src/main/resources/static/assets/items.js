@@ -1,4 +1,5 @@
 // Lists of items in forms: added, removed and ordered, by mouse and by keys. What is sent are the fields, and their order in one more.
+import { say } from "./say.js";
 const changed = (items) => {
   const order = items.querySelector(":scope > [data-order]");
   order.value = [...items.querySelectorAll(":scope > [data-item-list] > [data-item]")].map((i) => i.dataset.item).join(",");
@@ -55,7 +56,7 @@ document.addEventListener("click", (event) => {
 document.addEventListener("input", (event) => {
   const item = event.target.closest("[data-item]");
   const first = item?.querySelector("input.form-control:not([name$='.alt']):not([name$='.link']), textarea");
-  if (first && event.target === first) item.querySelector("[data-item-title]").textContent = first.value.slice(0, 40) || "Without words";
+  if (first && event.target === first) item.querySelector("[data-item-title]").textContent = first.value.slice(0, 40) || say("without-words");
 });
 document.addEventListener("htmx:afterSettle", (event) => each(event.target));
 each(document);

@@ -6,6 +6,7 @@ import "./items.js";
 import "./take.js";
 import { Asking, Behind, Frames, later, pair, plainWords, words } from "./frames.js";
 import { Keeping } from "./keeping.js";
+import { say } from "./say.js";
 
 const screen = document.querySelector("[data-screen]");
 const slip = document.getElementById("slip");
@@ -20,6 +21,16 @@ function fitHeight() {
 }
 new ResizeObserver(fitHeight).observe(screen.parentElement);
 fitHeight();
+
+// Where the head has no room for all of it on its line, as in languages of long words, the rest stands behind “More” as on phones.
+const head = document.querySelector("header.top");
+function fitHead() {
+  head.classList.remove("tight");
+  const [brand, end] = [head.querySelector(".brand"), head.querySelector(".end")];
+  head.classList.toggle("tight", end.offsetTop >= brand.offsetTop + brand.offsetHeight);
+}
+new ResizeObserver(fitHead).observe(head);
+new MutationObserver(fitHead).observe(head, { childList: true, subtree: true });
 
 const questions = () => [...slip.querySelectorAll("[data-question]")];
 const chosen = (q) => q.querySelector("input[type=radio]:checked")?.value ?? q.querySelector("[data-any]")?.value ?? "";
@@ -46,19 +57,19 @@ async function attempt(form, reveal = false) {
   if (!q.dataset.behind) return judge(q, trial, line);
   if (!behind.has(form)) behind.set(form, new Behind(q.dataset.behind, frames));
   const said = plainWords(await behind.get(form).ask(form));
-  say(line, said);
+  read(line, said);
   if (said?.state === "breaks") await behind.get(form).shade(form, line);
 }
 
 // What it means, and the numbers behind a tap.
-function say(line, said) {
+function read(line, said) {
   line.textContent = said ? said.long : "";
   line.className = "reading" + (said ? ` state-${said.state}` : "");
   if (!said?.numbers) return;
   const more = document.createElement("button");
   more.type = "button";
   more.className = "plain link small";
-  more.textContent = "In numbers";
+  more.textContent = say("numbers");
   more.addEventListener("click", () => more.replaceWith(said.numbers));
   line.append(" ", more);
 }
@@ -77,7 +88,7 @@ async function judge(q, trial, line) {
     place.textContent = said ? said.short : "";
     place.className = "ratio" + (said?.state === "breaks" ? " state-breaks" : "");
   });
-  say(line, plainWords(words(answers[colors.indexOf(trial.now)])));
+  read(line, plainWords(words(answers[colors.indexOf(trial.now)])));
 }
 // All colours with one question to the server, or those of the place that is open where there are very many; each comes as what
 // it changes of what is shown now.
@@ -128,11 +139,11 @@ function asksForWords(field, form) {
   line.className = "small mb-1";
   line.dataset.wantsWords = "";
   line.role = "status";
-  line.textContent = target.value ? `Visitors who cannot see it are told: “${target.value}”. ` : "Visitors who cannot see it are told nothing. ";
+  line.textContent = `${target.value ? say("described", target.value) : say("described.not")} `;
   const go = document.createElement("button");
   go.type = "button";
   go.className = "plain link small";
-  go.textContent = "Say what is on it";
+  go.textContent = say("say-it");
   go.addEventListener("click", () => {
     const there = find();
     const place = there.closest("[data-in-place]")?.dataset.inPlace;
@@ -160,12 +171,12 @@ function elsewhere(form) {
   line.dataset.elsewhere = "";
   line.role = "status";
   const shows = !band || frames.bandAt(Number(other.dataset.toWidth)) === band;
-  line.textContent = band ? "The preview shows another width. " : "At the width that is shown it has a value of its own. ";
+  line.textContent = `${say(band ? "another-width" : "own-value")} `;
   if (shows) {
     const go = document.createElement("button");
     go.type = "button";
     go.className = "plain link small";
-    go.textContent = `Show ${other.textContent.trim()}`;
+    go.textContent = say("show", other.textContent.trim());
     go.addEventListener("click", () => { toWidth(other); line.remove(); });
     line.append(go);
   }
@@ -185,7 +196,7 @@ async function bring(place) {
   if (!place.isConnected) return;
   // Who was signed out is led to another page, which does not belong here.
   if (!answer?.ok || answer.redirected) {
-    place.firstElementChild.textContent = "The server does not answer as it should; choose the place once more in a moment.";
+    place.firstElementChild.textContent = say("choose-again");
     return;
   }
   const key = place.dataset.inPlace;
@@ -266,10 +277,10 @@ const keeping = new Keeping(slip, {
   onNote: () => document.querySelector("[data-go-live]")?.classList.add("btn-main"),
   onKept: () => judgeAll(),
   show: ({ ok, text, retarget, lost, signedOut, offline, back }) => {
-    if (back) return notice.querySelector("[data-lost]") && told("The line is back: all that you wrote is kept.");
-    if (lost && offline) return said("There is no connection.", "What you write stays here and is kept by itself when the line is back.");
-    if (lost && signedOut) return said("You have been signed out.", "What you wrote is still here: sign in in another tab, then press once more.");
-    if (lost) return said("The server does not answer, so the last choice is not kept yet.", "It is still here and is sent again by itself.");
+    if (back) return notice.querySelector("[data-lost]") && told(say("back"));
+    if (lost && offline) return said(say("no-line"), say("kept-here"));
+    if (lost && signedOut) return said(say("signed-out"), say("signed-out.still"));
+    if (lost) return said(say("no-answer"), say("sent-again"));
     if (!ok) return htmx.swap(notice, text, { swapStyle: "innerHTML", swapDelay: 0, settleDelay: 0 });
     if (retarget) return asNew(text);
     htmx.swap(document.getElementById("state"), text, { swapStyle: "outerHTML", swapDelay: 0, settleDelay: 0 });
@@ -342,7 +353,7 @@ document.getElementById("put-back").addEventListener("change", ({ target, curren
 });
 
 // Without a line nothing leaves the page: what would come instead is the browser's own page of trouble.
-const OFFLINE = ["There is no connection, so that was not done.", "You are still on your page; try once more when the line is back."];
+const OFFLINE = [say("not-done"), say("not-done.still")];
 document.addEventListener("click", (event) => {
   const link = event.target.closest("a[href]");
   if (!link || navigator.onLine || event.defaultPrevented) return;

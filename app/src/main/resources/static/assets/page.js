@@ -1,4 +1,5 @@
 // What every page of ours has: the keys, the dialogs, copying an address, asking before what cannot be undone.
+import { say } from "./say.js";
 
 // Times on our pages are those of the reader's own clock; the next page knows of it.
 const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -27,7 +28,7 @@ document.addEventListener("click", async (event) => {
   const copy = event.target.closest("[data-copy]");
   if (copy) {
     await navigator.clipboard.writeText(copy.dataset.copy);
-    copy.textContent = "Copied";
+    copy.textContent = say("copied");
   }
   if (event.target.closest("[data-print]")) window.print();
   // Makes a change on top of what somebody else changed meanwhile.

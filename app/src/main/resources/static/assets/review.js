@@ -1,5 +1,6 @@
 // Before and after beside each other: one page, one width, scrolled together.
 import { Frames } from "./frames.js";
+import { say } from "./say.js";
 
 const screens = [...document.querySelectorAll("[data-screen]")];
 const all = screens.map((screen) => new Frames(screen, { onOpen: (page) => open(page) }));
@@ -46,7 +47,7 @@ for (const type of ["click", "submit"]) {
     const box = document.createElement("div");
     box.className = "notice notice-bad";
     box.role = "alert";
-    box.textContent = "There is no connection, so that was not done. Try once more when the line is back.";
+    box.textContent = `${say("not-done")} ${say("not-done.again")}`;
     document.getElementById("notice").replaceChildren(box);
   });
 }

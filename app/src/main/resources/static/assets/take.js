@@ -1,4 +1,5 @@
 // Takes a colour from a picture of the theme by pointing at it: a button beside a colour's field opens the pictures.
+import { say } from "./say.js";
 const hex = ([r, g, b]) => "#" + [r, g, b].map((v) => v.toString(16).padStart(2, "0")).join("");
 
 class Taker extends HTMLElement {
@@ -6,7 +7,7 @@ class Taker extends HTMLElement {
     const button = document.createElement("button");
     button.type = "button";
     button.className = "plain small";
-    button.textContent = "from a picture";
+    button.textContent = say("take");
     button.addEventListener("click", () => this.open());
     this.replaceChildren(button);
   }
@@ -16,13 +17,16 @@ class Taker extends HTMLElement {
   open() {
     const dialog = document.createElement("dialog");
     dialog.className = "taker";
-    dialog.setAttribute("aria-label", "Take a colour from a picture");
-    dialog.innerHTML = `<div class="taker-list" role="group" aria-label="Pictures"></div>
+    dialog.setAttribute("aria-label", say("take.title"));
+    dialog.innerHTML = `<div class="taker-list" role="group"></div>
       <div class="taker-stage"><canvas tabindex="0" role="img"></canvas><span class="taker-point"></span></div>
       <p class="tools mb-0"><svg class="dot" viewBox="0 0 20 20" aria-hidden="true"><circle cx="10" cy="10" r="9"/></svg>
-      <output class="code"></output><button class="btn btn-small" type="button" data-use>Take it</button>
-      <button class="plain" type="button" data-leave>Leave it</button>
-      <span class="small quiet">Point and click, or arrow keys and Enter; Shift goes ten at once.</span></p>`;
+      <output class="code"></output><button class="btn btn-small" type="button" data-use></button>
+      <button class="plain" type="button" data-leave></button>
+      <span class="small quiet"></span></p>`;
+    const words = { "[data-use]": say("take.it"), "[data-leave]": say("bring.leave"), ".quiet": say("take.about") };
+    for (const [where, text] of Object.entries(words)) dialog.querySelector(where).textContent = text;
+    dialog.querySelector("[role=group]").setAttribute("aria-label", say("take.pictures"));
     document.body.append(dialog);
     const [list, canvas, point, output] = [".taker-list", "canvas", ".taker-point", "output"].map((s) => dialog.querySelector(s));
     const context = canvas.getContext("2d", { willReadFrequently: true });
@@ -32,7 +36,7 @@ class Taker extends HTMLElement {
       at = [Math.max(0, Math.min(canvas.width - 1, Math.floor(x))), Math.max(0, Math.min(canvas.height - 1, Math.floor(y)))];
       const pixel = context.getImageData(at[0], at[1], 1, 1).data;
       color = pixel[3] ? hex(pixel) : null;
-      output.textContent = color ?? "nothing is painted there";
+      output.textContent = color ?? say("take.nothing");
       dialog.querySelector("circle").setAttribute("fill", color ?? "none");
       const box = canvas.getBoundingClientRect();
       const stage = canvas.parentElement.getBoundingClientRect();
@@ -50,7 +54,7 @@ class Taker extends HTMLElement {
         context.drawImage(image, 0, 0, canvas.width, canvas.height);
         look(canvas.width / 2, canvas.height / 2);
       };
-      image.onerror = () => { output.textContent = `${picture.name} cannot be shown here.`; };
+      image.onerror = () => { output.textContent = say("take.cannot", picture.name); };
       image.src = picture.address;
       list.querySelectorAll("button").forEach((b) => b.setAttribute("aria-pressed", String(b === chosen)));
     };

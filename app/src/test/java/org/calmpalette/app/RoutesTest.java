@@ -34,7 +34,7 @@ class RoutesTest {
 
     private static final Map<String, May> TABLE = table(
             """
-      ALL             GET /  GET /sign-in  GET /welcome  POST /welcome  GET /join/{token}  POST /join/{token}  GET /makers/join/{token}  POST /makers/join/{token}  GET /password/{token}  POST /password/{token}
+      ALL             GET /  GET /sign-in  GET /welcome  POST /welcome  GET /join/{token}  POST /join/{token}  GET /makers/join/{token}  POST /makers/join/{token}  GET /password/{token}  POST /password/{token}  POST /language
                       * /error
       SIGNED_IN       POST /join/{token}/as-me  GET /account  POST /account/name  POST /account/password  POST /account/remove  GET /sites
       MAKERS          GET /themes  POST /themes  POST /themes/starter  POST /makers/invite  POST /makers/withdraw
@@ -47,7 +47,7 @@ class RoutesTest {
                       GET /themes/{id}/settings  GET /themes/{id}/settings/card  POST /themes/{id}/settings  POST /themes/{id}/settings/try  POST /themes/{id}/settings/behind  POST /themes/{id}/settings/each
                       POST /themes/{id}/settings/move  POST /themes/{id}/settings/rename  POST /themes/{id}/settings/duplicate  POST /themes/{id}/settings/remove  GET /themes/{id}/settings/area  GET /themes/{id}/settings/limits  POST /themes/{id}/settings/limit
                       GET /themes/{id}/settings/new  POST /themes/{id}/settings/new
-                      POST /themes/{id}/settings/new/release  GET /themes/{id}/bands  POST /themes/{id}/bands  GET /themes/{id}/schemes  POST /themes/{id}/schemes
+                      POST /themes/{id}/settings/new/release  GET /themes/{id}/bands  POST /themes/{id}/bands  GET /themes/{id}/languages  POST /themes/{id}/languages  GET /themes/{id}/schemes  POST /themes/{id}/schemes
                       POST /themes/{id}/schemes/try  POST /themes/{id}/schemes/remove  GET /themes/{id}/formats  GET /themes/{id}/formats/{name}  POST /themes/{id}/formats
                       POST /themes/{id}/formats/read  GET /themes/{id}/handover  POST /themes/{id}/handover/word  GET /themes/{id}/handover.zip  GET /themes/{id}/pictures  GET /themes/{id}/pictures/try
                       POST /themes/{id}/pictures/subject  POST /themes/{id}/pictures/lay  GET /themes/{id}/pictures/lighter  GET /themes/{id}/pictures/lighter.img
@@ -236,7 +236,11 @@ class RoutesTest {
                                     "take",
                                     "k",
                                     "label",
-                                    "L")
+                                    "L",
+                                    "tag",
+                                    "de",
+                                    "word",
+                                    "w")
                             : client.get(
                                     path
                                             + "?page=index.html&at=1&width=800&key=k&file=a.css&start=2&aspect=text&row=%23123456&way=x");

@@ -5,6 +5,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.Cookie;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.io.Writer;
 import java.lang.reflect.InvocationTargetException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
@@ -12,8 +13,10 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Properties;
 import java.util.Set;
 import java.util.regex.Pattern;
+import org.calmpalette.core.language.Language;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -65,8 +68,29 @@ public final class Running {
                 "--server.port=0",
                 "--calm.demo=true",
                 "--calm.demo-password=" + PASSWORD,
+                "--calm.languages=" + markedLanguage(),
                 "--spring.main.banner-mode=off");
         address = "http://127.0.0.1:" + app.getEnvironment().getProperty("local.server.port");
+    }
+
+    /** A language of which each sentence stands between marks: what stands outside of them is in no file. */
+    static final String MARKED = "en-XA";
+
+    private static Path markedLanguage() throws IOException {
+        Path folder =
+                Files.createDirectories(Path.of("target/languages-" + FORK).toAbsolutePath());
+        Properties marked = new Properties();
+        Language.english()
+                .keys()
+                .forEach(key -> marked.setProperty(
+                        key,
+                        key.equals("labels.small")
+                                ? "yes"
+                                : "⟦" + Language.english().pattern(key) + "⟧"));
+        try (Writer out = Files.newBufferedWriter(folder.resolve(MARKED + ".properties"))) {
+            marked.store(out, null);
+        }
+        return folder;
     }
 
     static synchronized Running get() {

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 @Order(1)
 class ArchitectureTest {
     private static final List<String> ORDER = List.of(
+            "language",
             "color",
             "paint",
             "css",

@@ -12,6 +12,7 @@ import org.calmpalette.app.CalmProperties;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.TooManyException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.springframework.boot.context.event.ApplicationStartedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -129,9 +130,9 @@ public class AccountService implements UserDetailsService {
         String normal = normal(signIn);
         if (!normal.matches("[\\p{L}\\p{M}\\p{N}._@+-]{2," + LONGEST_NAME + "}")) {
             throw new BadInputException(
-                    "“" + (normal.length() > 40 ? normal.substring(0, 40) + "…" : normal)
-                            + "” cannot be a sign-in name.",
-                    "Use letters, digits, dots and hyphens, 2 to " + LONGEST_NAME + " of them.");
+                    Language.say(
+                            "account.sign-in.cannot", normal.length() > 40 ? normal.substring(0, 40) + "…" : normal),
+                    Language.say("account.sign-in.cannot.mend", LONGEST_NAME));
         }
         String called = called(name);
         checkPassword(password, normal, demo);
@@ -140,8 +141,7 @@ public class AccountService implements UserDetailsService {
         }
         if (accounts.existsByLikeness(Lookalike.of(normal))) {
             throw new BadInputException(
-                    "“" + normal + "” looks like the sign-in name of somebody who is here already.",
-                    "Choose one that nobody can take for another's.");
+                    Language.say("account.sign-in.alike", normal), Language.say("account.sign-in.alike.mend"));
         }
         try {
             return SignedIn.of(
@@ -155,14 +155,15 @@ public class AccountService implements UserDetailsService {
         String called = Normalizer.normalize(name.strip(), Normalizer.Form.NFC);
         if (called.isEmpty() || called.length() > LONGEST_CALLED) {
             throw new BadInputException(
-                    called.isEmpty() ? "The name is missing." : "The name is too long.",
-                    "Write how others know you, in up to " + LONGEST_CALLED + " characters.");
+                    Language.say(called.isEmpty() ? "account.name.none" : "account.name.long"),
+                    Language.say("account.name.mend", LONGEST_CALLED));
         }
         return called;
     }
 
     private static BadInputException taken(String name) {
-        return new BadInputException("The sign-in name “" + name + "” is taken.", "Choose another one.");
+        return new BadInputException(
+                Language.say("account.sign-in.taken", name), Language.say("account.sign-in.taken.mend"));
     }
 
     /** @param demo whether it is the one of the demo, which whoever runs it chooses */
@@ -170,13 +171,12 @@ public class AccountService implements UserDetailsService {
         if (password.length() < SHORTEST_PASSWORD
                 || password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length > LONGEST_PASSWORD) {
             throw new BadInputException(
-                    "The password has too few or too many characters.",
-                    "Use " + SHORTEST_PASSWORD + " to " + LONGEST_PASSWORD + " characters.");
+                    Language.say("account.password.length"),
+                    Language.say("account.password.length.mend", SHORTEST_PASSWORD, LONGEST_PASSWORD));
         }
         if (!demo && CommonPasswords.has(password, signIn)) {
             throw new BadInputException(
-                    "That password is among the first that anybody would guess.",
-                    "Take a few words that only you would put together.");
+                    Language.say("account.password.common"), Language.say("account.password.common.mend"));
         }
     }
 
@@ -191,7 +191,8 @@ public class AccountService implements UserDetailsService {
     public void changePassword(SignedIn me, String now, String next, String session) {
         Account account = own(me, now);
         if (next.equals(now)) {
-            throw new BadInputException("That is the password that you have now.", "Write another one.");
+            throw new BadInputException(
+                    Language.say("account.password.same"), Language.say("account.password.same.mend"));
         }
         checkPassword(next, account.signIn(), false);
         account.setPasswordHash(passwords.encode(next));
@@ -210,9 +211,7 @@ public class AccountService implements UserDetailsService {
     }
 
     private static BadInputException ofDemo() {
-        return new BadInputException(
-                "The people of the demo stay as they are: the next start would bring them back.",
-                "Make an account of your own.");
+        return new BadInputException(Language.say("account.demo"), Language.say("account.demo.mend"));
     }
 
     // Forgotten passwords
@@ -250,8 +249,7 @@ public class AccountService implements UserDetailsService {
 
     /** What is said of a link for a password that opens nothing. */
     public static BadInputException overOrUsed() {
-        return new BadInputException(
-                "This link for a new password is over, or was used.", "Ask for another one where you got it.");
+        return new BadInputException(Language.say("account.link.over"), Language.say("account.link.over.mend"));
     }
 
     /** Names that were there before are compared as those that come. */
@@ -269,7 +267,7 @@ public class AccountService implements UserDetailsService {
     private Account own(SignedIn me, String password) {
         long wait = tries.secondsToWait(me.signIn(), inside(me));
         if (wait > 0) {
-            throw new TooManyException("Too many wrong passwords, one after the other.", wait);
+            throw new TooManyException(Language.say("account.password.tries"), wait);
         }
         Account account = accounts.findById(me.id()).orElseThrow(NotFoundException::new);
         if (account.isDemo()) {
@@ -278,7 +276,7 @@ public class AccountService implements UserDetailsService {
         if (!passwords.matches(password, account.passwordHash())) {
             tries.failed(me.signIn(), inside(me));
             throw new BadInputException(
-                    "The password that you have now is another one.", "Write the one that you sign in with.");
+                    Language.say("account.password.wrong"), Language.say("account.password.wrong.mend"));
         }
         return account;
     }
@@ -364,8 +362,7 @@ public class AccountService implements UserDetailsService {
     /** What is said of an invitation that opens nothing. */
     public static BadInputException used() {
         return new BadInputException(
-                "This invitation has been used, is over, or was withdrawn.",
-                "Sign in if it was you; else ask for another one.");
+                Language.say("account.invitation.over"), Language.say("account.invitation.over.mend"));
     }
 
     /** Makes a maker's account from an invitation. */

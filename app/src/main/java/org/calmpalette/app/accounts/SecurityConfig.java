@@ -93,6 +93,7 @@ class SecurityConfig {
                                 "/join/**",
                                 "/makers/join/**",
                                 "/password/**",
+                                "/language",
                                 "/error",
                                 "/actuator/health/**")
                         .permitAll()

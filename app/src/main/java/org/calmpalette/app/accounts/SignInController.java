@@ -2,6 +2,7 @@ package org.calmpalette.app.accounts;
 
 import org.calmpalette.app.CalmProperties;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -32,13 +33,9 @@ class SignInController {
             return "redirect:/welcome";
         }
         if (wait != null) {
-            model.addAttribute(
-                    "problem",
-                    "Too many tries from here, so this one was not looked at. Wait " + Math.max(1, Math.min(600, wait))
-                            + (wait == 1 ? " second" : " seconds") + ", then try again.");
+            model.addAttribute("problem", Language.say("sign-in.wait", Math.max(1, Math.min(600, wait))));
         } else if (failed != null) {
-            model.addAttribute(
-                    "problem", "This name and this password do not belong together. Check both and try again.");
+            model.addAttribute("problem", Language.say("sign-in.wrong"));
         }
         if (calm.demo()) {
             model.addAttribute("demoPassword", calm.demoPassword());

@@ -6,6 +6,7 @@ import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import org.calmpalette.app.web.Times;
+import org.calmpalette.core.language.Language;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -70,14 +71,12 @@ public class SignInTries {
         String name = key(signIn);
         List<LocalDateTime> all = attempts.timesOfName(name);
         attempts.deleteByAccountName(name);
-        return all.isEmpty()
-                ? Optional.empty()
-                : Optional.of((all.size() == 1 ? "One try" : all.size() + " tries")
-                        + " to sign in with your name failed since you last did, the latest "
-                        + Times.at(all.get(0), "d MMM, HH:mm")
-                        + (all.size() < FREE
-                                ? ""
-                                : ". If that was not you, somebody is guessing: take a long password"));
+        return all.isEmpty() ? Optional.empty() : Optional.of(told(all));
+    }
+
+    private static String told(List<LocalDateTime> latestFirst) {
+        String tries = Language.say("account.tries", latestFirst.size(), Times.at(latestFirst.get(0), "d MMM, HH:mm"));
+        return latestFirst.size() < FREE ? tries : Language.say("account.tries.many", tries);
     }
 
     private static String key(String signIn) {

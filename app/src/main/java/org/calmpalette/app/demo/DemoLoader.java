@@ -355,7 +355,43 @@ class DemoLoader implements ApplicationRunner {
                                                 "hero-text",
                                                 Chosen.of("#f7ecd2")))),
                         "Schemes Reed and Heather"));
+        change(theme, me, t -> PaletteChange.translated(t, "de", GERMAN));
     }
+
+    /** What owners read of it, for those who read German. */
+    private static final Map<String, String> GERMAN = Map.ofEntries(
+            Map.entry("Header", "Kopf"),
+            Map.entry("Hero", "Auftakt"),
+            Map.entry("Column", "Textspalte"),
+            Map.entry("Pier cards", "Karten der Anleger"),
+            Map.entry("Page", "Seite"),
+            Map.entry("Signal colour", "Signalfarbe"),
+            Map.entry("Badge and buttons share it.", "Plakette und Knöpfe teilen sie sich."),
+            Map.entry("Header fill", "Füllung des Kopfs"),
+            Map.entry("Behind the name and the links at the top.", "Hinter dem Namen und den Links oben."),
+            Map.entry("Hero text", "Text des Auftakts"),
+            Map.entry("Paper behind the text", "Papier hinter dem Text"),
+            Map.entry("Height of the picture", "Höhe des Bilds"),
+            Map.entry(
+                    "Lower on phones, so that the piers come into view.",
+                    "Auf Telefonen niedriger, damit die Anleger zu sehen sind."),
+            Map.entry("The first thing visitors read.", "Das Erste, was zu lesen ist."),
+            Map.entry("Button in the picture", "Knopf im Bild"),
+            Map.entry("Header stays in view", "Kopf bleibt im Blick"),
+            Map.entry("If not, it scrolls away with the page.", "Sonst scrollt er mit der Seite weg."),
+            Map.entry("Room around the text", "Abstand um den Text"),
+            Map.entry("Edge of the pier cards", "Rand der Karten"),
+            Map.entry("Picture behind everything", "Bild hinter allem"),
+            Map.entry(
+                    "A wide one, so that it stays sharp on large screens.",
+                    "Ein breites, damit es auf großen Bildschirmen scharf bleibt."),
+            Map.entry("the ferry", "die Fähre"),
+            Map.entry("Text of the buttons", "Text der Knöpfe"),
+            Map.entry(
+                    "Turns dark or light by itself, so that it stays readable.",
+                    "Wird von selbst dunkel oder hell, damit er lesbar bleibt."),
+            Map.entry("Reed", "Schilf"),
+            Map.entry("Heather", "Heide"));
 
     private static Value sides(int down, int across) {
         Value top = Value.parts("value", down, "unit", "px");

@@ -8,6 +8,7 @@ import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -62,7 +63,7 @@ class PeopleController {
             model.addAttribute("passwordProblem", refused.getMessage() + " " + refused.mend());
             return account(me, model);
         }
-        notices.done("Your password is another one now. Where else you were signed in, you are not any more");
+        notices.done(Language.say("account.password.done"));
         return "redirect:/account";
     }
 
@@ -78,7 +79,7 @@ class PeopleController {
                 UsernamePasswordAuthenticationToken.authenticated(renamed, null, renamed.getAuthorities()));
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
-        notices.done("Others know you as " + renamed.name() + " from now on");
+        notices.done(Language.say("account.name.done", renamed.name()));
         return "redirect:/account";
     }
 

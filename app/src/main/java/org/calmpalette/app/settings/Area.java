@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.calmpalette.core.color.Color;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Effective;
@@ -52,22 +53,19 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
     private static String none(SafeArea area) {
         String dark = named(area.worst(Color.BLACK).orElseThrow());
         String light = named(area.worst(Color.WHITE).orElseThrow());
-        return "No colour of this strength can be read everywhere"
-                + (dark.equals(light) ? "." : ": " + dark + " asks for a lighter one, " + light + " for a darker one.");
+        return dark.equals(light) ? Language.say("area.none") : Language.say("area.none.both", dark, light);
     }
 
     /** A text with the state in which it is seen so, as people say it. */
     public static String named(SafeArea.Met m) {
-        return quoted(m.words())
-                + switch (m.pseudoClass()) {
-                    case "" -> "";
-                    case "hover" -> " (pointed at)";
-                    case "active" -> " (pressed)";
-                    case "focus" -> " (in focus)";
-                    case "visited" -> " (visited)";
-                    default -> " (while the page is used)";
-                }
-                + (m.dark() ? " in the dark scheme" : "");
+        String words = quoted(m.words());
+        String seen =
+                switch (m.pseudoClass()) {
+                    case "" -> words;
+                    case "hover", "active", "focus", "visited" -> Language.say("text." + m.pseudoClass(), words);
+                    default -> Language.say("text.used", words);
+                };
+        return m.dark() ? Language.say("text.dark", seen) : seen;
     }
 
     private static boolean isAllowed(Setting setting, Effective now, Color c) {
@@ -83,7 +81,7 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
             return owner ? "" : "No text is painted by it, or stands on it.";
         }
         if (owner) {
-            return "Striped: some words would be hard to read. Grey: not allowed here.";
+            return Language.say("area.legend");
         }
         List<String> regardless = area.regardless();
         String others = regardless.stream().limit(3).map(Area::quoted).collect(Collectors.joining(", "));
@@ -96,7 +94,7 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
     }
 
     private static String plain(SafeArea.Met m, boolean keeps) {
-        return keeps ? "Clearly readable." : named(m) + " would be hard to read.";
+        return keeps ? Language.say("area.clear") : Language.say("area.hard", named(m));
     }
 
     private static String exact(SafeArea.Met m, boolean keeps) {
@@ -106,6 +104,6 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
     }
 
     private static String quoted(String words) {
-        return words.isEmpty() ? "A text" : "“" + words + "”";
+        return words.isEmpty() ? Language.say("text.some") : Language.say("quoted", words);
     }
 }

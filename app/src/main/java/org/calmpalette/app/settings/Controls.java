@@ -9,6 +9,7 @@ import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorName;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.BorderKind;
@@ -62,14 +63,16 @@ public record Controls(
         return color.swatches().contains(words)
                 ? swatch(words, color)
                 : Color.parse(words)
-                        .map(c -> words + " (" + ColorName.of(c) + ")")
+                        .map(c -> Language.say("swatch.called", words, ColorName.of(c)))
                         .orElse(words);
     }
 
     /** What people call a swatch; with its notation where another one is called the same. */
     public static String swatch(String css, ColorKind kind) {
         String name = called(css);
-        return kind.swatches().stream().filter(c -> called(c).equals(name)).count() > 1 ? name + " " + css : name;
+        return kind.swatches().stream().filter(c -> called(c).equals(name)).count() > 1
+                ? Language.say("swatch.twice", name, css)
+                : name;
     }
 
     private static String called(String css) {
@@ -96,7 +99,7 @@ public record Controls(
                 .filter(t -> !t.isBlank())
                 .findFirst()
                 .map(t -> t.length() > 40 ? t.substring(0, 40) + "…" : t)
-                .orElse("Without words");
+                .orElse(Language.say("control.item.without"));
     }
 
     /** The fields below a prefix, as the kind of a part names them. */
@@ -190,57 +193,37 @@ public record Controls(
     /** What of it people read; empty where any picture is good. */
     public String asksInWords(PictureKind kind) {
         // Weight and format are seen to by themselves.
-        String words = new PictureKind(
-                        false, kind.leastWidth(), kind.leastHeight(), kind.narrowest(), kind.widest(), 0, List.of())
-                .inWords();
-        return words.equals("any picture") ? "" : words;
+        PictureKind asked = new PictureKind(
+                false, kind.leastWidth(), kind.leastHeight(), kind.narrowest(), kind.widest(), 0, List.of());
+        return asked.equals(PictureKind.ANY) ? "" : asked.inWords();
     }
 
     /** The name of a part as people read it. */
     public String said(String part) {
-        return owner ? OWNER_WORDS.getOrDefault(part, CompositeKind.said(part)) : CompositeKind.said(part);
+        return owner ? owners("part." + part, CompositeKind.said(part)) : CompositeKind.said(part);
     }
 
     /** A unit, or a keyword of CSS that the maker gave no words. */
     public String word(String term) {
-        return owner ? OWNER_WORDS.getOrDefault(term, term) : term;
+        return owner ? owners("unit." + term, owners("word." + term, term)) : term;
+    }
+
+    /** What owners, who know no terms of CSS, read in the place of one. */
+    private static String owners(String term, String otherwise) {
+        String key = "owner." + term;
+        return Language.english().keys().contains(key) ? Language.say(key) : otherwise;
     }
 
     /** A value or what may be chosen, with the words of owners for units. */
     public static String plain(String words) {
         return UNIT.matcher(words).replaceAll(m -> {
-            String unit = OWNER_WORDS.get(m.group(1));
+            String unit = Language.say("owner.unit." + m.group(1));
             return unit.startsWith("%") ? unit : " " + unit;
         });
     }
 
-    private static final Pattern UNIT = Pattern.compile("(?<=\\d) ?(rem|em|vh|svh|dvh|vw|vmin|vmax|ch|lh)\\b");
-
-    private static final Map<String, String> OWNER_WORDS = Map.ofEntries(
-            Map.entry("rem", "times the size of letters"),
-            Map.entry("em", "times the size of its letters"),
-            Map.entry("vh", "% of the window’s height"),
-            Map.entry("svh", "% of the window’s height"),
-            Map.entry("dvh", "% of the window’s height"),
-            Map.entry("vw", "% of the window’s width"),
-            Map.entry("vmin", "% of the window’s shorter side"),
-            Map.entry("vmax", "% of the window’s longer side"),
-            Map.entry("ch", "digits wide"),
-            Map.entry("lh", "lines"),
-            Map.entry("attachment", "while the page scrolls"),
-            Map.entry("overlay", "shade over it"),
-            Map.entry("strength", "strength of the shade"),
-            Map.entry("repeat", "repeated"),
-            Map.entry("scroll", "it moves along"),
-            Map.entry("fixed", "it stays"),
-            Map.entry("local", "it moves with its content"),
-            Map.entry("no-repeat", "once"),
-            Map.entry("repeat-x", "in a row"),
-            Map.entry("repeat-y", "in a column"),
-            Map.entry("round", "whole ones, resized"),
-            Map.entry("space", "whole ones, spaced"),
-            Map.entry("linear", "in a line"),
-            Map.entry("radial", "from the middle"));
+    private static final Pattern UNIT =
+            Pattern.compile("(?<=\\d) ?(rem|em|[sld]?vh|[sld]?vw|vmin|vmax|ch|ex|cap|ic|r?lh)\\b");
 
     /** Whether what it paints may be a picture or a gradient, on which texts stand. */
     public boolean liesBehind(Kind kind) {

@@ -7,6 +7,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
@@ -50,7 +51,8 @@ public final class Choices {
             Theme theme, Map<String, Chosen> choices, Setting setting, String band, Value value) {
         if (!band.isEmpty()
                 && (!setting.perBand() || theme.palette().bands().band(band).isEmpty())) {
-            throw new BadInputException(setting.label() + " is the same at every width.", "Load the page again.");
+            throw new BadInputException(
+                    Language.say("draft.same-width", setting.label()), Language.say("draft.reload"));
         }
         Map<String, Chosen> after = new TreeMap<>(choices);
         Chosen now = choices.getOrDefault(setting.key(), new Chosen(null, Map.of()));
@@ -86,9 +88,11 @@ public final class Choices {
                 .filter(p -> !broken.contains(p.setting().key() + p.band().key()))
                 .findFirst()
                 .map(p -> was.value(p.setting(), p.band()).equals(p.value())
-                        ? "It does not go with " + p.setting().label() + ", which is "
-                                + p.setting().kind().words(p.value()) + ". "
-                                + p.why().said(new OwnerWords(theme.palette()))
+                        ? Language.say(
+                                "draft.goes-not-with",
+                                p.setting().label(),
+                                p.setting().kind().words(p.value()),
+                                p.why().said(new OwnerWords(theme.palette())))
                         : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
     }
 
@@ -96,7 +100,7 @@ public final class Choices {
         String words = why.said(new OwnerWords(theme.palette()));
         return theme.palette()
                 .setting(key)
-                .map(s -> s.label() + " would be " + value + ". " + words)
+                .map(s -> Language.say("draft.would-be", s.label(), value, words))
                 .orElse(words);
     }
 }

@@ -14,6 +14,7 @@ import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.StaleException;
 import org.calmpalette.app.web.Times;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.LeftOut;
@@ -85,7 +86,7 @@ public class Drafting {
             Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
             Map<String, Chosen> after = Choices.with(theme, choices, setting, band, value);
             Choices.refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException(setting.label() + " was not changed. " + why, "");
+                throw new BadInputException(Language.say("draft.not-changed", setting.label(), why), "");
             });
             if (from != null) {
                 if (drafts.existsBySiteIdAndPageTokenAndPageTurn(site.id(), from.token(), from.turn())
@@ -118,10 +119,12 @@ public class Drafting {
             }
             choices.clear();
             choices.putAll(after);
-            return setting.label()
-                    + (value == null
-                            ? ": as made"
-                            : ": " + setting.kind().words(setting.kind().normal(value)));
+            return value == null
+                    ? Language.say("draft.note.as-made", setting.label())
+                    : Language.say(
+                            "draft.note",
+                            setting.label(),
+                            setting.kind().words(setting.kind().normal(value)));
         });
         return kept.get();
     }
@@ -178,7 +181,7 @@ public class Drafting {
                     .orElseThrow(NotFoundException::new);
             Map<String, Chosen> after = scheme.over(theme.palette(), choices);
             Choices.refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException("“" + scheme.label() + "” was not taken over. " + why, "");
+                throw new BadInputException(Language.say("draft.not-taken", scheme.label(), why), "");
             });
             List<String> own = Scheme.own(theme.palette(), choices).keySet().stream()
                     .flatMap(k -> theme.palette().setting(k).stream())
@@ -186,8 +189,9 @@ public class Drafting {
                     .toList();
             choices.clear();
             choices.putAll(after);
-            return "Took over “" + scheme.label() + "”"
-                    + (own.isEmpty() ? "" : "; what you chose yourself stays: " + String.join(", ", own));
+            return own.isEmpty()
+                    ? Language.say("draft.note.scheme", scheme.label())
+                    : Language.say("draft.note.scheme.own", scheme.label(), String.join(", ", own));
         });
     }
 
@@ -200,9 +204,10 @@ public class Drafting {
             List<LeftOut> left = ThemeBuild.chosen(theme, carried).leftOut();
             OwnerWords words = new OwnerWords(theme.palette());
             told.clear();
-            left.forEach(l -> told.add(
-                    theme.palette().setting(l.key()).map(Setting::label).orElse(l.key()) + ": "
-                            + l.why().said(words)));
+            left.forEach(l -> told.add(Language.say(
+                    "draft.left",
+                    theme.palette().setting(l.key()).map(Setting::label).orElse(l.key()),
+                    l.why().said(words))));
             Set<String> refused = left.stream().map(LeftOut::key).collect(Collectors.toSet());
             Map<String, Chosen> after = new TreeMap<>(choices);
             carried.forEach((key, chosen) -> {
@@ -211,11 +216,11 @@ public class Drafting {
                 }
             });
             Choices.refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException("The choices of the file were not taken over. " + why, "");
+                throw new BadInputException(Language.say("draft.file-not-taken", why), "");
             });
             choices.clear();
             choices.putAll(after);
-            return "Took over choices from a file";
+            return Language.say("draft.note.file");
         });
         return told;
     }
@@ -245,18 +250,14 @@ public class Drafting {
             });
             if (!keys.isEmpty()) {
                 Choices.refusal(theme, choices, after).ifPresent(why -> {
-                    throw new BadInputException("Nothing was put back. " + why, "Tick what belongs together as well.");
+                    throw new BadInputException(
+                            Language.say("draft.not-put-back", why), Language.say("draft.not-put-back.mend"));
                 });
             }
             choices.clear();
             choices.putAll(after);
-            return (keys.isEmpty() ? "All" : count(keys.size()))
-                    + (made ? " put back as made" : " put back to what is live");
+            return Language.say(made ? "draft.note.made" : "draft.note.live", keys.size());
         });
-    }
-
-    private static String count(int n) {
-        return n == 1 ? "1 choice" : n + " choices";
     }
 
     private interface DraftChange {
@@ -271,7 +272,8 @@ public class Drafting {
     private void changeDraft(String slug, SignedIn me, FromWindow from, DraftChange change) {
         gate.changed(slug, me, site -> {
             SiteDraft before = drafts.findById(site.draftId()).orElseThrow();
-            Theme theme = uploads.read(site.id(), site.snapshotId()).theme();
+            Theme read = uploads.read(site.id(), site.snapshotId()).theme();
+            Theme theme = read.with(read.palette().spoken());
             TreeMap<String, Chosen> choices = new TreeMap<>(theme.palette().carried(Choices.read(before.choices())));
             String note = change.apply(site, theme, choices);
             String after = Chosen.writeAll(choices);
@@ -319,9 +321,7 @@ public class Drafting {
         SiteDraft now = drafts.findById(site.draftId()).orElseThrow();
         if (site.draftId() != base) {
             throw new StaleException(
-                    "Your choices have changed since this page was opened: " + now.author() + ", "
-                            + Times.at(now.at(), "HH:mm") + ", “" + now.note() + "”.",
-                    now.id());
+                    Language.say("draft.stale", now.author(), Times.at(now.at(), "HH:mm"), now.note()), now.id());
         }
         return now;
     }

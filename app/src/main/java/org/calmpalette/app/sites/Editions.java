@@ -10,6 +10,7 @@ import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.output.Handover;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.setting.Chosen;
@@ -75,8 +76,7 @@ public class Editions {
     public boolean goLive(String slug, long base, long snapshot, String word, SignedIn me) {
         if (word.strip().length() > Edition.LONGEST_WORD) {
             throw new BadInputException(
-                    "The word for this edition is too long.",
-                    "Write up to " + Edition.LONGEST_WORD + " characters, such as “for the summer timetable”.");
+                    Language.say("edition.word.long"), Language.say("edition.word.long.mend", Edition.LONGEST_WORD));
         }
         return goLive(slug, site -> site.draftId() == base && site.snapshotId() == snapshot, word.strip(), me);
     }
@@ -134,7 +134,14 @@ public class Editions {
                     && now.choices().equals(old.choices())) {
                 return;
             }
-            publish(site, old.snapshotId(), old.choices(), old.paletteCss(), "Edition " + number + " again", "", me);
+            publish(
+                    site,
+                    old.snapshotId(),
+                    old.choices(),
+                    old.paletteCss(),
+                    Language.say("edition.again", number),
+                    "",
+                    me);
         });
         live.wentLive(slug);
     }
@@ -169,7 +176,9 @@ public class Editions {
                 Choices.chosenIn(now),
                 uploads.read(site.id(), snapshotId).theme(),
                 Choices.read(choices));
-        return now.snapshotId() == snapshotId ? words : words.isEmpty() ? "a newer theme" : "a newer theme; " + words;
+        return now.snapshotId() == snapshotId
+                ? words
+                : words.isEmpty() ? Language.say("edition.newer") : Language.say("edition.newer.and", words);
     }
 
     /** What is live as files for any web server: the handover of the theme as it went live, with what was chosen. @throws NotFoundException if nothing is */
@@ -178,7 +187,11 @@ public class Editions {
         Edition now =
                 Optional.ofNullable(site.liveId()).flatMap(editions::findById).orElseThrow(NotFoundException::new);
         Map<String, Chosen> choices = Choices.chosenIn(now);
-        return Handover.files(uploads.read(site.id(), now.snapshotId(), choices).theme(), choices);
+        // What is handed over is written for whoever runs it, in one language.
+        return Language.in(
+                Language.english(),
+                () -> Handover.files(
+                        uploads.read(site.id(), now.snapshotId(), choices).theme(), choices));
     }
 
     /** The newest first. */

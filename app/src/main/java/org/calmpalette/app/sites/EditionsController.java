@@ -7,6 +7,7 @@ import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.intake.ThemeZip;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.springframework.http.ResponseEntity;
@@ -97,12 +98,14 @@ class EditionsController {
         if (base == 0) {
             editions.goLive(slug, me);
         } else if (!editions.goLive(slug, base, snapshot, word, me)) {
-            notices.done("Something was changed since you looked. This is what goes live now");
+            notices.done(Language.say("done.live.changed"));
             return "redirect:/sites/" + slug + "/review";
         }
         List<String> dropped = SiteController.dropped(sites.open(slug, me));
-        notices.done("Your site is live. Visitors see it at their next load"
-                + (dropped.isEmpty() ? "" : ". " + String.join(". ", dropped)));
+        notices.done(
+                dropped.isEmpty()
+                        ? Language.say("done.live")
+                        : Language.say("done.live.but", Language.say("done.live"), String.join(". ", dropped)));
         return "redirect:/sites/" + slug;
     }
 
@@ -141,7 +144,7 @@ class EditionsController {
     @PostMapping("/{slug}/editions/{number}/take-back")
     String takeBack(@PathVariable String slug, @PathVariable int number, @AuthenticationPrincipal SignedIn me) {
         editions.takeBack(slug, number, me);
-        notices.done("Edition " + number + " is live again. Your draft is as it was");
+        notices.done(Language.say("done.again", number));
         return "redirect:/sites/" + slug + "/editions";
     }
 }

@@ -13,6 +13,7 @@ import org.calmpalette.app.frames.FrameAddresses;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.picture.PictureFile;
 import org.calmpalette.core.setting.BackgroundKind;
@@ -83,9 +84,9 @@ class OwnPicturesController {
         if (file.isEmpty() || file.getSize() > PictureFile.LARGEST) {
             throw new BadInputException(
                     file.isEmpty()
-                            ? "“" + name + "” is empty."
-                            : "“" + name + "” is larger than " + Limits.words(PictureFile.LARGEST) + ".",
-                    "Choose another file.");
+                            ? Language.say("shelf.empty", name)
+                            : Language.say("shelf.large", name, Limits.words(PictureFile.LARGEST)),
+                    Language.say("shelf.other"));
         }
         SiteService.OwnUpload made = inTurn(() -> sites.bring(slug, kind, name, file.getBytes(), x, y, me));
         SiteUpload upload = made.upload();
@@ -93,8 +94,7 @@ class OwnPicturesController {
                 upload.path(),
                 upload.name(),
                 addresses.ofDraft(open.draft().id()) + Paths.address(upload.path()),
-                "It is " + upload.width() + " by " + upload.height() + " pixels: " + String.join("; ", made.told())
-                        + ".");
+                Language.say("shelf.brought", upload.width(), upload.height(), String.join("; ", made.told())));
     }
 
     private interface Bringing {
@@ -105,8 +105,7 @@ class OwnPicturesController {
     private SiteService.OwnUpload inTurn(Bringing work) throws IOException {
         try {
             if (!turns.tryAcquire(LONGEST_WAIT.toMillis(), TimeUnit.MILLISECONDS)) {
-                throw new BadInputException(
-                        "Very many pictures are being brought just now.", "Choose it once more in a minute.");
+                throw new BadInputException(Language.say("shelf.busy"), Language.say("shelf.busy.mend"));
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -155,7 +154,7 @@ class OwnPicturesController {
         model.addAttribute(
                 "off", uploads.off(open.site().id()).stream().map(told).toList());
         model.addAttribute("taken", Limits.words(uploads.taken(open.site().id())));
-        model.addAttribute("most", SiteUploads.MOST_BYTES / 1_000_000 + " MB");
+        model.addAttribute("most", Language.say("size.mb", SiteUploads.MOST_BYTES / 1_000_000));
         return "sites/pictures";
     }
 
@@ -172,14 +171,14 @@ class OwnPicturesController {
     @PostMapping("/{id}/remove")
     String remove(@PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         SiteUpload gone = sites.shelve(slug, id, false, me);
-        notices.done("Took “" + gone.name() + "” off the shelf. Where it is chosen it stays");
+        notices.done(Language.say("shelf.taken-off", gone.name()));
         return "redirect:/sites/" + slug + "/pictures";
     }
 
     @PostMapping("/{id}/put-back")
     String putBack(@PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         SiteUpload back = sites.shelve(slug, id, true, me);
-        notices.done("Put “" + back.name() + "” back on the shelf");
+        notices.done(Language.say("shelf.back", back.name()));
         return "redirect:/sites/" + slug + "/pictures";
     }
 }

@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.web.Times;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.section.Sections;
 import org.calmpalette.core.setting.BackgroundKind;
@@ -59,11 +60,21 @@ final class Questions {
     /**
      * What another window wrote for a question, which the draft does not hold.
      *
-     * @param where words for the band, or empty
-     * @param who who wrote it, where it is not the person who asks; else empty
-     * @param at time of day
+     * @param told who wrote it where and when, in words
      */
-    public record Aside(long id, String where, String value, String who, String at) {}
+    public record Aside(long id, String told, String value) {
+        static Aside of(SiteAside aside, Setting s, Bands bands, String me) {
+            String at = Times.at(aside.at(), "HH:mm");
+            String band = bands.band(aside.band()).map(Band::label).orElse("");
+            boolean mine = aside.author().equals(me);
+            String told = band.isEmpty()
+                    ? mine ? Language.say("aside.window", at) : Language.say("aside.person", at, aside.author())
+                    : mine
+                            ? Language.say("aside.window.band", at, band)
+                            : Language.say("aside.person.band", at, aside.author(), band);
+            return new Aside(aside.id(), told, Controls.said(s, s.kind().words(aside.value())));
+        }
+    }
 
     /**
      * The setting in one band.
@@ -169,17 +180,16 @@ final class Questions {
                 || s.kind() instanceof LevelKind;
         return shown
                 ? ""
-                : "Allowed: " + Controls.plain(named(theme.palette(), s.kind().inWords())) + ".";
+                : Language.say(
+                        "site.allowed",
+                        Controls.plain(named(theme.palette(), s.kind().inWords())));
     }
 
     /** With the labels of settings in the place of their keys, which owners do not know. */
     private static String named(Palette palette, String words) {
         String text = words;
-        if (!text.contains("“")) {
-            return text;
-        }
         for (Setting s : palette.settings()) {
-            text = text.replace("“" + s.key() + "”", "“" + s.label() + "”");
+            text = text.replace(Language.say("quoted", s.key()), Language.say("quoted", s.label()));
         }
         return text;
     }
@@ -219,8 +229,10 @@ final class Questions {
         String refusal = open.leftOut().stream()
                 .filter(l -> l.key().equals(s.key()))
                 .findFirst()
-                .map(l -> "Your choice " + l.value() + " is kept, but the theme no longer allows it. "
-                        + l.why().said(new OwnerWords(open.theme().palette())))
+                .map(l -> Language.say(
+                        "site.refused",
+                        l.value(),
+                        l.why().said(new OwnerWords(open.theme().palette()))))
                 .orElse("");
         return new Question(
                 s,
@@ -238,14 +250,7 @@ final class Questions {
                 FromWindow.of(chosen.in("")),
                 open.asides().stream()
                         .filter(x -> x.settingKey().equals(s.key()))
-                        .map(x -> new Aside(
-                                x.id(),
-                                bands.band(x.band())
-                                        .map(b -> " on " + b.label())
-                                        .orElse(""),
-                                Controls.said(s, s.kind().words(x.value())),
-                                x.author().equals(me) ? "" : x.author(),
-                                Times.at(x.at(), "HH:mm")))
+                        .map(x -> Aside.of(x, s, bands, me))
                         .toList());
     }
 }

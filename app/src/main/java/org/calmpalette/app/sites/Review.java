@@ -14,6 +14,7 @@ import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.core.BeyondLimitException;
 import org.calmpalette.core.Budget;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.setting.Band;
@@ -72,11 +73,12 @@ public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Ha
 
     /** What becomes otherwise, in words, setting by setting; empty where nothing a setting holds does. */
     static String changes(Theme now, Map<String, Chosen> chosenNow, Theme next, Map<String, Chosen> chosenNext) {
-        Effective before = ThemeBuild.chosen(now, chosenNow);
-        Effective after = ThemeBuild.chosen(next, chosenNext);
-        return next.palette().settings().stream()
-                .flatMap(s -> lines(next.palette(), s, before, after).stream())
-                .map(l -> l.label() + l.where() + ": " + l.after())
+        Theme spoken = spoken(next);
+        Effective before = ThemeBuild.chosen(spoken(now), chosenNow);
+        Effective after = ThemeBuild.chosen(spoken, chosenNext);
+        return spoken.palette().settings().stream()
+                .flatMap(s -> lines(spoken.palette(), s, before, after).stream())
+                .map(l -> Language.say("edition.changed", l.label(), l.where(), l.after()))
                 .collect(Collectors.joining("; "));
     }
 
@@ -90,9 +92,9 @@ public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Ha
             ThemeCache.Read next,
             Map<String, Chosen> chosenNext,
             boolean newer) {
-        Palette palette = next.theme().palette();
-        Effective before = ThemeBuild.chosen(now.theme(), chosenNow);
-        Effective after = ThemeBuild.chosen(next.theme(), chosenNext);
+        Palette palette = next.theme().palette().spoken();
+        Effective before = ThemeBuild.chosen(spoken(now.theme()), chosenNow);
+        Effective after = ThemeBuild.chosen(spoken(next.theme()), chosenNext);
         Map<String, Chosen> own = palette.carried(chosenNow);
         List<Line> yours = new ArrayList<>();
         List<Line> makers = new ArrayList<>();
@@ -108,6 +110,10 @@ public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Ha
             lookedAt = false;
         }
         return new Review(yours, makers, newer, hard, lookedAt);
+    }
+
+    private static Theme spoken(Theme theme) {
+        return theme.with(theme.palette().spoken());
     }
 
     private static List<Line> lines(Palette palette, Setting s, Effective before, Effective after) {
@@ -126,7 +132,7 @@ public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Ha
                 all.add(new Line(
                         palette.placeLabel(s.place()),
                         s.label(),
-                        " on " + b.label(),
+                        Language.say("band.where", b.label()),
                         old.isEmpty() ? "" : cut(Controls.said(was, old)),
                         color && was != null && was.kind() instanceof ColorKind ? old : "",
                         cut(Controls.said(s, words)),

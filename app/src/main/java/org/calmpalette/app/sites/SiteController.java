@@ -23,6 +23,7 @@ import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.app.web.Notices;
 import org.calmpalette.app.web.Strip;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.output.BoundPage;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.Links;
@@ -129,9 +130,11 @@ class SiteController {
         return open.leftOut().stream()
                 .flatMap(l -> palette
                         .setting(l.key())
-                        .map(s -> s.label() + ": " + l.value() + " is no longer allowed, "
-                                + Controls.said(
-                                        s, values.words(s, palette.bands().widest())) + " is shown instead")
+                        .map(s -> Language.say(
+                                "site.dropped.one",
+                                s.label(),
+                                l.value(),
+                                Controls.said(s, values.words(s, palette.bands().widest()))))
                         .stream())
                 .distinct()
                 .toList();
@@ -188,7 +191,8 @@ class SiteController {
             fillState(now, model);
             response.setStatus(HttpStatus.UNPROCESSABLE_CONTENT.value());
             model.addAttribute("message", answer.fault().getMessage());
-            model.addAttribute("mend", answer.fault().mend() + " What else you chose here is kept.");
+            model.addAttribute(
+                    "mend", Language.say("site.others-kept", answer.fault().mend()));
             return "sites/site :: refused-and-state";
         }
         boolean othersAsked = open.theme().palette().settings().stream()
@@ -200,12 +204,8 @@ class SiteController {
                     "told",
                     switch (kept) {
                         case KEPT -> null;
-                        case ASIDE ->
-                            setting.label()
-                                    + " was changed in another window after you wrote this. What you wrote is kept beside it.";
-                        case OTHER_ASIDE ->
-                            setting.label()
-                                    + " was changed in another window too. What stood there is kept beside yours.";
+                        case ASIDE -> Language.say("site.aside", setting.label());
+                        case OTHER_ASIDE -> Language.say("site.other-aside", setting.label());
                     });
             response.setHeader("HX-Retarget", "#slip");
             response.setHeader("HX-Reswap", "innerHTML");
@@ -318,12 +318,13 @@ class SiteController {
         return setting.kind() instanceof LinkKind && value instanceof Value.Text link
                 ? Links.leadingNowhere(theme, setting.key(), link.text()).stream()
                         .findFirst()
-                        .map(why -> why + " There are: "
-                                + theme.pages().stream()
+                        .map(why -> Language.say(
+                                "draft.no-page",
+                                why,
+                                theme.pages().stream()
                                         .map(p -> p.source().file())
                                         .limit(8)
-                                        .collect(Collectors.joining(", "))
-                                + ".")
+                                        .collect(Collectors.joining(", "))))
                         .orElse("")
                 : "";
     }
@@ -415,14 +416,14 @@ class SiteController {
     @PostMapping("/{slug}/choices.json")
     String takeOver(@PathVariable String slug, @RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn me)
             throws IOException {
-        String name = file.getOriginalFilename() == null ? "the file" : file.getOriginalFilename();
+        String name = file.getOriginalFilename() == null ? Language.say("draft.file") : file.getOriginalFilename();
         if (file.getSize() > LARGEST_CHOICES) {
             throw new BadInputException(
-                    "“" + name + "” is larger than " + LARGEST_CHOICES / 1000 + " kB, so it holds more than choices.",
-                    "Choose a file that was downloaded here.");
+                    Language.say("draft.file.large", name, LARGEST_CHOICES / 1000),
+                    Language.say("draft.file.large.mend"));
         }
         List<String> left = drafting.takeOver(slug, Chosen.readAll(file.getBytes(), name), me);
-        notices.done(left.isEmpty() ? "Your choices are in the draft" : "Taken over but for " + left.get(0));
+        notices.done(left.isEmpty() ? Language.say("done.choices") : Language.say("done.choices.but", left.get(0)));
         return "redirect:/sites/" + slug;
     }
 
@@ -463,14 +464,10 @@ class SiteController {
                             s.key(),
                             s.label(),
                             Controls.said(s, now.words(s, widest)),
-                            (open.live() == null ? "" : "live " + Controls.said(s, seen.words(s, widest)) + ", ")
-                                    + "as made "
-                                    + Controls.said(s, made.words(s, widest))
-                                    + (draft.getOrDefault(s.key(), new Chosen(null, Map.of()))
-                                                    .bands()
-                                                    .isEmpty()
-                                            ? ""
-                                            : ", with values for single widths")))
+                            were(
+                                    open.live() == null ? "" : Controls.said(s, seen.words(s, widest)),
+                                    Controls.said(s, made.words(s, widest)),
+                                    draft.getOrDefault(s.key(), new Chosen(null, Map.of())))))
                     .toList();
             if (!backs.isEmpty()) {
                 places.add(new Backs(place.label(), backs));
@@ -479,6 +476,13 @@ class SiteController {
         model.addAttribute("open", open);
         model.addAttribute("places", places);
         return "sites/site :: put-back";
+    }
+
+    /** @param live what it is live, or empty */
+    private static String were(String live, String made, Chosen chosen) {
+        String both =
+                live.isEmpty() ? Language.say("put-back.were", made) : Language.say("put-back.were.live", live, made);
+        return chosen.bands().isEmpty() ? both : Language.say("put-back.widths", both);
     }
 
     /** @param key of the settings; none for all, but where some were to be ticked */
@@ -491,7 +495,7 @@ class SiteController {
             @AuthenticationPrincipal SignedIn me,
             Model model) {
         if (ticked && key == null) {
-            throw new BadInputException("Nothing is ticked, so nothing was put back.", "Tick what is to go back.");
+            throw new BadInputException(Language.say("put-back.none"), Language.say("put-back.none.mend"));
         }
         drafting.putBack(slug, key == null ? Set.of() : Set.copyOf(key), to.equals("made"), me);
         return slip(slug, me, model);

@@ -12,6 +12,7 @@ import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.accounts.Tokens;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -100,8 +101,7 @@ public class SiteOwners {
 
     private static void checkRoom(Site site) {
         if (site.owners().size() >= MOST) {
-            throw new BadInputException(
-                    MOST + " people have this site, as many as may.", "Somebody has to leave it first.");
+            throw new BadInputException(Language.say("people.full.site", MOST), Language.say("people.full.mend"));
         }
     }
 
@@ -150,9 +150,7 @@ public class SiteOwners {
     void leave(String slug, SignedIn me) {
         gate.changed(slug, me, site -> {
             if (site.isKept()) {
-                throw new BadInputException(
-                        "You made this site, and nobody else has it.",
-                        "Give it to somebody, or remove it, under Handover.");
+                throw new BadInputException(Language.say("people.kept"), Language.say("people.leave.kept.mend"));
             }
             site.leave(me.id());
         });
@@ -185,9 +183,7 @@ public class SiteOwners {
     @Transactional
     public String join(String token, SignedIn me) {
         if (me.isMaker()) {
-            throw new BadInputException(
-                    "You are signed in as a maker, and owners have accounts of their own.",
-                    "Sign out, and make one there.");
+            throw new BadInputException(Language.say("join.maker"), Language.say("join.maker.mend"));
         }
         Site site = taken(token);
         add(site, me.id());

@@ -2,6 +2,7 @@ package org.calmpalette.app.sites;
 
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.web.Notices;
+import org.calmpalette.core.language.Language;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -35,14 +36,14 @@ class SiteOwnersController {
     @PostMapping("/invite")
     String invite(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
         owners.invite(slug, me);
-        notices.done("Made an invitation. It works once");
+        notices.done(Language.say("people.invited"));
         return "redirect:/sites/" + slug + "/people";
     }
 
     @PostMapping("/withdraw")
     String withdraw(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
         owners.withdraw(slug, me);
-        notices.done("Withdrew the invitation");
+        notices.done(Language.say("people.withdrawn"));
         return "redirect:/sites/" + slug + "/people";
     }
 
@@ -50,7 +51,7 @@ class SiteOwnersController {
     String leave(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
         String name = owners.mine(slug, me).name();
         owners.leave(slug, me);
-        notices.done("You have left " + name);
+        notices.done(Language.say("people.left", name));
         return "redirect:/sites";
     }
 }

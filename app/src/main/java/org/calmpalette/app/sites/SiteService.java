@@ -13,6 +13,7 @@ import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.TextsOn;
@@ -235,7 +236,11 @@ public class SiteService {
         SiteDraft draft = drafts.findById(site.draftId()).orElseThrow();
         Edition live =
                 site.liveId() == null ? null : editions.findById(site.liveId()).orElseThrow();
-        Theme theme = uploads.read(site.id(), site.snapshotId()).theme();
+        ThemeCache.Read read = uploads.read(site.id(), site.snapshotId());
+        // Labels and helps as the reader's language has them; all else of the theme is shared.
+        Language language = Language.spoken();
+        Theme theme = read.derived(List.of("spoken", language.tag()), () -> read.theme()
+                .with(Language.in(language, read.theme().palette()::spoken)));
         Map<String, Chosen> choices = theme.palette().carried(Choices.read(draft.choices()));
         return new OpenSite(
                 site,

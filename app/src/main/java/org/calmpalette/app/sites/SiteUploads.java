@@ -19,6 +19,7 @@ import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.NotFoundException;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.OwnPicture;
 import org.springframework.stereotype.Service;
@@ -121,14 +122,11 @@ public class SiteUploads {
     /** @throws BadInputException if there is no room for another one, before anything is worked out */
     void checkRoom(long siteId, long more) {
         if (shelf(siteId).size() >= MOST) {
-            throw new BadInputException(
-                    "There are " + MOST + " pictures of yours, as many as a site may have.",
-                    "Remove some that you do not use, under “Your pictures”.");
+            throw new BadInputException(Language.say("shelf.many", MOST), Language.say("shelf.heavy.mend"));
         }
         if (taken(siteId) + more > MOST_BYTES) {
             throw new BadInputException(
-                    "Your pictures would take more than " + MOST_BYTES / 1_000_000 + " MB.",
-                    "Remove some that you do not use, under “Your pictures”.");
+                    Language.say("shelf.heavy", MOST_BYTES / 1_000_000), Language.say("shelf.heavy.mend"));
         }
     }
 
@@ -168,9 +166,7 @@ public class SiteUploads {
     SiteUpload shelve(long siteId, long id, boolean offered) {
         SiteUpload upload = uploads.findByIdAndSiteId(id, siteId).orElseThrow(NotFoundException::new);
         if (offered && !upload.isShelved() && shelf(siteId).size() >= MOST) {
-            throw new BadInputException(
-                    "There are " + MOST + " pictures on the shelf, as many as a site may have.",
-                    "Take another one off first.");
+            throw new BadInputException(Language.say("shelf.full", MOST), Language.say("shelf.full.mend"));
         }
         upload.shelve(offered);
         return upload;

@@ -27,6 +27,7 @@ import org.calmpalette.core.BeyondLimitException;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.background.Sweep;
 import org.calmpalette.core.change.SheetRole;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.part.PartIndex;
@@ -183,7 +184,8 @@ public class ThemeCache {
             }
             Object value = known == null ? null : known.get();
             if (value == null) {
-                value = work.get();
+                // It is kept for all who read it, whatever they speak.
+                value = Language.in(Language.english(), work);
                 synchronized (derived) {
                     derived.put(key, new SoftReference<>(value));
                 }

@@ -2,6 +2,7 @@ package org.calmpalette.app.web;
 
 import jakarta.servlet.RequestDispatcher;
 import jakarta.servlet.http.HttpServletRequest;
+import org.calmpalette.core.language.Language;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.webmvc.error.ErrorController;
@@ -27,24 +28,15 @@ class OwnErrorController implements ErrorController {
                     (Throwable) request.getAttribute(RequestDispatcher.ERROR_EXCEPTION));
         }
         switch (code) {
-            case 404, 405 ->
-                tell(
-                        model,
-                        "There is nothing at this address.",
-                        "It may have been removed, or it belongs to somebody else.");
-            case 403 ->
-                tell(
-                        model,
-                        "This is not yours to change, or the page was open for too long.",
-                        "Go back, open the page again and try once more.");
-            case 400 -> tell(model, "The request could not be understood.", "Go back and try once more.");
-            case 413 -> tell(model, "What was sent is too large.", "The most is 100 MB.");
+            case 404, 405 -> tell(model, Language.say("problem.nothing"), Language.say("problem.nothing.mend"));
+            case 403 -> tell(model, Language.say("problem.not-yours"), Language.say("problem.not-yours.mend"));
+            case 400 -> tell(model, Language.say("problem.request"), Language.say("problem.request.mend"));
+            case 413 -> tell(model, Language.say("problem.sent-large"), Language.say("problem.sent-large.mend"));
             default ->
                 tell(
                         model,
-                        "Something went wrong on our side.",
-                        "Nothing was changed. Try again; if it stays so, the reason stands in the log of the application, under "
-                                + request.getAttribute(RequestIdFilter.ATTRIBUTE) + ".");
+                        Language.say("problem.ours"),
+                        Language.say("problem.ours.mend", request.getAttribute(RequestIdFilter.ATTRIBUTE)));
         }
         model.addAttribute("back", "/");
         return "problem";

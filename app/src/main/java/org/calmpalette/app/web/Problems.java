@@ -3,6 +3,7 @@ package org.calmpalette.app.web;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.slf4j.event.Level;
@@ -30,21 +31,15 @@ class Problems {
     @ExceptionHandler(StaleException.class)
     String stale(StaleException e, HttpServletRequest request, HttpServletResponse response, Model model) {
         model.addAttribute("rebase", e.head());
-        return tell(
-                HttpStatus.CONFLICT,
-                e.getMessage(),
-                "Yours was not made, so that nobody's work is lost; what you entered is still here.",
-                request,
-                response,
-                model);
+        return tell(HttpStatus.CONFLICT, e.getMessage(), Language.say("problem.stale.mend"), request, response, model);
     }
 
     @ExceptionHandler(MaxUploadSizeExceededException.class)
     String tooLarge(HttpServletRequest request, HttpServletResponse response, Model model) {
         return tell(
                 HttpStatus.CONTENT_TOO_LARGE,
-                "The file is larger than 100 MB.",
-                "Leave out what the site does not show, such as pictures in print resolution.",
+                Language.say("problem.large"),
+                Language.say("problem.large.mend"),
                 request,
                 response,
                 model);
@@ -54,8 +49,8 @@ class Problems {
     String noFile(HttpServletRequest request, HttpServletResponse response, Model model) {
         return tell(
                 HttpStatus.BAD_REQUEST,
-                "No file came with it.",
-                "Choose a file, then send it once more.",
+                Language.say("problem.no-file"),
+                Language.say("problem.no-file.mend"),
                 request,
                 response,
                 model);
@@ -67,8 +62,7 @@ class Problems {
         return tell(
                 HttpStatus.TOO_MANY_REQUESTS,
                 e.getMessage(),
-                "Wait " + e.seconds() + (e.seconds() == 1 ? " second" : " seconds")
-                        + ", then try once more. Nothing was changed.",
+                Language.say("problem.wait", e.seconds()),
                 request,
                 response,
                 model);
@@ -80,8 +74,8 @@ class Problems {
         LOG.warn("{} {} came second", request.getMethod(), RequestPath.told(request), e);
         return tell(
                 HttpStatus.CONFLICT,
-                "Somebody else changed the same thing at the same moment.",
-                "Load the page again, then try once more.",
+                Language.say("problem.second"),
+                Language.say("problem.second.mend"),
                 request,
                 response,
                 model);
@@ -105,17 +99,7 @@ class Problems {
             response.setHeader("HX-Reswap", "innerHTML");
             return "fragments :: problem";
         }
-        String back = request.getHeader("Referer");
-        model.addAttribute(
-                "back",
-                back != null && back.startsWith(origin(request))
-                        ? back.substring(origin(request).length())
-                        : "/");
+        model.addAttribute("back", RequestPath.from(request));
         return "problem";
-    }
-
-    private static String origin(HttpServletRequest request) {
-        String url = request.getRequestURL().toString();
-        return url.substring(0, url.length() - request.getRequestURI().length());
     }
 }

@@ -9,6 +9,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.security.Principal;
 import java.time.Duration;
 import java.util.regex.Pattern;
+import org.calmpalette.core.language.Language;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.web.servlet.HandlerInterceptor;
 import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
@@ -28,15 +29,12 @@ class Rates implements HandlerInterceptor, WebMvcConfigurer {
             Pattern.compile("/themes|/themes/starter|/themes/\\d+/formats/read|/sites/[^/]+/choices\\.json");
     private static final Pattern BEFORE_SIGN_IN = Pattern.compile("/join/.*|/welcome|/makers/join/.*");
 
-    /** @param most at once; one more is allowed after each {@code every} */
-    private record Limit(String name, int most, Duration every, String message) {}
+    /** @param sentence what is said of it; @param most at once; one more is allowed after each {@code every} */
+    private record Limit(String name, int most, Duration every, String sentence) {}
 
-    private static final Limit COMPUTING =
-            new Limit("c", 60, Duration.ofMillis(100), "You ask faster than answers can be worked out.");
-    private static final Limit BRINGING =
-            new Limit("b", 40, Duration.ofSeconds(5), "You bring in more files than can be read at once.");
-    private static final Limit JOINING =
-            new Limit("j", 20, Duration.ofSeconds(20), "Too many tries from this address.");
+    private static final Limit COMPUTING = new Limit("c", 60, Duration.ofMillis(100), "rate.computing");
+    private static final Limit BRINGING = new Limit("b", 40, Duration.ofSeconds(5), "rate.bringing");
+    private static final Limit JOINING = new Limit("j", 20, Duration.ofSeconds(20), "rate.joining");
 
     private final Cache<String, Bucket> buckets = Caffeine.newBuilder()
             .maximumSize(20_000)
@@ -62,7 +60,8 @@ class Rates implements HandlerInterceptor, WebMvcConfigurer {
         ConsumptionProbe probe = bucket.tryConsumeAndReturnRemaining(1);
         if (!probe.isConsumed()) {
             throw new TooManyException(
-                    limit.message(), Math.max(1, (probe.getNanosToWaitForRefill() + 999_999_999) / 1_000_000_000));
+                    Language.say(limit.sentence()),
+                    Math.max(1, (probe.getNanosToWaitForRefill() + 999_999_999) / 1_000_000_000));
         }
         return true;
     }

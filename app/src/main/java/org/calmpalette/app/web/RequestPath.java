@@ -80,4 +80,12 @@ public final class RequestPath {
     static String told(String uri) {
         return uri.replaceAll("(?<=[/-])[A-Za-z0-9_-]{43}(?=/|$)", "…");
     }
+
+    /** The page of ours from which a request came, without our address; {@code /} where none is told. */
+    static String from(HttpServletRequest request) {
+        String back = request.getHeader("Referer");
+        String url = request.getRequestURL().toString();
+        String origin = url.substring(0, url.length() - request.getRequestURI().length());
+        return back != null && back.startsWith(origin + "/") ? back.substring(origin.length()) : "/";
+    }
 }

@@ -1,5 +1,6 @@
 package org.calmpalette.app.web;
 
+import com.ibm.icu.text.DateTimePatternGenerator;
 import jakarta.servlet.http.Cookie;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
@@ -10,6 +11,7 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import java.util.Optional;
+import org.calmpalette.core.language.Language;
 import org.springframework.stereotype.Component;
 import org.springframework.web.context.request.RequestContextHolder;
 import org.springframework.web.context.request.ServletRequestAttributes;
@@ -27,7 +29,7 @@ public class Times {
 
     /**
      * @param utc a time in UTC
-     * @param pattern of {@link DateTimeFormatter}, in English, as our pages are
+     * @param pattern of {@link DateTimeFormatter}, in English; another language has the same parts in its own way
      */
     public static String at(LocalDateTime utc, String pattern) {
         return in(zone(), utc, pattern);
@@ -39,7 +41,12 @@ public class Times {
     }
 
     static String in(Optional<ZoneId> zone, LocalDateTime utc, String pattern) {
-        DateTimeFormatter words = DateTimeFormatter.ofPattern(pattern, Locale.ENGLISH);
+        Locale locale = Language.spoken().locale();
+        DateTimeFormatter words = DateTimeFormatter.ofPattern(
+                locale.equals(Locale.ENGLISH)
+                        ? pattern
+                        : DateTimePatternGenerator.getInstance(locale).getBestPattern(pattern.replaceAll("[ ,:]", "")),
+                locale);
         return zone.map(z -> words.format(utc.atZone(ZoneOffset.UTC).withZoneSameInstant(z)))
                 .orElseGet(() -> words.format(utc) + " UTC");
     }

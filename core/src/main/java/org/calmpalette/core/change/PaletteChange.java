@@ -1,8 +1,10 @@
 package org.calmpalette.core.change;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
@@ -25,6 +27,7 @@ import org.calmpalette.core.setting.Place;
 import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.Scheme;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Translations;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeSheet;
@@ -295,6 +298,40 @@ public final class PaletteChange {
 
     public static Change schemes(Theme theme, List<Scheme> schemes, String note) {
         return change(theme, Map.of(), theme.palette().withSchemes(schemes), note);
+    }
+
+    /**
+     * Says what owners read of a theme in another language.
+     *
+     * @param tag of BCP 47
+     * @param words by the text as the theme has it; those of other texts stay as they are, blank ones are taken out
+     * @throws BadInputException if that is no language, a translation is too long, or nothing differs
+     */
+    public static Change translated(Theme theme, String tag, Map<String, String> words) {
+        Translations before = theme.palette().translations();
+        Map<String, String> all = new LinkedHashMap<>(before.texts().getOrDefault(tag, Map.of()));
+        words.forEach((text, word) -> {
+            int longest = theme.palette().longest(text);
+            if (word.strip().length() > longest) {
+                throw new BadInputException(
+                        "“" + word.strip().substring(0, 40) + "…” has more than " + longest + " characters.",
+                        "Say it in fewer words.");
+            }
+            if (word.isBlank()) {
+                all.remove(text);
+            } else {
+                all.put(text, word.strip());
+            }
+        });
+        Translations after = before.with(tag, all);
+        if (after.equals(before)) {
+            throw new BadInputException("Nothing was changed.", "Write what a text is called in that language.");
+        }
+        return change(
+                theme,
+                Map.of(),
+                theme.palette().withTranslations(after),
+                "Texts in " + Locale.forLanguageTag(tag).getDisplayName(Locale.ENGLISH) + ": " + all.size());
     }
 
     /** What changed of a value: of one that has parts, those that did. */

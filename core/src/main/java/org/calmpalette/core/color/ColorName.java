@@ -1,6 +1,7 @@
 package org.calmpalette.core.color;
 
 import java.util.List;
+import org.calmpalette.core.language.Language;
 
 /**
  * What people call a colour, for who has never seen it written: “dark green”, “pale yellow”, “greyish blue”.
@@ -17,6 +18,7 @@ public final class ColorName {
 
     /**
      * @param until hue in degrees up to which it is called so
+     * @param name of the sentence that says it
      * @param dark lightness below which it is a dark one
      * @param light from which it is a light one
      */
@@ -28,9 +30,9 @@ public final class ColorName {
             new Hue(43, "red", 0.45, 0.72),
             new Hue(74, "orange", 0.62, 0.85),
             new Hue(117, "yellow", 0.78, 0.985),
-            new Hue(132, "yellowish green", 0.6, 0.9),
+            new Hue(132, "yellowish-green", 0.6, 0.9),
             new Hue(175, "green", 0.45, 0.88),
-            new Hue(215, "bluish green", 0.48, 0.92),
+            new Hue(215, "bluish-green", 0.48, 0.92),
             new Hue(277, "blue", 0.4, 0.75),
             new Hue(312, "violet", 0.4, 0.72),
             new Hue(340, "purple", 0.45, 0.75),
@@ -38,14 +40,14 @@ public final class ColorName {
 
     private ColorName() {}
 
-    /** @return one to four words in English, without a capital; of a colour that lets something through the words say so */
+    /** @return one to four words, in English without a capital; of a colour that lets something through the words say so */
     public static String of(Color color) {
         double alpha = Color.zero(color.alpha());
         if (alpha < 0.005) {
-            return "clear";
+            return Language.say("hue.clear");
         }
         String opaque = opaque(color);
-        return alpha < 0.995 ? opaque + ", see-through" : opaque;
+        return alpha < 0.995 ? Language.say("shade.see-through", opaque) : opaque;
     }
 
     private static String opaque(Color color) {
@@ -59,47 +61,57 @@ public final class ColorName {
         }
         Hue hue = HUES.stream().filter(h -> angle < h.until).findFirst().orElseThrow();
         if (chroma < GREYISH) {
+            String greyish = Language.say("shade.greyish", Language.say("hue." + hue.name));
             return lightness > 0.93
-                    ? "off-white"
+                    ? Language.say("hue.off-white")
                     : lightness < 0.25
-                            ? "near black"
-                            : (lightness < 0.45 ? "dark " : lightness > 0.8 ? "pale " : "") + "greyish " + hue.name;
+                            ? Language.say("hue.near-black")
+                            : lightness < 0.45
+                                    ? Language.say("shade.dark", greyish)
+                                    : lightness > 0.8 ? Language.say("shade.pale", greyish) : greyish;
         }
         return named(hue, angle, lightness, chroma);
     }
 
     private static String grey(double lightness) {
-        return lightness > 0.985
-                ? "white"
-                : lightness > 0.94
-                        ? "off-white"
-                        : lightness > 0.75
-                                ? "light grey"
-                                : lightness > 0.5
-                                        ? "grey"
-                                        : lightness > 0.24 ? "dark grey" : lightness > 0.12 ? "near black" : "black";
+        return Language.say(
+                lightness > 0.985
+                        ? "hue.white"
+                        : lightness > 0.94
+                                ? "hue.off-white"
+                                : lightness > 0.75
+                                        ? "hue.light-grey"
+                                        : lightness > 0.5
+                                                ? "hue.grey"
+                                                : lightness > 0.24
+                                                        ? "hue.dark-grey"
+                                                        : lightness > 0.12 ? "hue.near-black" : "hue.black");
     }
 
     private static String named(Hue hue, double angle, double lightness, double chroma) {
-        String name = hue.name;
+        String name = Language.say("hue." + hue.name);
         // What is dark has names of its own in some hues, and red that is light is called pink.
-        if (name.equals("orange") && lightness < hue.dark) {
-            return (lightness < 0.4 ? "dark " : "") + (angle < 50 ? "reddish brown" : "brown");
+        if (hue.name.equals("orange") && lightness < hue.dark) {
+            String brown = Language.say(angle < 50 ? "hue.reddish-brown" : "hue.brown");
+            return lightness < 0.4 ? Language.say("shade.dark", brown) : brown;
         }
-        if (name.equals("yellow") && lightness < 0.68) {
-            return (lightness < 0.45 ? "dark " : "") + "olive";
+        if (hue.name.equals("yellow") && lightness < 0.68) {
+            String olive = Language.say("hue.olive");
+            return lightness < 0.45 ? Language.say("shade.dark", olive) : olive;
         }
-        if (name.equals("red") && lightness > hue.light) {
-            return lightness > 0.86 ? "pale pink" : "light pink";
+        if (hue.name.equals("red") && lightness > hue.light) {
+            return Language.say(lightness > 0.86 ? "hue.pale-pink" : "hue.light-pink");
         }
-        if (name.equals("pink") && lightness < hue.dark) {
-            return "dark purplish red";
+        if (hue.name.equals("pink") && lightness < hue.dark) {
+            return Language.say("hue.dark-purplish-red");
         }
         if (lightness < hue.dark) {
-            return "dark " + name;
+            return Language.say("shade.dark", name);
         }
         // Light and weak is pale, light and strong is light.
         boolean weak = chroma < 0.09 && lightness > 0.8;
-        return weak ? "pale " + name : lightness > hue.light ? "light " + name : name;
+        return weak
+                ? Language.say("shade.pale", name)
+                : lightness > hue.light ? Language.say("shade.light", name) : name;
     }
 }

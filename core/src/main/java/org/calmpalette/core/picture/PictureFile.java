@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.page.Paths;
 
 /** The one door through which pictures and videos of strangers come: a file is what its bytes are, whatever its name says. */
@@ -59,10 +60,8 @@ public final class PictureFile {
             SvgSafety.check("“" + name + "”", bytes);
         }
         return PictureSize.read(bytes)
-                .orElseThrow(() -> new BadInputException(
-                        "“" + name
-                                + "” cannot be read as a picture: it is broken, or another format than its name says.",
-                        "Save it anew with a picture editor."));
+                .orElseThrow(
+                        () -> new BadInputException(Language.say("own.broken", name), Language.say("own.broken.mend")));
     }
 
     /**
@@ -93,8 +92,7 @@ public final class PictureFile {
     private static void sized(String name, byte[] bytes) {
         if (bytes.length > LARGEST) {
             throw new BadInputException(
-                    "“" + name + "” is larger than " + LARGEST / 1_000_000 + " MB.",
-                    "Make it smaller with a picture editor.");
+                    Language.say("own.large", name, LARGEST / 1_000_000), Language.say("own.large.mend"));
         }
     }
 }

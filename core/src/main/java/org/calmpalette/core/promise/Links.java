@@ -4,6 +4,7 @@ import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Binding;
@@ -46,7 +47,7 @@ public final class Links {
                     ? resolved
                     : resolved.endsWith("/") || resolved.isEmpty() ? resolved + "index.html" : resolved + "/index.html";
             if (!theme.files().has(file)) {
-                return "It leads to " + path + ", which is not there.";
+                return Language.say("link.no-page", path);
             }
             target = theme.pages().stream()
                     .filter(p -> p.source().file().equals(file))
@@ -63,6 +64,6 @@ public final class Links {
         // “top” is there without an element (HTML, scroll to the fragment).
         return anchor.isEmpty() || target == null || ids.contains(anchor) || anchor.equalsIgnoreCase("top")
                 ? ""
-                : "It leads to #" + anchor + ", which is not there.";
+                : Language.say("link.no-anchor", anchor);
     }
 }

@@ -13,6 +13,7 @@ import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.value.ComponentValue;
 
 /**
@@ -30,7 +31,7 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
             new TextKind.Form(
                     "^((left|center|right|" + LENGTH + ") (top|center|bottom|" + LENGTH + ")|(left|right) " + LENGTH
                             + " (top|bottom) " + LENGTH + ")" + CompositeKind.END,
-                    "a position across and down",
+                    "is.position",
                     "center bottom, 30% 0%, or right 10px bottom 20%",
                     BackgroundKind::plainPosition,
                     taken()));
@@ -40,7 +41,7 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
             40,
             new TextKind.Form(
                     "^(cover|contain|auto|" + EXTENT + "( (auto|" + EXTENT + "))?)" + CompositeKind.END,
-                    "cover, contain, auto, or a width and a height",
+                    "is.size",
                     "cover, or 320px auto"));
     static final List<String> REPEATS = List.of("no-repeat", "repeat", "repeat-x", "repeat-y", "space", "round");
     static final List<String> ATTACHMENTS = List.of("scroll", "fixed");
@@ -114,9 +115,9 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
                 .forEach(k -> limits.add(
                         CompositeKind.said(k) + ": " + parts.kinds().get(k).inWords()));
         String which = free.size() == parts.kinds().size()
-                ? "every part"
+                ? Language.say("allowed.every-part")
                 : free.isEmpty()
-                        ? "nothing"
+                        ? Language.say("allowed.nothing")
                         : String.join(
                                 ", ", free.stream().map(CompositeKind::said).toList());
         return which + (limits.isEmpty() ? "" : "; " + String.join("; ", limits));
@@ -125,6 +126,11 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
     @Override
     public BackgroundKind recolored(UnaryOperator<String> to) {
         return new BackgroundKind(parts.recolored(to));
+    }
+
+    @Override
+    public BackgroundKind withTexts(UnaryOperator<String> to) {
+        return new BackgroundKind(parts.withTexts(to));
     }
 
     @Override
@@ -388,12 +394,13 @@ public record BackgroundKind(CompositeKind parts) implements Kind {
     @Override
     public String words(Value value) {
         Value.Parts p = (Value.Parts) value;
-        String shade = p.number("strength").signum() > 0 && !p.text("picture").isEmpty()
-                ? ", shade " + Range.plain(p.number("strength")) + "%"
-                : "";
-        return p.text("picture").isEmpty()
-                ? p.text("color")
-                : PictureKind.ANY.words(Value.of(p.text("picture"))) + shade;
+        if (p.text("picture").isEmpty()) {
+            return p.text("color");
+        }
+        String picture = PictureKind.ANY.words(Value.of(p.text("picture")));
+        return p.number("strength").signum() > 0
+                ? Language.say("background.shaded", picture, p.number("strength"))
+                : picture;
     }
 
     @Override

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /** The bands of a theme, from the narrowest to the widest: every window width belongs to exactly one of them. */
 public record Bands(List<Band> list) {
@@ -86,8 +87,8 @@ public record Bands(List<Band> list) {
     public String inWords(Band band) {
         int from = from(band);
         return band.to() == null
-                ? from == 0 ? "every width" : "from " + from + " px"
-                : from == 0 ? "up to " + band.to() + " px" : from + " to " + band.to() + " px";
+                ? from == 0 ? Language.say("widths.all") : Language.say("widths.from", from)
+                : from == 0 ? Language.say("widths.up-to", band.to()) : Language.say("widths.between", from, band.to());
     }
 
     /**

@@ -9,6 +9,7 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.language.Language;
 
 /**
  * A border: a width, a style and a colour, or the text {@code none}.
@@ -90,15 +91,18 @@ public record BorderKind(boolean none, CompositeKind parts) implements Kind {
 
     @Override
     public String inWords() {
-        return parts.inWords()
-                        .replaceFirst("width \\(from 0 px, from 0 rem, from 0 em\\)", "width")
-                        .replaceFirst("style \\(8 options\\)", "style")
-                + (none ? ", or none" : "");
+        String all = parts.inWords(ANY.parts.kinds());
+        return none ? Language.say("allowed.or-none", all) : all;
     }
 
     @Override
     public BorderKind recolored(UnaryOperator<String> to) {
         return new BorderKind(none, parts.recolored(to));
+    }
+
+    @Override
+    public BorderKind withTexts(UnaryOperator<String> to) {
+        return new BorderKind(none, parts.withTexts(to));
     }
 
     @Override

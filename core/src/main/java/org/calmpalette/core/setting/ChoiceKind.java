@@ -11,6 +11,7 @@ import java.util.function.UnaryOperator;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.language.Language;
 
 /** One of a list. The value is the option's key. */
 public record ChoiceKind(List<Option> options) implements Kind {
@@ -115,7 +116,7 @@ public record ChoiceKind(List<Option> options) implements Kind {
     @Override
     public String inWords() {
         return options.size() > 4
-                ? options.size() + " options"
+                ? Language.say("choice.options", options.size())
                 : String.join(", ", options.stream().map(Option::label).toList());
     }
 
@@ -162,6 +163,14 @@ public record ChoiceKind(List<Option> options) implements Kind {
                 .filter(o -> o.css().equalsIgnoreCase(css.strip()))
                 .findFirst()
                 .map(o -> Value.of(o.key()));
+    }
+
+    @Override
+    public ChoiceKind withTexts(UnaryOperator<String> to) {
+        // A keyword of CSS that the maker gave no name is no text.
+        return new ChoiceKind(options.stream()
+                .map(o -> o.label().equals(o.key()) ? o : new Option(o.key(), to.apply(o.label()), o.css()))
+                .toList());
     }
 
     @Override

@@ -11,6 +11,7 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.language.Language;
 
 /**
  * A colour: {@code #rrggbb}, {@code #rrggbbaa}, or a CSS colour that sRGB cannot show.
@@ -69,13 +70,13 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
         String inWords() {
             List<String> all = new ArrayList<>();
             if (lightness != null) {
-                all.add("lightness " + lightness.inWords("%"));
+                all.add(Language.say("colour.lightness", lightness.inWords("%")));
             }
             if (chroma != null) {
-                all.add("chroma " + chroma.inWords(""));
+                all.add(Language.say("colour.chroma", chroma.inWords("")));
             }
             if (hue != null) {
-                all.add("hue " + hue.inWords("°"));
+                all.add(Language.say("colour.hue", hue.inWords("°")));
             }
             return String.join(", ", all);
         }
@@ -132,7 +133,7 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
         }
 
         String inWords(String unit) {
-            return Range.plain(from) + " to " + Range.plain(to) + unit;
+            return Language.say("allowed.between", from, to, unit);
         }
 
         Value pair() {
@@ -288,23 +289,26 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
         List<String> all = new ArrayList<>();
         all.add(
                 swatches.isEmpty()
-                        ? bounds == null ? "any colour" : bounds.inWords()
-                        : swatches.size() == 1 ? "one swatch" : swatches.size() + " swatches");
+                        ? bounds == null ? Language.say("colour.any") : bounds.inWords()
+                        : Language.say("colour.swatches", swatches.size()));
         if (opaque) {
-            all.add("opaque");
+            all.add(Language.say("colour.opaque"));
         }
-        contrasts.forEach(c -> all.add(Range.plain(c.atLeast()) + " to 1 with "
-                + (Color.parse(c.with()).isPresent() ? c.with() : "“" + c.with() + "”")
-                + (c.anything() ? " over any picture" : "")));
+        contrasts.forEach(c -> {
+            String with = Language.say(
+                    "colour.contrast",
+                    c.atLeast(),
+                    Color.parse(c.with()).isPresent() ? c.with() : Language.say("quoted", c.with()));
+            all.add(c.anything() ? Language.say("colour.over-any", with) : with);
+        });
         return String.join(", ", all);
     }
 
     /** Reads a colour that a person typed. @throws BadInputException if it is none */
     public static Color parse(String text) {
         return Color.parse(text.strip())
-                .orElseThrow(() -> new BadInputException(
-                        "“" + text.strip() + "” is not a colour.",
-                        "Write it as CSS does: #d8a13c, rgb(216 161 60) or oklch(75% 0.13 78)."));
+                .orElseThrow(() ->
+                        new BadInputException(Language.say("colour.none", text.strip()), Language.say("colour.write")));
     }
 
     /** A colour in its one way of writing. Nothing of what was typed goes through but the colour. */

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /**
  * Named parts, each of a simple kind: what backgrounds, borders, shadows, spacings and videos have in common.
@@ -87,7 +88,7 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
             try {
                 parts.put(name, kind.normal(part));
             } catch (BadInputException wrong) {
-                throw new BadInputException(first(name) + ": " + wrong.getMessage(), wrong.mend());
+                throw new BadInputException(Language.say("wrong.part", first(name), wrong.getMessage()), wrong.mend());
             }
         });
         return new Value.Parts(parts);
@@ -118,6 +119,12 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
         return new CompositeKind(others, stay);
     }
 
+    CompositeKind withTexts(UnaryOperator<String> to) {
+        Map<String, Kind> others = new LinkedHashMap<>();
+        kinds.forEach((name, kind) -> others.put(name, kind.withTexts(to)));
+        return new CompositeKind(others, fixed);
+    }
+
     Value recolored(Value value, UnaryOperator<String> to) {
         if (!(value instanceof Value.Parts p)) {
             return value;
@@ -129,7 +136,8 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
 
     /** The name of a part as people read it: screens write colour. */
     public static String said(String name) {
-        return name.equals("color") ? "colour" : name;
+        String key = "part." + name;
+        return Language.english().keys().contains(key) ? Language.say(key) : name;
     }
 
     /** As {@link #normal}, where there may also be none of it at all. */
@@ -152,7 +160,8 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
     }
 
     private static String first(String name) {
-        return Character.toUpperCase(name.charAt(0)) + said(name).substring(1);
+        String said = said(name);
+        return said.substring(0, 1).toUpperCase(Language.spoken().locale()) + said.substring(1);
     }
 
     Value.Parts initial(Object... namesAndValues) {
@@ -183,7 +192,7 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
                 parts.put(
                         name, fixed.containsKey(name) ? fixed.get(name) : kind.read(s -> fields.apply("." + name + s)));
             } catch (BadInputException wrong) {
-                throw new BadInputException(first(name) + ": " + wrong.getMessage(), wrong.mend());
+                throw new BadInputException(Language.say("wrong.part", first(name), wrong.getMessage()), wrong.mend());
             }
         });
         return new Value.Parts(parts);
@@ -201,13 +210,15 @@ public record CompositeKind(Map<String, Kind> kinds, Map<String, Value> fixed) {
         return kinds.keySet().stream().filter(k -> !fixed.containsKey(k)).toList();
     }
 
-    String inWords() {
+    /** @param usual what a part is where a maker has said nothing of it: that is not told; may lack parts */
+    String inWords(Map<String, Kind> usual) {
         List<String> free = new ArrayList<>();
         kinds.forEach((name, kind) -> {
             if (!fixed.containsKey(name)) {
-                free.add(said(name) + (kind.allowed().parts().isEmpty() ? "" : " (" + kind.inWords() + ")"));
+                boolean told = !kind.allowed().parts().isEmpty() && !kind.equals(usual.get(name));
+                free.add(told ? Language.say("allowed.part", said(name), kind.inWords()) : said(name));
             }
         });
-        return free.isEmpty() ? "nothing" : String.join(", ", free);
+        return free.isEmpty() ? Language.say("allowed.nothing") : String.join(", ", free);
     }
 }

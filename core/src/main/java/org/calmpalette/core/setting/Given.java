@@ -11,6 +11,7 @@ import org.calmpalette.core.color.ColorSpace;
 import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.color.HueArc;
 import org.calmpalette.core.color.Interpolation;
+import org.calmpalette.core.language.Language;
 
 /** What a maker gives a setting as its default: a value, or another setting to follow. */
 public sealed interface Given {
@@ -31,7 +32,7 @@ public sealed interface Given {
      */
     record Follows(String key, How how) implements Given {
         @Override
-        public Given renamed(UnaryOperator<String> name) {
+        public Follows renamed(UnaryOperator<String> name) {
             How read = how instanceof Mixed m && m.alsoReads().isPresent()
                     ? new Mixed(name.apply(m.with()), m.share())
                     : how;
@@ -88,7 +89,7 @@ public sealed interface Given {
     record Same() implements How {
         @Override
         public String inWords(String key) {
-            return "same as " + key;
+            return Language.say("follows.same", key);
         }
 
         @Override
@@ -101,7 +102,7 @@ public sealed interface Given {
     record Lighter(BigDecimal by) implements How {
         @Override
         public String inWords(String key) {
-            return Range.plain(by) + " points lighter than " + key;
+            return Language.say("follows.lighter", key, by);
         }
 
         @Override
@@ -114,7 +115,7 @@ public sealed interface Given {
     record Darker(BigDecimal by) implements How {
         @Override
         public String inWords(String key) {
-            return Range.plain(by) + " points darker than " + key;
+            return Language.say("follows.darker", key, by);
         }
 
         @Override
@@ -132,7 +133,7 @@ public sealed interface Given {
     record Mixed(String with, BigDecimal share) implements How {
         @Override
         public String inWords(String key) {
-            return key + " mixed with " + Range.plain(share) + "% of " + with;
+            return Language.say("follows.mixed", key, share, with);
         }
 
         @Override
@@ -158,7 +159,7 @@ public sealed interface Given {
     record Translucent(BigDecimal opacity) implements How {
         @Override
         public String inWords(String key) {
-            return key + " at " + Range.plain(opacity) + "% opacity";
+            return Language.say("follows.translucent", key, opacity);
         }
 
         @Override
@@ -180,7 +181,7 @@ public sealed interface Given {
 
         @Override
         public String inWords(String key) {
-            return key + ", " + text();
+            return Language.say("follows.computed", key, text());
         }
 
         @Override
@@ -202,7 +203,7 @@ public sealed interface Given {
     record Readable(String dark, String light) implements How {
         @Override
         public String inWords(String key) {
-            return "readable on " + key;
+            return Language.say("follows.readable", key);
         }
 
         @Override

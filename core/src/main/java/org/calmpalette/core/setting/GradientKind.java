@@ -13,6 +13,7 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.language.Language;
 
 /**
  * A gradient of two to eight colours: {@code {"shape": "linear", "angle": 180, "stops": [{"color": "#…", "at": 0}, …]}}.
@@ -71,8 +72,10 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
 
     @Override
     public String inWords() {
-        return String.join(" or ", shapes) + ", up to " + mostStops + " colours"
-                + (color.equals(ColorKind.ANY) ? "" : ": " + color.inWords());
+        String which = shapes.size() == 2 ? Language.say("allowed.or", shapes.get(0), shapes.get(1)) : shapes.get(0);
+        return color.equals(ColorKind.ANY)
+                ? Language.say("gradient.allowed", which, mostStops)
+                : Language.say("gradient.allowed.of", which, mostStops, color.inWords());
     }
 
     @Override
@@ -85,9 +88,10 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
                 || many.items().size() > MOST_STOPS) {
             throw wrong(given);
         }
-        BigDecimal angle = Range.normal(p.part("angle").orElse(given), "an angle");
+        BigDecimal angle = Range.normal(p.part("angle").orElse(given), Language.say("is.angle"));
         ANGLE.refusal(angle, "°").ifPresent(why -> {
-            throw new BadInputException("The angle " + why.words(), "Write degrees from 0 to 360.");
+            throw new BadInputException(
+                    Language.say("gradient.angle", why.words()), Language.say("gradient.angle.write"));
         });
         List<Value> stops = new ArrayList<>();
         for (Value stop : many.items()) {
@@ -97,7 +101,7 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
             Value at = AT.normal(s.part("at").orElse(given));
             AT.refusal(at, Around.NOTHING).ifPresent(why -> {
                 throw new BadInputException(
-                        "A colour of the gradient stands at " + why.words(), "Write percentages from 0 to 100.");
+                        Language.say("gradient.at", why.words()), Language.say("gradient.at.write"));
             });
             stops.add(Value.parts("color", color.normal(s.part("color").orElse(given)), "at", at));
         }
@@ -265,18 +269,19 @@ public record GradientKind(List<String> shapes, ColorKind color, int mostStops) 
                         "color",
                         c,
                         "at",
-                        Range.typed(fields.apply(".stop" + i + ".at").replace("%", ""), "a percentage")));
+                        Range.typed(
+                                fields.apply(".stop" + i + ".at").replace("%", ""), Language.say("is.percentage"))));
             }
         }
         if (stops.size() < 2) {
-            throw new BadInputException("A gradient needs two colours.", "Fill in at least two.");
+            throw new BadInputException(Language.say("gradient.two"), Language.say("gradient.two.write"));
         }
         String angle = fields.apply(".angle").strip().replaceFirst("(°|deg)$", "");
         return normal(Value.parts(
                 "shape",
                 fields.apply(".shape"),
                 "angle",
-                angle.isEmpty() ? Value.of(180) : Range.typed(angle, "an angle"),
+                angle.isEmpty() ? Value.of(180) : Range.typed(angle, Language.say("is.angle")),
                 "stops",
                 new Value.Many(stops)));
     }

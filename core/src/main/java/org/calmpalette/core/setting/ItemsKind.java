@@ -8,8 +8,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /**
  * A list of items that all have the same parts: cards, columns, links. Owners fill, add, remove and order them, as many as the maker
@@ -103,10 +105,12 @@ public record ItemsKind(Map<String, Part> parts, int least, int most) implements
     @Override
     public String inWords() {
         String what = parts.values().stream()
-                .map(p -> p.label().toLowerCase(java.util.Locale.ROOT))
+                .map(p -> Language.say("labels.small").equals("yes")
+                        ? p.label().toLowerCase(java.util.Locale.ROOT)
+                        : p.label())
                 .collect(Collectors.joining(", "));
-        return (least == most ? Integer.toString(most) : least + " to " + most) + " items"
-                + (what.isEmpty() ? "" : ": " + what);
+        String count = least == most ? Language.say("items.count", most) : Language.say("items.between", least, most);
+        return what.isEmpty() ? count : Language.say("items.of", count, what);
     }
 
     /** What a new item has. */
@@ -135,14 +139,18 @@ public record ItemsKind(Map<String, Part> parts, int least, int most) implements
                 try {
                     item.put(key, p.part(key).map(part.kind()::normal).orElse(part.initial()));
                 } catch (BadInputException wrong) {
-                    throw new BadInputException(
-                            "Item " + (items.size() + 1) + ", " + part.label() + ": " + wrong.getMessage(),
-                            wrong.mend());
+                    throw inItem(items.size() + 1, part, wrong);
                 }
             });
             items.add(new Value.Parts(item));
         }
         return new Value.Many(items);
+    }
+
+    private static BadInputException inItem(int n, Part part, BadInputException wrong) {
+        return new BadInputException(
+                Language.say("wrong.part", Language.say("wrong.item", n, part.label()), wrong.getMessage()),
+                wrong.mend());
     }
 
     @Override
@@ -157,7 +165,7 @@ public record ItemsKind(Map<String, Part> parts, int least, int most) implements
                 Optional<Refusal> why = e.getValue().kind().refusal(part, around);
                 if (why.isPresent()) {
                     return Optional.of(new Refusal.InPart(
-                            "Item " + (i + 1) + ", " + e.getValue().label(), why.get()));
+                            Language.say("wrong.item", i + 1, e.getValue().label()), why.get()));
                 }
             }
         }
@@ -170,9 +178,17 @@ public record ItemsKind(Map<String, Part> parts, int least, int most) implements
     }
 
     @Override
+    public ItemsKind withTexts(UnaryOperator<String> to) {
+        Map<String, Part> others = new LinkedHashMap<>();
+        parts.forEach((key, p) ->
+                others.put(key, new Part(to.apply(p.label()), p.kind().withTexts(to), p.initial())));
+        return new ItemsKind(others, least, most);
+    }
+
+    @Override
     public String words(Value value) {
         int count = ((Value.Many) value).items().size();
-        return count + (count == 1 ? " item" : " items");
+        return Language.say("items.count", count);
     }
 
     @Override
@@ -199,18 +215,14 @@ public record ItemsKind(Map<String, Part> parts, int least, int most) implements
                 continue;
             }
             if (!at.strip().matches("\\d{1,4}") || items.size() >= MOST) {
-                throw new BadInputException(
-                        "The order of the items cannot be read, or there are more than " + MOST + ".",
-                        "Load the page again.");
+                throw new BadInputException(Language.say("items.order", MOST), Language.say("items.order.again"));
             }
             Map<String, Value> item = new LinkedHashMap<>();
             parts.forEach((key, part) -> {
                 try {
                     item.put(key, part.kind().read(s -> fields.apply("." + at.strip() + "." + key + s)));
                 } catch (BadInputException wrong) {
-                    throw new BadInputException(
-                            "Item " + (items.size() + 1) + ", " + part.label() + ": " + wrong.getMessage(),
-                            wrong.mend());
+                    throw inItem(items.size() + 1, part, wrong);
                 }
             });
             items.add(new Value.Parts(item));

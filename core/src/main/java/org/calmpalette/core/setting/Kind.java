@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /**
  * What a setting is: the shape of its values, which of them an owner may choose, and what they become in stylesheets
@@ -121,6 +122,15 @@ public sealed interface Kind
         return this;
     }
 
+    /**
+     * The same kind with other names of what may be chosen.
+     *
+     * @param to another text of one
+     */
+    default Kind withTexts(UnaryOperator<String> to) {
+        return this;
+    }
+
     /** A value of the kind with other colours, wherever it holds some. */
     default Value recolored(Value value, UnaryOperator<String> to) {
         return value;
@@ -163,10 +173,14 @@ public sealed interface Kind
         };
     }
 
-    /** One that says what a value should look like. */
+    /**
+     * One that says what a value should look like.
+     *
+     * @param label what it is not, such as “a length”
+     */
     static BadInputException wrong(Value given, String label, String mend) {
         String text = given instanceof Value.Text t ? t.text() : given.json().toString();
         return new BadInputException(
-                "“" + (text.length() > 60 ? text.substring(0, 60) + "…" : text) + "” is not " + label + ".", mend);
+                Language.say("wrong", text.length() > 60 ? text.substring(0, 60) + "…" : text, label), mend);
     }
 }

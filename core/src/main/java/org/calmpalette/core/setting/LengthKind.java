@@ -11,6 +11,7 @@ import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /**
  * A length: a number with a unit of CSS, {@code {"value": 72, "unit": "vh"}}.
@@ -105,10 +106,11 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
             return String.join(", ", steps.stream().map(Step::label).toList());
         }
         if (units.isEmpty()) {
-            return "any length";
+            return Language.say("length.any");
         }
         List<String> all = new ArrayList<>();
-        units.forEach((unit, range) -> all.add(range.isAny() ? "any in " + unit : range.inWords(gap(unit))));
+        units.forEach((unit, range) ->
+                all.add(range.isAny() ? Language.say("length.any-in", unit) : range.inWords(gap(unit))));
         return String.join(", ", all);
     }
 
@@ -121,7 +123,11 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
         if (!(given instanceof Value.Parts p) || p.parts().size() != 2 || !UNITS.contains(p.text("unit"))) {
             throw wrong(given);
         }
-        return Value.parts("value", Range.normal(p.part("value").orElse(given), "a length"), "unit", p.text("unit"));
+        return Value.parts(
+                "value",
+                Range.normal(p.part("value").orElse(given), Language.say("is.length")),
+                "unit",
+                p.text("unit"));
     }
 
     private static final String EXAMPLE = "{\"value\":72,\"unit\":\"vh\"}";
@@ -131,7 +137,7 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
         String shape = given instanceof Value.Text t
                 ? ANY.readCss(t.text()).map(v -> v.json().toString()).orElse(EXAMPLE)
                 : EXAMPLE;
-        return Kind.wrong(given, "a length", "Write a number and a unit: " + shape + ".");
+        return Kind.wrong(given, Language.say("is.length"), Language.say("length.write", shape));
     }
 
     @Override
@@ -199,12 +205,24 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
     }
 
     @Override
+    public LengthKind withTexts(UnaryOperator<String> to) {
+        return new LengthKind(
+                units,
+                steps.stream()
+                        .map(s -> new Step(to.apply(s.label()), s.length()))
+                        .toList());
+    }
+
+    @Override
     public String words(Value value) {
         return steps.stream()
                 .filter(s -> s.length().equals(value))
                 .map(Step::label)
                 .findFirst()
-                .orElseGet(() -> written(value));
+                .orElseGet(() -> {
+                    Value.Parts p = (Value.Parts) value;
+                    return Language.spoken().number(p.number("value")) + p.text("unit");
+                });
     }
 
     @Override
@@ -234,8 +252,8 @@ public record LengthKind(Map<String, Range> units, List<Step> steps) implements 
         if (!steps.isEmpty()) {
             return readCss(fields.apply(".step")).orElseThrow(() -> wrong(Value.of(fields.apply(".step"))));
         }
-        return whole.orElseGet(
-                () -> normal(Value.parts("value", Range.typed(number, "a number"), "unit", fields.apply(".unit"))));
+        return whole.orElseGet(() -> normal(
+                Value.parts("value", Range.typed(number, Language.say("is.number")), "unit", fields.apply(".unit"))));
     }
 
     @Override

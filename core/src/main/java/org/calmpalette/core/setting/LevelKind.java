@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import org.calmpalette.core.language.Language;
 
 /** The level of a heading: which of {@code h1} to {@code h6} it is. */
 public record LevelKind(int least, int most) implements Kind {
@@ -36,13 +37,13 @@ public record LevelKind(int least, int most) implements Kind {
 
     @Override
     public String inWords() {
-        return "level " + least + " to " + most;
+        return Language.say("level.between", least, most);
     }
 
     @Override
     public Value normal(Value given) {
         if (!(given instanceof Value.Number n) || n.number().scale() > 0) {
-            throw Kind.wrong(given, "a heading level", "Write a whole number from 1 to 6.");
+            throw Kind.wrong(given, Language.say("is.level"), "Write a whole number from 1 to 6.");
         }
         return given;
     }
@@ -60,7 +61,7 @@ public record LevelKind(int least, int most) implements Kind {
 
     @Override
     public String words(Value value) {
-        return "level " + Range.plain(((Value.Number) value).number());
+        return Language.say("level.one", ((Value.Number) value).number());
     }
 
     @Override
@@ -70,7 +71,7 @@ public record LevelKind(int least, int most) implements Kind {
 
     @Override
     public Value read(Function<String, String> fields) {
-        return normal(Range.typed(fields.apply(""), "a heading level"));
+        return normal(Range.typed(fields.apply(""), Language.say("is.level")));
     }
 
     @Override

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.regex.Pattern;
+import org.calmpalette.core.language.Language;
 
 /**
  * Where a link leads. What could run, such as {@code javascript:}, is never a link here.
@@ -78,12 +79,10 @@ public record LinkKind(List<String> targets) implements Kind {
     @Override
     public String inWords() {
         return targets.isEmpty()
-                ? "a page, an anchor, a web, mail or phone address"
+                ? Language.say("link.any")
                 : String.join(
                         ", ",
-                        targets.stream()
-                                .map(t -> t.equals("page") || t.equals("anchor") ? t : t + " address")
-                                .toList());
+                        targets.stream().map(t -> Language.say("link." + t)).toList());
     }
 
     @Override

@@ -1,6 +1,7 @@
 package org.calmpalette.core.setting;
 
 import java.util.Locale;
+import org.calmpalette.core.language.Language;
 
 /** Refusals as makers read them: with keys, paths and numbers, since they set the limits. */
 public class MakerWords implements Refusal.Words {
@@ -8,50 +9,53 @@ public class MakerWords implements Refusal.Words {
 
     @Override
     public String outOfRange(Refusal.OutOfRange r) {
-        return Range.plain(r.value()) + r.unit() + " is outside of " + r.range().inWords(r.unit()) + ".";
+        return Language.say("refused.range", r.value(), r.unit(), r.range().inWords(r.unit()));
     }
 
     @Override
     public String offStep(Refusal.OffStep r) {
-        return Range.plain(r.value()) + r.unit() + " is not on a step of " + Range.plain(r.step()) + r.unit()
-                + (r.first().remainder(r.step()).signum() == 0
-                        ? "."
-                        : " from " + Range.plain(r.first()) + r.unit() + ".");
+        return r.first().remainder(r.step()).signum() == 0
+                ? Language.say("refused.step", r.value(), r.unit(), r.step())
+                : Language.say("refused.step.from", r.value(), r.unit(), r.step(), r.first());
     }
 
     @Override
     public String notAmong(Refusal.NotAmong r) {
         String all = String.join(", ", r.allowed());
         return switch (r.what()) {
-            case OPTIONS -> "“" + r.value() + "” is not among what may be chosen: " + all + ".";
-            case SWATCHES -> "Only these colours may be chosen here: " + all + ".";
-            case STEPS -> "Only these steps may be chosen here: " + all + ".";
-            case UNITS -> "Only " + all + " may be chosen here, not " + r.value() + ".";
-            case SHAPES -> "It has to be " + String.join(" or ", r.allowed()) + ".";
+            case OPTIONS -> Language.say("refused.option", r.value(), all);
+            case SWATCHES -> Language.say("refused.swatches", all);
+            case STEPS -> Language.say("refused.steps", all);
+            case UNITS -> Language.say("refused.units", all, r.value());
+            case SHAPES ->
+                Language.say(
+                        "refused.shapes",
+                        r.allowed().stream()
+                                .reduce((a, b) -> Language.say("allowed.or", a, b))
+                                .orElse(""));
         };
     }
 
     @Override
     public String missing(Refusal.Missing r) {
-        return r.what().isEmpty() ? "One has to be chosen here." : "There has to be a " + r.what() + " here.";
+        return Language.say(r.what().isEmpty() ? "refused.missing" : "refused.missing." + r.what());
     }
 
     @Override
     public String itemCount(Refusal.ItemCount r) {
         return r.count() < r.least()
-                ? "There " + (r.least() == 1 ? "has to be 1 item" : "have to be " + r.least() + " items")
-                        + ", and there " + (r.count() == 1 ? "is 1." : "are " + r.count() + ".")
-                : "There may be " + r.most() + " items, and there are " + r.count() + ".";
+                ? Language.say("refused.few-items", r.least(), r.count())
+                : Language.say("refused.many-items", r.most(), r.count());
     }
 
     @Override
     public String stays(Refusal.Stays r) {
-        return r.part() + " stays " + r.value() + ".";
+        return Language.say("refused.stays", r.part(), r.value());
     }
 
     @Override
     public String inPart(Refusal.InPart r) {
-        return r.part() + ": " + r.why().said(this);
+        return Language.say("refused.part", r.part(), r.why().said(this));
     }
 
     @Override
@@ -88,28 +92,27 @@ public class MakerWords implements Refusal.Words {
 
     @Override
     public String tooMany(Refusal.TooMany r) {
-        return "It has " + r.count() + " colours; at most " + r.most() + " may be chosen.";
+        return Language.say("refused.many-colours", r.count(), r.most());
     }
 
     @Override
     public String length(Refusal.Length r) {
         if (r.characters() == 0) {
-            return "It may not be empty.";
+            return Language.say("refused.empty");
         }
-        return "It has " + r.characters() + " characters; "
-                + (r.characters() < r.least()
-                        ? "at least " + r.least() + " are needed."
-                        : "at most " + r.most() + " fit.");
+        return r.characters() < r.least()
+                ? Language.say("refused.short", r.characters(), r.least())
+                : Language.say("refused.long", r.characters(), r.most());
     }
 
     @Override
     public String notLinked(Refusal.NotLinked r) {
-        return "“" + brief(r.target()) + "” is not among what may be linked here: " + r.allowed() + ".";
+        return Language.say("refused.link", brief(r.target()), r.allowed());
     }
 
     @Override
     public String noPage(Refusal.NoPage r) {
-        return "The theme has no page “" + brief(r.path()) + "”.";
+        return Language.say("refused.page", brief(r.path()));
     }
 
     private static String brief(String text) {
@@ -123,32 +126,30 @@ public class MakerWords implements Refusal.Words {
 
     @Override
     public String noFile(Refusal.NoFile r) {
-        return "There is no file " + file(r.path()) + " in the theme.";
+        return Language.say("refused.file", file(r.path()));
     }
 
     @Override
     public String format(Refusal.Format r) {
-        return file(r.path()) + " is a ." + r.format() + " file; allowed are " + String.join(", ", r.allowed()) + ".";
+        return Language.say("refused.format", file(r.path()), r.format(), String.join(", ", r.allowed()));
     }
 
     @Override
     public String tooHeavy(Refusal.TooHeavy r) {
-        return file(r.path()) + " weighs " + PictureKind.size(r.bytes()) + "; at most " + PictureKind.size(r.most())
-                + " load quickly enough.";
+        return Language.say("refused.heavy", file(r.path()), PictureKind.size(r.bytes()), PictureKind.size(r.most()));
     }
 
     @Override
     public String noSize(Refusal.NoSize r) {
-        return "The size of " + file(r.path()) + " cannot be read.";
+        return Language.say("refused.no-size", file(r.path()));
     }
 
     @Override
     public String tooSmall(Refusal.TooSmall r) {
-        return file(r.path()) + " is " + r.width() + " by " + r.height() + " px; it would blur. "
-                + (r.leastHeight() == 0
-                        ? r.leastWidth() + " px of width"
-                        : r.leastWidth() + " by " + r.leastHeight() + " px")
-                + " are needed.";
+        return r.leastHeight() == 0
+                ? Language.say("refused.small", file(r.path()), r.width(), r.height(), r.leastWidth())
+                : Language.say(
+                        "refused.small.both", file(r.path()), r.width(), r.height(), r.leastWidth(), r.leastHeight());
     }
 
     @Override

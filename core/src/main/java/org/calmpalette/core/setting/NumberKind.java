@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /**
  * A number, or a percentage.
@@ -53,12 +54,12 @@ public record NumberKind(boolean percentage, Range range) implements Kind {
 
     @Override
     public String inWords() {
-        return range.isAny() ? percentage ? "any percentage" : "any number" : range.inWords(unit());
+        return range.isAny() ? Language.say(name() + ".any") : range.inWords(unit());
     }
 
     @Override
     public Value normal(Value given) {
-        return Value.of(Range.normal(given, "a " + name()));
+        return Value.of(Range.normal(given, Language.say("is." + name())));
     }
 
     @Override
@@ -83,7 +84,8 @@ public record NumberKind(boolean percentage, Range range) implements Kind {
             return Optional.empty();
         }
         try {
-            return Optional.of(normal(Range.typed(percentage ? t.substring(0, t.length() - 1) : t, "a number")));
+            return Optional.of(
+                    normal(Range.typed(percentage ? t.substring(0, t.length() - 1) : t, Language.say("is.number"))));
         } catch (BadInputException none) {
             return Optional.empty();
         }
@@ -91,7 +93,7 @@ public record NumberKind(boolean percentage, Range range) implements Kind {
 
     @Override
     public String words(Value value) {
-        return Range.plain(((Value.Number) value).number()) + unit();
+        return Language.spoken().number(((Value.Number) value).number()) + unit();
     }
 
     @Override
@@ -101,7 +103,7 @@ public record NumberKind(boolean percentage, Range range) implements Kind {
 
     @Override
     public Value read(Function<String, String> fields) {
-        return normal(Range.typed(fields.apply("").replace("%", ""), "a number"));
+        return normal(Range.typed(fields.apply("").replace("%", ""), Language.say("is.number")));
     }
 
     @Override

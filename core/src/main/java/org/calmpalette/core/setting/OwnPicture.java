@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.picture.Lighter;
 import org.calmpalette.core.picture.PictureEdit;
 import org.calmpalette.core.picture.PictureFile;
@@ -63,15 +64,14 @@ public record OwnPicture(byte[] bytes, String format, int width, int height, Lis
         String is = PictureFile.format(bytes).orElse("");
         if (!READ.contains(is)) {
             throw new BadInputException(
-                    "“" + name + "” is "
-                            + (is.isEmpty()
-                                    ? "no picture that is known here."
-                                    : "in the format " + is.toUpperCase(Locale.ROOT) + "."),
-                    "Bring a photograph as JPEG, PNG or WebP; phones and picture programs save these.");
+                    is.isEmpty()
+                            ? Language.say("own.no-picture", name)
+                            : Language.say("own.format", name, is.toUpperCase(Locale.ROOT)),
+                    Language.say("own.no-picture.mend"));
         }
         PictureSize size = PictureFile.picture(name, bytes);
         if (size.width() < 1 || size.height() < 1) {
-            throw new BadInputException("“" + name + "” has no size.", "Save it anew with a picture program.");
+            throw new BadInputException(Language.say("own.no-size", name), Language.say("own.no-size.mend"));
         }
         Cut cut = Cut.of(kind, size.width(), size.height());
         checkLarge(name, size, cut, kind);
@@ -94,9 +94,7 @@ public record OwnPicture(byte[] bytes, String format, int width, int height, Lis
             }
         }
         throw new BadInputException(
-                "“" + name + "” is heavier than " + PictureKind.size(kind.mostBytes())
-                        + " even when it is written as light as is decent.",
-                "Bring one with less in it, such as a plain sky in the place of leaves.");
+                Language.say("own.heavy", name, PictureKind.size(kind.mostBytes())), Language.say("own.heavy.mend"));
     }
 
     private static double bounded(double share) {
@@ -108,18 +106,17 @@ public record OwnPicture(byte[] bytes, String format, int width, int height, Lis
             return;
         }
         boolean whole = cut.width() == size.width() && cut.height() == size.height();
+        String needs = kind.leastWidth() > 0 && kind.leastHeight() > 0
+                ? Language.say("own.needs.both", kind.leastWidth(), kind.leastHeight())
+                : kind.leastWidth() > 0
+                        ? Language.say("own.needs.wide", kind.leastWidth())
+                        : Language.say("own.needs.high", kind.leastHeight());
         throw new BadInputException(
-                "“" + name + "” has " + size.width() + " by " + size.height() + " pixels"
-                        + (whole
-                                ? ""
-                                : ", of which " + cut.width() + " by " + cut.height()
-                                        + " remain in the shape that is asked for")
-                        + ". Here it needs "
-                        + (kind.leastWidth() > 0 ? "at least " + kind.leastWidth() + " in width" : "")
-                        + (kind.leastWidth() > 0 && kind.leastHeight() > 0 ? " and " : "")
-                        + (kind.leastHeight() > 0 ? "at least " + kind.leastHeight() + " in height" : "")
-                        + ", or it would look soft.",
-                "Take a larger one: what a phone's camera makes has 3000 and more.");
+                whole
+                        ? Language.say("own.small", name, size.width(), size.height(), needs)
+                        : Language.say(
+                                "own.small.cut", name, size.width(), size.height(), cut.width(), cut.height(), needs),
+                Language.say("own.small.mend"));
     }
 
     /** What may be chosen and shows the same with the fewest bytes. */
@@ -130,8 +127,8 @@ public record OwnPicture(byte[] bytes, String format, int width, int height, Lis
                 .filter(READ::contains)
                 .findFirst()
                 .orElseThrow(() -> new BadInputException(
-                        "“" + name + "” cannot be used here: only " + String.join(", ", may) + " may be chosen.",
-                        "Ask the maker of the theme to allow photographs."));
+                        Language.say("own.format.no", name, String.join(", ", may)),
+                        Language.say("own.format.no.mend")));
     }
 
     private static int leastWidth(PictureKind kind, Cut cut) {
@@ -143,22 +140,22 @@ public record OwnPicture(byte[] bytes, String format, int width, int height, Lis
         MediaFacts facts = MediaFacts.of(path, bytes);
         kind.refusal(Value.of(path), new Effective.MediaOnly(Media.one(path, facts)))
                 .ifPresent(why -> {
-                    throw new BadInputException(why.words(), "Bring another picture.");
+                    throw new BadInputException(why.words(), Language.say("own.other"));
                 });
     }
 
     private static List<String> told(byte[] was, byte[] is, PictureSize size, Cut cut, int width, int height) {
         List<String> told = new ArrayList<>();
         if (cut.width() != size.width() || cut.height() != size.height()) {
-            told.add("cut to the shape that is asked for");
+            told.add(Language.say("own.cut"));
         }
         if (width < cut.width()) {
-            told.add("made " + width + " by " + height + " pixels");
+            told.add(Language.say("own.made", width, height));
         }
         if (is.length < was.length) {
-            told.add(PictureKind.size(was.length) + " became " + PictureKind.size(is.length));
+            told.add(Language.say("own.lighter", PictureKind.size(was.length), PictureKind.size(is.length)));
         }
-        told.add("what a camera notes of place and device is left out");
+        told.add(Language.say("own.left-out"));
         return told;
     }
 }

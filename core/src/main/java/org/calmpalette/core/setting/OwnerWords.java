@@ -1,5 +1,8 @@
 package org.calmpalette.core.setting;
 
+import java.math.BigDecimal;
+import org.calmpalette.core.language.Language;
+
 /** Refusals as owners read them: with the labels of settings and what to take instead, without keys, folders and colour terms. */
 public final class OwnerWords extends MakerWords {
     private final Palette palette;
@@ -11,7 +14,7 @@ public final class OwnerWords extends MakerWords {
     @Override
     public String notAmong(Refusal.NotAmong r) {
         return r.what() == Refusal.Listed.OPTIONS
-                ? "One of these may be chosen here: " + String.join(", ", r.labels()) + "."
+                ? Language.say("refused.alike", String.join(", ", r.labels()))
                 : super.notAmong(r);
     }
 
@@ -19,29 +22,30 @@ public final class OwnerWords extends MakerWords {
     public String colorBeyond(Refusal.ColorBeyond r) {
         boolean below = r.value() < r.allowed().from().doubleValue();
         return switch (r.component()) {
-            case LIGHTNESS ->
-                below ? "It is too dark here; take a lighter one." : "It is too light here; take a darker one.";
-            case CHROMA ->
-                below ? "It is too grey here; take a stronger one." : "It is too strong here; take a greyer one.";
+            case LIGHTNESS -> Language.say(below ? "refused.too-dark" : "refused.too-light");
+            case CHROMA -> Language.say(below ? "refused.too-grey" : "refused.too-strong");
             case HUE ->
-                "It is too far from the colours that go here: its hue is " + ColorKind.round(r.value(), 0) + "°, and "
-                        + r.allowed().inWords("°") + " may be chosen.";
+                Language.say(
+                        "refused.hue",
+                        ColorKind.round(r.value(), 0),
+                        r.allowed().inWords("°"));
         };
     }
 
     @Override
     public String translucent(Refusal.Translucent r) {
-        return "It lets through what is behind it; only a solid colour may be chosen here.";
+        return Language.say("refused.lets-through");
     }
 
     @Override
     public String lowContrast(Refusal.LowContrast r) {
         String other = r.isSetting()
-                ? "“" + palette.setting(r.with()).map(Setting::label).orElse(r.with()) + "”, which is "
-                        + ColorKey.of(r.other()) + ","
+                ? Language.say(
+                        "refused.contrast.setting",
+                        palette.setting(r.with()).map(Setting::label).orElse(r.with()),
+                        ColorKey.of(r.other()))
                 : ColorKey.of(r.other());
-        return "Beside " + other + " it is hard to tell apart: contrast " + ratio(r) + " to 1, and "
-                + Range.plain(r.needed()) + " is needed.";
+        return Language.say("refused.contrast", other, new BigDecimal(ratio(r)), r.needed());
     }
 
     @Override
@@ -51,24 +55,22 @@ public final class OwnerWords extends MakerWords {
 
     @Override
     public String wrongShape(Refusal.WrongShape r) {
-        return file(r.path()) + " is " + r.width() + " by " + r.height() + " px, too "
-                + (r.tooHigh()
-                        ? "high for its width; take a broader one."
-                        : "broad for its height; take a higher one.");
+        return Language.say(
+                r.tooHigh() ? "refused.too-high" : "refused.too-broad", file(r.path()), r.width(), r.height());
     }
 
     @Override
     public String noSetting(Refusal.NoSetting r) {
-        return "The theme does not ask for it any more.";
+        return Language.say("refused.not-asked");
     }
 
     @Override
     public String noBand(Refusal.NoBand r) {
-        return "The theme does not tell that window width apart any more.";
+        return Language.say("refused.no-width");
     }
 
     @Override
     public String notByBand(Refusal.NotByBand r) {
-        return "It is the same at every window width now.";
+        return Language.say("refused.same-width");
     }
 }

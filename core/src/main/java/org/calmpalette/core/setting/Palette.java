@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /**
  * All that a theme says about its settings: the content of {@code palette.json}.
@@ -19,6 +21,7 @@ import org.calmpalette.core.BadInputException;
  * @param moved paths that pictures had before, with those they have: what owners chose by them still counts
  * @param sheets whose a stylesheet is, by path, where the maker said it
  * @param terms what the maker says of the promises
+ * @param translations of what owners read
  * @param faults what the file says that could not be understood; it stays in the file
  */
 public record Palette(
@@ -31,6 +34,7 @@ public record Palette(
         Map<String, String> moved,
         Map<String, SheetOwner> sheets,
         PromiseTerms terms,
+        Translations translations,
         List<Fault> faults) {
     public static final String FILE = "palette.json";
     public static final int MOST_SETTINGS = 1_200;
@@ -55,7 +59,18 @@ public record Palette(
             List<Setting> settings,
             List<Scheme> schemes,
             List<Fault> faults) {
-        this(name, bands, places, settings, schemes, List.of(), Map.of(), Map.of(), PromiseTerms.USUAL, faults);
+        this(
+                name,
+                bands,
+                places,
+                settings,
+                schemes,
+                List.of(),
+                Map.of(),
+                Map.of(),
+                PromiseTerms.USUAL,
+                Translations.NONE,
+                faults);
     }
 
     /** @throws BadInputException if two settings have one key, one follows what is not there, or they follow in a circle */
@@ -265,7 +280,8 @@ public record Palette(
                     .withGiven(moved(s.kind(), s.given(), names))
                     .withBands(each));
         }
-        Palette after = new Palette(name, bands, places, all, schemes, subjects, names, sheets, terms, faults);
+        Palette after =
+                new Palette(name, bands, places, all, schemes, subjects, names, sheets, terms, translations, faults);
         return new Palette(
                 name,
                 bands,
@@ -278,6 +294,7 @@ public record Palette(
                 later,
                 sheets,
                 terms,
+                translations,
                 faults);
     }
 
@@ -363,13 +380,9 @@ public record Palette(
 
     /** What a default follows, with labels for people. */
     public String said(Given.Follows f) {
-        String words =
-                f.how().inWords("“" + setting(f.key()).map(Setting::label).orElse(f.key()) + "”");
-        return f.how()
-                .alsoReads()
-                .flatMap(this::setting)
-                .map(s -> words.replace("of " + s.key(), "of “" + s.label() + "”"))
-                .orElse(words);
+        UnaryOperator<String> named =
+                key -> Language.say("quoted", setting(key).map(Setting::label).orElse(key));
+        return f.renamed(named).inWords();
     }
 
     /** Settings that follow one, or are asked for depending on it. */
@@ -425,6 +438,7 @@ public record Palette(
                 moved,
                 sheets,
                 terms.without(key),
+                translations,
                 faults);
     }
 
@@ -474,11 +488,22 @@ public record Palette(
                     return new Scheme(s.key(), s.label(), values);
                 })
                 .toList();
-        return new Palette(this.name, bands, places, all, others, subjects, moved, sheets, terms.renamed(name), faults);
+        return new Palette(
+                this.name,
+                bands,
+                places,
+                all,
+                others,
+                subjects,
+                moved,
+                sheets,
+                terms.renamed(name),
+                translations,
+                faults);
     }
 
     public Palette withSettings(List<Setting> all) {
-        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, terms, faults);
+        return new Palette(name, bands, places, all, schemes, subjects, moved, sheets, terms, translations, faults);
     }
 
     /** With other bands; defaults for bands that are gone, or are the widest now, go with them. */
@@ -492,11 +517,11 @@ public record Palette(
                     return s.withBands(left);
                 })
                 .toList();
-        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, terms, faults);
+        return new Palette(name, others, places, all, schemes, subjects, moved, sheets, terms, translations, faults);
     }
 
     public Palette withSchemes(List<Scheme> others) {
-        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, terms, faults);
+        return new Palette(name, bands, places, settings, others, subjects, moved, sheets, terms, translations, faults);
     }
 
     /** What must stay in sight of a picture. */
@@ -509,7 +534,7 @@ public record Palette(
         Palette rest = withoutSubject(subject.path());
         List<Subject> all = new ArrayList<>(rest.subjects);
         all.add(subject);
-        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, terms, faults);
+        return new Palette(name, bands, places, settings, schemes, all, moved, sheets, terms, translations, faults);
     }
 
     public Palette withoutSubject(String path) {
@@ -523,6 +548,7 @@ public record Palette(
                 moved,
                 sheets,
                 terms,
+                translations,
                 faults);
     }
 
@@ -534,7 +560,7 @@ public record Palette(
         } else {
             said.put(path, owner);
         }
-        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, terms, faults);
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, said, terms, translations, faults);
     }
 
     /** Reasons are told to whoever looks next. */
@@ -552,7 +578,71 @@ public record Palette(
     }
 
     private Palette with(PromiseTerms others) {
-        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, others, faults);
+        return new Palette(
+                name, bands, places, settings, schemes, subjects, moved, sheets, others, translations, faults);
+    }
+
+    public Palette withTranslations(Translations others) {
+        return new Palette(name, bands, places, settings, schemes, subjects, moved, sheets, terms, others, faults);
+    }
+
+    /** With its labels and helps as there are for the language that this thread speaks. */
+    public Palette spoken() {
+        Language language = Language.spoken();
+        Map<String, String> own = translations.in(language.tag());
+        return own.isEmpty() && language == Language.english()
+                ? this
+                : withTexts(text -> own.getOrDefault(text, language.label(text)));
+    }
+
+    /** All that owners read of it and can be translated, in its order, each once. */
+    public List<String> texts() {
+        Set<String> all = new LinkedHashSet<>();
+        withTexts(text -> {
+            if (!text.isBlank()) {
+                all.add(text);
+            }
+            return text;
+        });
+        return List.copyOf(all);
+    }
+
+    /** Characters that a translation of a text may have: labels stand where there is little room. */
+    public int longest(String text) {
+        return settings.stream().anyMatch(s -> s.help().equals(text)) ? Setting.LONGEST_HELP : Setting.LONGEST_LABEL;
+    }
+
+    private Palette withTexts(UnaryOperator<String> to) {
+        // A file may hold a translation for which there is no room; then the text stays.
+        UnaryOperator<String> label = text -> {
+            String other = to.apply(text);
+            return other.length() <= Setting.LONGEST_LABEL ? other : text;
+        };
+        return new Palette(
+                name,
+                new Bands(bands.list().stream()
+                        .map(b -> new Band(b.key(), label.apply(b.label()), b.to()))
+                        .toList()),
+                places.stream()
+                        .map(p -> new Place(p.key(), label.apply(p.label())))
+                        .toList(),
+                settings.stream()
+                        .map(s -> s.withTexts(
+                                label.apply(s.label()),
+                                s.help().isEmpty() ? "" : to.apply(s.help()),
+                                s.kind().withTexts(label)))
+                        .toList(),
+                schemes.stream()
+                        .map(s -> new Scheme(s.key(), label.apply(s.label()), s.values()))
+                        .toList(),
+                subjects.stream()
+                        .map(s -> s.name().isEmpty() ? s : s.named(label.apply(s.name())))
+                        .toList(),
+                moved,
+                sheets,
+                terms,
+                translations,
+                faults);
     }
 
     /** With a promise about two settings, in place of one about the same two. */
@@ -598,6 +688,7 @@ public record Palette(
                 moved,
                 sheets,
                 terms,
+                translations,
                 faults);
     }
 
@@ -607,6 +698,6 @@ public record Palette(
         }
         List<Place> more = new ArrayList<>(places);
         more.add(place);
-        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, terms, faults);
+        return new Palette(name, bands, more, settings, schemes, subjects, moved, sheets, terms, translations, faults);
     }
 }

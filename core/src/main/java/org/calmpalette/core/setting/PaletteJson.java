@@ -179,6 +179,7 @@ public final class PaletteJson {
                         e.has("waived") ? e.optionalText("waived").orElse("") : "");
             }
         });
+        Translations translations = translations();
         unknownKeys();
         return new Palette(
                 own,
@@ -190,7 +191,37 @@ public final class PaletteJson {
                 moved,
                 sheets,
                 new PromiseTerms(waived, between, thresholds[0]),
+                translations,
                 faults);
+    }
+
+    private Translations translations() {
+        Map<String, Map<String, String>> all = new LinkedHashMap<>();
+        attempt("translations", () -> {
+            JsonEntry each = root.entry("translations");
+            for (String tag : each.keys()) {
+                each.value(tag);
+                attempt(each.at(tag), () -> {
+                    Translations.checkTag(tag);
+                    Map<String, String> texts = new LinkedHashMap<>();
+                    JsonEntry words = each.entry(tag);
+                    for (String text : words.keys()) {
+                        attempt(words.at(text), () -> {
+                            String word = words.text(text);
+                            new Translations(Map.of(tag, Map.of(text, word)));
+                            texts.put(text, word);
+                        });
+                    }
+                    all.put(tag, texts);
+                });
+            }
+        });
+        try {
+            return new Translations(all);
+        } catch (BadInputException many) {
+            fault("translations", many.getMessage(), many.mend());
+            return Translations.NONE;
+        }
     }
 
     private static Thresholds threshold(JsonEntry e, Thresholds before) {

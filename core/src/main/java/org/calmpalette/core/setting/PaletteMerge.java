@@ -25,6 +25,9 @@ public final class PaletteMerge {
     /** Objects in an entry whose keys are each a thing of its own; any other value is one thing. */
     private static final Set<String> OPEN = Set.of("values", "bands");
 
+    /** Each language is such an object. */
+    private static final String TRANSLATIONS = "translations";
+
     /**
      * Something that the sides changed differently.
      *
@@ -64,7 +67,8 @@ public final class PaletteMerge {
         if (same(base, ours)) {
             return theirs;
         }
-        if (ours instanceof ObjectNode a && theirs instanceof ObjectNode b && (at.isEmpty() || OPEN.contains(name))) {
+        boolean open = at.isEmpty() || OPEN.contains(name) || at.equals(TRANSLATIONS);
+        if (ours instanceof ObjectNode a && theirs instanceof ObjectNode b && open) {
             return object(at + named(at, name), base instanceof ObjectNode o ? o : null, a, b);
         }
         if (ours instanceof ArrayNode a && theirs instanceof ArrayNode b && at.isEmpty()) {

@@ -81,6 +81,7 @@ final class PaletteWriter {
         writeNamed(root, "promises", "promise", "waived", palette.waived(), w -> true);
         writeBetween(root, palette.between());
         writeThresholds(root, palette.thresholds());
+        writeTranslations(root, palette.translations());
         return PaletteJson.written(root);
     }
 
@@ -151,6 +152,47 @@ final class PaletteWriter {
             root.remove("promises");
         } else {
             root.set("promises", all);
+        }
+    }
+
+    /** What could not be read of them stays. */
+    private static void writeTranslations(ObjectNode root, Translations wanted) {
+        ObjectNode all =
+                root.path("translations") instanceof ObjectNode known ? known : JsonNodeFactory.instance.objectNode();
+        Set<String> tags = new LinkedHashSet<>(all.propertyNames());
+        tags.addAll(wanted.texts().keySet());
+        for (String tag : tags) {
+            Map<String, String> left = new LinkedHashMap<>(wanted.texts().getOrDefault(tag, Map.of()));
+            if (all.get(tag) instanceof ObjectNode || !all.has(tag)) {
+                ObjectNode node =
+                        all.get(tag) instanceof ObjectNode known ? known : JsonNodeFactory.instance.objectNode();
+                for (String text : List.copyOf(node.propertyNames())) {
+                    String word = left.remove(text);
+                    if (word != null) {
+                        node.put(text, word);
+                    } else if (isTranslation(tag, text, node.get(text))) {
+                        node.remove(text);
+                    }
+                }
+                left.forEach(node::put);
+                all.set(tag, node);
+                if (node.isEmpty()) {
+                    all.remove(tag);
+                }
+            }
+        }
+        if (all.isEmpty()) {
+            root.remove("translations");
+        } else {
+            root.set("translations", all);
+        }
+    }
+
+    private static boolean isTranslation(String tag, String text, JsonNode word) {
+        try {
+            return word.isString() && new Translations(Map.of(tag, Map.of(text, word.asString()))) != null;
+        } catch (BadInputException unread) {
+            return false;
         }
     }
 

@@ -11,6 +11,7 @@ import org.calmpalette.core.css.Escapes;
 import org.calmpalette.core.css.TokenType;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.language.Language;
 
 /**
  * A picture of the theme, by its path from the theme's folder; an empty text is none.
@@ -110,47 +111,53 @@ public record PictureKind(
 
     @Override
     public String inWords() {
+        return inWords("picture");
+    }
+
+    /** @param what picture or video */
+    String inWords(String what) {
         List<String> all = new ArrayList<>();
         if (leastWidth > 0 || leastHeight > 0) {
             all.add(
                     leastHeight == 0
-                            ? leastWidth + " px or wider"
+                            ? Language.say("picture.wide", leastWidth)
                             : leastWidth == 0
-                                    ? leastHeight + " px or higher"
-                                    : leastWidth + " by " + leastHeight + " px or larger");
+                                    ? Language.say("picture.high", leastHeight)
+                                    : Language.say("picture.large", leastWidth, leastHeight));
         }
         if (narrowest != null || widest != null) {
-            all.add("shape "
-                    + (narrowest != null && widest != null && narrowest.compareTo(widest) == 0
-                            ? Range.plain(widest)
-                            : narrowest == null
-                                    ? "up to " + Range.plain(widest)
-                                    : widest == null
-                                            ? Range.plain(narrowest) + " or wider"
-                                            : Range.plain(narrowest) + " to " + Range.plain(widest)));
+            String bounds = narrowest != null && widest != null && narrowest.compareTo(widest) == 0
+                    ? Language.spoken().number(widest)
+                    : narrowest == null
+                            ? Language.say("picture.shape.up-to", widest)
+                            : widest == null
+                                    ? Language.say("picture.shape.from", narrowest)
+                                    : Language.say("picture.shape.between", narrowest, widest);
+            all.add(Language.say("picture.shape", bounds));
         }
         if (mostBytes > 0) {
-            all.add("up to " + size(mostBytes));
+            all.add(Language.say("picture.weight", size(mostBytes)));
         }
         if (!formats.isEmpty()) {
             all.add(String.join(", ", formats));
         }
         if (none) {
-            all.add("or none");
+            if (all.isEmpty()) {
+                return Language.say(what + ".any-or-none");
+            }
+            all.add(Language.say("picture.or-none"));
         }
-        return all.isEmpty()
-                ? "any picture"
-                : all.equals(List.of("or none")) ? "any picture or none" : String.join(", ", all);
+        return all.isEmpty() ? Language.say(what + ".any") : String.join(", ", all);
     }
 
     static String size(long bytes) {
         return bytes < 1_000_000
-                ? (bytes + 999) / 1000 + " kB"
-                : BigDecimal.valueOf(bytes)
+                ? Language.say("size.kb", (bytes + 999) / 1000)
+                : Language.say(
+                        "size.mb",
+                        BigDecimal.valueOf(bytes)
                                 .divide(BigDecimal.valueOf(1_000_000), 1, java.math.RoundingMode.UP)
-                                .stripTrailingZeros()
-                                .toPlainString()
-                        + " MB";
+                                .stripTrailingZeros());
     }
 
     @Override
@@ -248,7 +255,7 @@ public record PictureKind(
     @Override
     public String words(Value value) {
         String path = ((Value.Text) value).text();
-        return path.isEmpty() ? "none" : path.substring(path.lastIndexOf('/') + 1);
+        return path.isEmpty() ? Language.say("none") : path.substring(path.lastIndexOf('/') + 1);
     }
 
     @Override

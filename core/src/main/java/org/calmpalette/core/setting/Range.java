@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /**
  * Bounds of a number.
@@ -101,15 +102,14 @@ public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
     }
 
     public String inWords(String unit) {
-        String s = step == null ? "" : " in steps of " + plain(step);
-        if (isOpen(least) && isOpen(most)) {
-            return "any number" + unit + s;
-        }
-        return (isOpen(most)
-                        ? "from " + plain(least)
-                        : isOpen(least) ? "up to " + plain(most) : plain(least) + " to " + plain(most))
-                + unit
-                + s;
+        String bounds = isOpen(least) && isOpen(most)
+                ? Language.say("allowed.any", unit)
+                : isOpen(most)
+                        ? Language.say("allowed.from", least, unit)
+                        : isOpen(least)
+                                ? Language.say("allowed.up-to", most, unit)
+                                : Language.say("allowed.between", least, most, unit);
+        return step == null ? bounds : Language.say("allowed.steps", bounds, step);
     }
 
     Value.Parts schema() {
@@ -127,14 +127,11 @@ public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
     /** A number within what any setting may hold. @throws BadInputException if it is not */
     static BigDecimal normal(Value given, String label) {
         if (!(given instanceof Value.Number n)) {
-            throw Kind.wrong(given, label, "Write a number, such as 12 or 1.5.");
+            throw Kind.wrong(given, label, Language.say("number.write"));
         }
         if (n.number().abs().compareTo(FARTHEST) > 0
                 || n.number().remainder(FINEST).signum() != 0) {
-            throw Kind.wrong(
-                    given,
-                    label,
-                    "Write a number between -100000 and 100000 with at most four places after the point.");
+            throw Kind.wrong(given, label, Language.say("number.write.within"));
         }
         return n.number();
     }
@@ -143,7 +140,7 @@ public record Range(BigDecimal least, BigDecimal most, BigDecimal step) {
     static Value typed(String text, String label) {
         String t = text.strip().replace(',', '.').replace('−', '-');
         if (t.length() > 24 || !t.matches("[+-]?(\\d+\\.?\\d*|\\.\\d+)")) {
-            throw Kind.wrong(Value.of(text.strip()), label, "Write a number, such as 12 or 1.5.");
+            throw Kind.wrong(Value.of(text.strip()), label, Language.say("number.write"));
         }
         return Value.of(new BigDecimal(t));
     }

@@ -167,6 +167,23 @@ public record Setting(
         return new Setting(other, label, help, place, kind, given, bands, perBand, shown, triple, drawings, before);
     }
 
+    /** With what owners read of it. */
+    Setting withTexts(String otherLabel, String otherHelp, Kind otherKind) {
+        return new Setting(
+                key,
+                otherLabel,
+                otherHelp.length() <= LONGEST_HELP ? otherHelp : help,
+                place,
+                otherKind,
+                given,
+                bands,
+                perBand,
+                shown,
+                triple,
+                drawings,
+                former);
+    }
+
     public Setting withPlace(String other) {
         return new Setting(key, label, help, other, kind, given, bands, perBand, shown, triple, drawings, former);
     }

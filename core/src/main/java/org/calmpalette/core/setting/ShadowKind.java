@@ -10,6 +10,7 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.css.Tokenizer;
 import org.calmpalette.core.css.Tokens;
+import org.calmpalette.core.language.Language;
 
 /**
  * One shadow of a box, or the text {@code none}.
@@ -90,12 +91,18 @@ public record ShadowKind(boolean none, CompositeKind parts) implements Kind {
                         .filter(k -> !parts.fixed().containsKey(k))
                         .map(CompositeKind::said)
                         .toList());
-        return (free.isEmpty() ? "as it is" : free) + (none ? ", or none" : "");
+        String all = free.isEmpty() ? Language.say("allowed.as-it-is") : free;
+        return none ? Language.say("allowed.or-none", all) : all;
     }
 
     @Override
     public ShadowKind recolored(UnaryOperator<String> to) {
         return new ShadowKind(none, parts.recolored(to));
+    }
+
+    @Override
+    public ShadowKind withTexts(UnaryOperator<String> to) {
+        return new ShadowKind(none, parts.withTexts(to));
     }
 
     @Override

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import org.calmpalette.core.language.Language;
 
 /** The spacing of four sides, each a length: for margins, paddings and insets. */
 public record SpacingKind(CompositeKind sides) implements Kind {
@@ -52,10 +53,21 @@ public record SpacingKind(CompositeKind sides) implements Kind {
 
     @Override
     public String inWords() {
-        return "each side: " + side().inWords()
-                + (sides.fixed().isEmpty()
-                        ? ""
-                        : "; fixed: " + String.join(", ", sides.fixed().keySet()));
+        return sides.fixed().isEmpty()
+                ? Language.say("spacing.each", side().inWords())
+                : Language.say(
+                        "spacing.fixed",
+                        side().inWords(),
+                        String.join(
+                                ", ",
+                                sides.fixed().keySet().stream()
+                                        .map(CompositeKind::said)
+                                        .toList()));
+    }
+
+    @Override
+    public SpacingKind withTexts(UnaryOperator<String> to) {
+        return new SpacingKind(sides.withTexts(to));
     }
 
     @Override

@@ -2,6 +2,7 @@ package org.calmpalette.core.setting;
 
 import java.math.BigDecimal;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.language.Language;
 
 /**
  * What must stay in sight of a picture.
@@ -41,9 +42,13 @@ public record Subject(String path, String name, BigDecimal left, BigDecimal top,
         return new Subject(other, name, left, top, width, height);
     }
 
+    Subject named(String other) {
+        return new Subject(path, other, left, top, width, height);
+    }
+
     /** In words within a sentence. */
     public String words() {
-        return name.isBlank() ? "the subject" : name;
+        return name.isBlank() ? Language.say("subject") : name;
     }
 
     static Subject read(JsonEntry e) {

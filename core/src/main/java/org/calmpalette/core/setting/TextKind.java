@@ -7,6 +7,7 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.calmpalette.core.css.Escapes;
+import org.calmpalette.core.language.Language;
 
 /**
  * A text of one line, or of many.
@@ -26,12 +27,17 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
     /**
      * A pattern that browsers and Java read alike, and how it is told to people.
      *
+     * @param key of the sentence that says what it is
      * @param plain brings what may be written into the form that the pattern has; what it cannot bring there it leaves as it is
      * @param taken a pattern of all that plain brings into the form
      */
-    public record Form(String pattern, String words, String example, UnaryOperator<String> plain, String taken) {
-        Form(String pattern, String words, String example) {
-            this(pattern, words, example, UnaryOperator.identity(), pattern);
+    public record Form(String pattern, String key, String example, UnaryOperator<String> plain, String taken) {
+        Form(String pattern, String key, String example) {
+            this(pattern, key, example, UnaryOperator.identity(), pattern);
+        }
+
+        String words() {
+            return Language.say(key);
         }
     }
 
@@ -75,7 +81,7 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
     public String inWords() {
         return form != null
                 ? form.words()
-                : least == 0 ? "up to " + most + " characters" : least + " to " + most + " characters";
+                : least == 0 ? Language.say("text.up-to", most) : Language.say("text.between", least, most);
     }
 
     @Override
@@ -87,11 +93,11 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
         if (!Pattern.compile(isMany() ? MANY_LINES : ONE_LINE).matcher(text).find()) {
             throw Kind.wrong(
                     Value.of(text.replaceAll("\\p{Cntrl}", "?")),
-                    isMany() ? "a plain text: it holds control characters" : "a text of one line",
-                    isMany() ? "Take them out." : "Leave line breaks and tabs out.");
+                    Language.say(isMany() ? "is.plain-text" : "is.line"),
+                    Language.say(isMany() ? "text.write.plain" : "text.write.line"));
         }
         if (form != null && !Pattern.compile(form.pattern()).matcher(text).find()) {
-            throw Kind.wrong(given, form.words(), "Write it like " + form.example() + ".");
+            throw Kind.wrong(given, form.words(), Language.say("text.write.like", form.example()));
         }
         return Value.of(text);
     }
@@ -130,7 +136,9 @@ public record TextKind(int rows, int least, int most, Form form) implements Kind
         String text = ((Value.Text) value).text();
         return form != null
                 ? text
-                : text.isEmpty() ? "empty" : "“" + (text.length() > 40 ? text.substring(0, 39) + "…" : text) + "”";
+                : text.isEmpty()
+                        ? Language.say("text.empty")
+                        : Language.say("quoted", text.length() > 40 ? text.substring(0, 39) + "…" : text);
     }
 
     @Override

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import org.calmpalette.core.language.Language;
 
 /**
  * A video of the theme with the poster that stands in until it plays, and where it cannot start by itself (common
@@ -50,7 +51,7 @@ public record VideoKind(boolean none, long mostBytes, List<String> formats, Pict
 
     @Override
     public String inWords() {
-        return film().inWords().replace("any picture", "any video") + "; poster: " + poster.inWords();
+        return Language.say("video.allowed", film().inWords("video"), poster.inWords());
     }
 
     @Override
@@ -92,7 +93,7 @@ public record VideoKind(boolean none, long mostBytes, List<String> formats, Pict
     @Override
     public String words(Value value) {
         Value.Parts p = (Value.Parts) value;
-        return p.text("src").isEmpty() ? "none" : film().words(Value.of(p.text("src")));
+        return p.text("src").isEmpty() ? Language.say("none") : film().words(Value.of(p.text("src")));
     }
 
     @Override

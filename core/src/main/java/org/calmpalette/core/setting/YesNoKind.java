@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import org.calmpalette.core.language.Language;
 
 /**
  * Yes or no.
@@ -46,7 +47,7 @@ public record YesNoKind(String yes, String no) implements Kind {
 
     @Override
     public String inWords() {
-        return "yes, no";
+        return Language.say("yes") + ", " + Language.say("no");
     }
 
     @Override
@@ -81,7 +82,7 @@ public record YesNoKind(String yes, String no) implements Kind {
 
     @Override
     public String words(Value value) {
-        return ((Value.Flag) value).on() ? "yes" : "no";
+        return Language.say(((Value.Flag) value).on() ? "yes" : "no");
     }
 
     @Override

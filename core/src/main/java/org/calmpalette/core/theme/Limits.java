@@ -3,6 +3,7 @@ package org.calmpalette.core.theme;
 import java.math.BigDecimal;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.page.Page;
 
 /**
@@ -98,12 +99,11 @@ public final class Limits {
     /** A number of bytes as people read it, such as "12 kB", "1.5 MB" or "2 GB"; rounded down. */
     public static String words(long bytes) {
         return bytes >= 1_000_000_000
-                ? BigDecimal.valueOf(bytes / 100_000_000, 1)
-                                .stripTrailingZeros()
-                                .toPlainString() + " GB"
+                ? Language.say(
+                        "size.gb", BigDecimal.valueOf(bytes / 100_000_000, 1).stripTrailingZeros())
                 : bytes >= 1_000_000
-                        ? (bytes / 100_000) / 10.0 + " MB"
-                        : bytes >= 1_000 ? bytes / 1_000 + " kB" : bytes + " bytes";
+                        ? Language.say("size.mb", BigDecimal.valueOf(bytes / 100_000, 1))
+                        : bytes >= 1_000 ? Language.say("size.kb", bytes / 1_000) : Language.say("size.bytes", bytes);
     }
 
     private static String counted(int n) {

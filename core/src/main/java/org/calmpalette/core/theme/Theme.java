@@ -13,6 +13,7 @@ import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.css.SourceText;
 import org.calmpalette.core.css.Stylesheet;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.Media;
@@ -62,7 +63,10 @@ public record Theme(
 
     /** @throws org.calmpalette.core.BadInputException if palette.json cannot be understood */
     public static Theme read(ThemeFiles files, String name) {
-        return read(files, palette(files, name), new Reading(files, null, Set.of()), new ThemeMedia(files));
+        // What is told of it is kept with it, whoever reads it first.
+        return Language.in(
+                Language.english(),
+                () -> read(files, palette(files, name), new Reading(files, null, Set.of()), new ThemeMedia(files)));
     }
 
     private static Palette palette(ThemeFiles files, String name) {
@@ -115,12 +119,13 @@ public record Theme(
      * @throws org.calmpalette.core.BadInputException if palette.json cannot be understood
      */
     public Theme with(ThemeFiles now, Set<String> touched) {
-        Palette then = touched.contains(Palette.FILE) ? palette(now, palette.name()) : palette;
-        return read(
-                now,
-                then,
-                new Reading(now, this, touched),
-                media instanceof ThemeMedia known ? known.with(now, touched) : new ThemeMedia(now));
+        return Language.in(
+                Language.english(),
+                () -> read(
+                        now,
+                        touched.contains(Palette.FILE) ? palette(now, palette.name()) : palette,
+                        new Reading(now, this, touched),
+                        media instanceof ThemeMedia known ? known.with(now, touched) : new ThemeMedia(now)));
     }
 
     /** Everything that declares: {@link #sheets}, then {@link #attributes}. */
