@@ -244,7 +244,7 @@ function swatches(now) {
   now.querySelectorAll("[data-add-color]").forEach((b) => b.addEventListener("click", () => {
     const area = b.closest("[data-mode]").querySelector("[data-swatch-lines]");
     const lines = area.value.split("\n").map((l) => l.trim()).filter(Boolean);
-    if (!lines.includes(b.dataset.addColor)) area.value = [...lines, b.dataset.addColor].join("\n");
+    if (!lines.some((l) => l.split(" ")[0] === b.dataset.addColor)) area.value = [...lines, b.dataset.addColor].join("\n");
     area.dispatchEvent(new Event("input", { bubbles: true }));
   }));
   if (!now.dataset.try) now.addEventListener("input", (event) => { pair(event); shape(now); });

@@ -23,6 +23,7 @@ function open(page) {
   if (pick && [...pick.options].some((o) => o.value === page)) pick.value = page;
 }
 pick?.addEventListener("change", () => open(pick.value));
+document.querySelector("[data-submits]")?.addEventListener("change", ({ target }) => target.form.requestSubmit());
 
 addEventListener("message", ({ source, data }) => {
   if (data?.type !== "scrolled" || typeof data.share !== "number") return;

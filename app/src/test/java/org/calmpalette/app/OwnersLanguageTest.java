@@ -2,6 +2,9 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.Cookie;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -363,5 +366,42 @@ class OwnersLanguageTest {
         // What is live and what is handed over knows no language.
         own.post(zwei + "/go-live");
         assertThat(own.get("/at/zwei-" + UNLIKE + "/palette.css").body()).doesNotContain("Tinte");
+    }
+
+    /** What scripts say comes from the same files; and where sentences are long the head stays on one line, with the rest behind “More”. */
+    @Test
+    void scriptsSpeakTheLanguageAndLongWordsHaveRoom() {
+        Page page = RUNNING.visitor(1280, 800);
+        page.context()
+                .addCookies(owner.cookies().entrySet().stream()
+                        .map(c -> new Cookie(c.getKey(), c.getValue()).setUrl(RUNNING.address))
+                        .toList());
+        page.navigate(RUNNING.address + site);
+        page.waitForSelector("header.top.tight");
+        Locator editions = page.locator("#more a[href$='/editions']");
+        assertThat(editions.isVisible()).isFalse();
+        page.locator("[popovertarget=more]").click();
+        editions.waitFor();
+        page.keyboard().press("Escape");
+        assertThat(page.evaluate("() => document.querySelector('header.top').offsetHeight"))
+                .isEqualTo(46);
+        Locator swatches = page.locator("[data-key=swatches] .reading");
+        page.locator("[data-key=swatches] input[type=radio]").first().focus();
+        page.keyboard().press("ArrowRight");
+        page.waitForCondition(() -> swatches.textContent().contains("⟦"));
+        page.context().setOffline(true);
+        page.locator("[data-key=any-line] form:not([data-band]) [name=v]").fill("§words§");
+        page.locator("[data-key=any-line] form:not([data-band]) [name=v]").blur();
+        page.waitForSelector("#notice [data-lost]");
+        assertThat(left(page.locator("#notice").textContent())).isEmpty();
+        page.context().setOffline(false);
+        page.waitForCondition(() -> page.locator("#notice").textContent().contains("⟦The line is back"));
+        for (String element : List.of(
+                "calm-taker button", "calm-bring label", "calm-background [role=slider]", "calm-gradient .stop")) {
+            Locator made = page.locator(element).first();
+            String said = made.textContent() + made.evaluate("e => e.ariaLabel ?? ''");
+            assertThat(said).as(element).contains("⟦");
+            assertThat(left(said)).as(element).isEmpty();
+        }
     }
 }

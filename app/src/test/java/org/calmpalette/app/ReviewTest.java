@@ -191,4 +191,36 @@ class ReviewTest {
     private String choices() {
         return owner.get(site + "/choices.json").body();
     }
+
+    /** Any two editions, whatever is live. */
+    @Test
+    void anEditionIsLookedAtBesideAnyOther() {
+        owner.post(site + "/go-live", "word", "grey");
+        owner.post(site + "/choose", "key", "ink", "v", "#204060");
+        owner.post(site + "/go-live", "base", field("base"), "snapshot", field("snapshot"), "word", "for the summer");
+        owner.post(site + "/choose", "key", "ink", "v", "#602040");
+        owner.post(site + "/go-live");
+        assertThat(review("/editions/1"))
+                .contains("Live now", "Ink #602040", "→ #102030")
+                .doesNotContain("#204060");
+        assertThat(review("/editions/1?beside=2"))
+                .contains("Ink #204060", "→ #102030", "Edition 2")
+                .doesNotContain("Live now", "#602040");
+        assertThat(owner.page(site + "/editions/1?beside=2")
+                        .select("#review-beside option")
+                        .eachText())
+                .containsExactly("Live now", "Edition 2, “for the summer”");
+        assertThat(owner.page(site + "/editions/1?beside=2")
+                        .select("#review-beside option[selected]")
+                        .val())
+                .isEqualTo("2");
+        // Beside itself it would show nothing, so it stands beside what is live.
+        assertThat(review("/editions/1?beside=1")).contains("Live now");
+        assertThat(owner.get(site + "/editions/1?beside=9").statusCode()).isEqualTo(404);
+        assertThat(new Client(running.address)
+                        .signedIn(running.newOwner())
+                        .get(site + "/editions/1?beside=2")
+                        .statusCode())
+                .isEqualTo(404);
+    }
 }

@@ -118,7 +118,7 @@ class DemoLoader implements ApplicationRunner {
                         "Behind the name and the links at the top.",
                         "Header",
                         "#1f3347",
-                        swatches("#1f3347", "#24463a", "#4a2636")),
+                        named(Map.of("#1f3347", "Night", "#24463a", "Reed", "#4a2636", "Heather"))),
                 "Header");
         lift(
                 towpath.id(),
@@ -390,6 +390,7 @@ class DemoLoader implements ApplicationRunner {
             Map.entry(
                     "Turns dark or light by itself, so that it stays readable.",
                     "Wird von selbst dunkel oder hell, damit er lesbar bleibt."),
+            Map.entry("Night", "Nacht"),
             Map.entry("Reed", "Schilf"),
             Map.entry("Heather", "Heide"));
 
@@ -439,6 +440,11 @@ class DemoLoader implements ApplicationRunner {
 
     private static Setting setting(String key, String label, String help, String place, String value, Kind kind) {
         return Setting.of(key, label, help, Place.keyOf(place), kind, Value.of(value));
+    }
+
+    /** Swatches that are called otherwise than what their colours are. */
+    private static Kind named(Map<String, String> names) {
+        return new ColorKind(names.keySet().stream().sorted().toList(), null, List.of(), false, names);
     }
 
     private static Kind swatches(String... values) {

@@ -39,10 +39,17 @@ class HandoverController {
     private final SiteService sites;
     private final SiteOwners owners;
     private final SiteUploads uploads;
+    private final ThemeMakers makers;
     private final Notices notices;
 
     HandoverController(
-            ThemeService themes, SiteService sites, SiteOwners owners, SiteUploads uploads, Notices notices) {
+            ThemeService themes,
+            SiteService sites,
+            SiteOwners owners,
+            SiteUploads uploads,
+            ThemeMakers makers,
+            Notices notices) {
+        this.makers = makers;
         this.owners = owners;
         this.uploads = uploads;
         this.themes = themes;
@@ -63,6 +70,10 @@ class HandoverController {
         model.addAttribute("sites", listed);
         model.addAttribute("broken", broken(open));
         model.addAttribute("wants", wantsAWord(open));
+        model.addAttribute("makers", makers.of(open.stored()));
+        model.addAttribute("invitation", makers.invitation(open.stored()).orElse(null));
+        model.addAttribute("days", ThemeMakers.DAYS);
+        model.addAttribute("full", open.stored().others().size() + 1 >= ThemeMakers.MOST);
         return "handover/handover";
     }
 

@@ -8,6 +8,7 @@ import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.sites.Site;
 import org.calmpalette.app.sites.SiteService;
 import org.calmpalette.app.themes.ImportService;
+import org.calmpalette.app.themes.StoredTheme;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.core.BadInputException;
 import org.springframework.stereotype.Service;
@@ -31,22 +32,28 @@ class PeopleService {
     /**
      * What somebody has.
      *
-     * @param themes of a maker, by name
+     * @param themes of a maker alone, by name
+     * @param shared themes of a maker on which others work too
      * @param kept sites that a maker has to themselves
      * @param ofOwners sites that a maker made and an owner has
      * @param owned sites of an owner
      */
-    record Belongings(List<String> themes, List<Site> kept, List<Site> ofOwners, List<Site> owned) {}
+    record Belongings(
+            List<String> themes, List<String> shared, List<Site> kept, List<Site> ofOwners, List<Site> owned) {}
 
     Belongings of(SignedIn me) {
         if (me.isMaker()) {
             return new Belongings(
-                    themes.all(me).stream().map(t -> t.stored().name()).toList(),
-                    sites.kept(me),
-                    sites.ownedByOthers(me),
-                    List.of());
+                    names(me, false), names(me, true), sites.kept(me), sites.ownedByOthers(me), List.of());
         }
-        return new Belongings(List.of(), List.of(), List.of(), sites.mine(me));
+        return new Belongings(List.of(), List.of(), List.of(), List.of(), sites.mine(me));
+    }
+
+    private List<String> names(SignedIn me, boolean shared) {
+        return themes.own(me).stream()
+                .filter(t -> t.others().isEmpty() != shared)
+                .map(StoredTheme::name)
+                .toList();
     }
 
     /**

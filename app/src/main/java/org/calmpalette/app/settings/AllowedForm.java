@@ -5,6 +5,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.setting.ColorKind;
@@ -111,7 +114,9 @@ final class AllowedForm {
         if (mode.isEmpty()) {
             return;
         }
-        put("swatches", mode.equals("swatches") ? swatches("a." + prefix + "swatches", value) : null);
+        Map<String, String> names = new TreeMap<>();
+        put("swatches", mode.equals("swatches") ? swatches("a." + prefix + "swatches", value, names) : null);
+        put("names", names.isEmpty() ? null : Value.texts(names));
         Map<String, Value> bounds = new LinkedHashMap<>();
         for (String axis : List.of("lightness", "chroma", "hue")) {
             BigDecimal from = fields.number("a." + prefix + axis + ".from");
@@ -143,7 +148,11 @@ final class AllowedForm {
         put("opaque", fields.has("a." + prefix + "opaque") ? Value.of(true) : null);
     }
 
-    private Value swatches(String name, String value) {
+    /** A colour at the start of a line: digits, a function, or a name. */
+    private static final Pattern COLOR = Pattern.compile("\\s*(#\\w+|[\\w-]+\\([^)]*\\)|[\\w-]+)\\s*(.*?)\\s*");
+
+    /** @param names gets what stands after a colour */
+    private Value swatches(String name, String value, Map<String, String> names) {
         List<String> values = new ArrayList<>();
         int line = 0;
         for (String written : fields.text(name).split("\\R")) {
@@ -151,12 +160,22 @@ final class AllowedForm {
             if (written.isBlank()) {
                 continue;
             }
-            if (Color.parse(written.strip()).isEmpty()) {
+            Matcher parts = COLOR.matcher(written);
+            if (!parts.matches() || Color.parse(parts.group(1)).isEmpty()) {
                 throw new BadInputException(
                         "Swatches, line " + line + ": “" + written.strip() + "” is not a colour.",
-                        "Write one CSS colour a line, such as #24463a.");
+                        "Write one CSS colour a line, such as #24463a, and its name after it if it has one.");
             }
-            String color = ColorKind.canonical(written);
+            if (parts.group(2).length() > ColorKind.LONGEST_NAME) {
+                throw new BadInputException(
+                        "Swatches, line " + line + ": the name has more than " + ColorKind.LONGEST_NAME
+                                + " characters.",
+                        "Write a shorter one, such as Fir.");
+            }
+            String color = ColorKind.canonical(parts.group(1));
+            if (!parts.group(2).isEmpty()) {
+                names.putIfAbsent(color, parts.group(2));
+            }
             if (!values.contains(color)) {
                 values.add(color);
             }

@@ -69,6 +69,9 @@ public record Controls(
 
     /** What people call a swatch; with its notation where another one is called the same. */
     public static String swatch(String css, ColorKind kind) {
+        if (kind.names().containsKey(css)) {
+            return kind.names().get(css);
+        }
         String name = called(css);
         return kind.swatches().stream().filter(c -> called(c).equals(name)).count() > 1
                 ? Language.say("swatch.twice", name, css)

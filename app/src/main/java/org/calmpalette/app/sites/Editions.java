@@ -52,17 +52,21 @@ public class Editions {
         return editions.findBySiteIdAndNumber(gate.mine(slug, me).id(), number).orElseThrow(NotFoundException::new);
     }
 
-    /** What going live with choices on a state of the theme would change for visitors. */
-    Review review(SiteService.OpenSite open, long snapshotId, Map<String, Chosen> wanted) {
+    /**
+     * What choices on a state of the theme make otherwise than an edition for visitors.
+     *
+     * @param now null for nothing, where the site is not live yet
+     */
+    Review review(SiteService.OpenSite open, Edition now, long snapshotId, Map<String, Chosen> wanted) {
         ThemeCache.Read next = uploads.read(open.site().id(), snapshotId);
-        return open.live() == null
+        return now == null
                 ? Review.of(next, Map.of(), next, wanted, false)
                 : Review.of(
-                        uploads.read(open.site().id(), open.live().snapshotId()),
-                        Choices.read(open.live().choices()),
+                        uploads.read(open.site().id(), now.snapshotId()),
+                        Choices.read(now.choices()),
                         next,
                         wanted,
-                        open.live().snapshotId() != snapshotId);
+                        now.snapshotId() != snapshotId);
     }
 
     /**

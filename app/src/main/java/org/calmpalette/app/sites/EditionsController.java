@@ -49,27 +49,44 @@ class EditionsController {
         model.addAttribute("dropped", SiteController.dropped(open));
         review(
                 open,
-                editions.review(open, open.draft().snapshotId(), open.draft().choices()),
+                open.live(),
+                editions.review(
+                        open,
+                        open.live(),
+                        open.draft().snapshotId(),
+                        open.draft().choices()),
                 Strip.of(open.theme(), addresses.ofDraft(open.draft().id()), page, null),
                 model);
         return "sites/review";
     }
 
-    /** What taking an earlier edition back would change. */
+    /**
+     * What taking an earlier edition back would change; or what is otherwise in it than in another one.
+     *
+     * @param beside number of the other edition; 0 for what is live
+     */
     @GetMapping("/{slug}/editions/{number}")
     String edition(
             @PathVariable String slug,
             @PathVariable int number,
             @RequestParam(defaultValue = "") String page,
+            @RequestParam(defaultValue = "0") int beside,
             @AuthenticationPrincipal SignedIn me,
             Model model) {
         SiteService.OpenSite open = sites.open(slug, me);
         Edition edition = editions.edition(slug, number, me);
+        Edition other = beside == 0 || beside == number ? open.live() : editions.edition(slug, beside, me);
         model.addAttribute("edition", edition);
         model.addAttribute("dropped", List.of());
+        model.addAttribute(
+                "others",
+                editions.all(slug, me).stream()
+                        .filter(e -> e.number() != number)
+                        .toList());
         review(
                 open,
-                editions.review(open, edition.snapshotId(), Choices.chosenIn(edition)),
+                other,
+                editions.review(open, other, edition.snapshotId(), Choices.chosenIn(edition)),
                 strip(edition, page),
                 model);
         return "sites/review";
@@ -80,11 +97,16 @@ class EditionsController {
         return Strip.of(theme, addresses.ofEdition(edition.id()), page, null);
     }
 
-    private void review(SiteService.OpenSite open, Review review, Strip next, Model model) {
+    /** @param beside with which it is compared; null where nothing was live yet */
+    private void review(SiteService.OpenSite open, Edition beside, Review review, Strip next, Model model) {
         model.addAttribute("open", open);
         model.addAttribute("review", review);
         model.addAttribute("next", next);
-        model.addAttribute("now", open.live() == null ? null : strip(open.live(), next.page()));
+        model.addAttribute("now", beside == null ? null : strip(beside, next.page()));
+        model.addAttribute("beside", beside);
+        model.addAttribute(
+                "besideLive",
+                beside == null || open.live() != null && open.live().id() == beside.id());
     }
 
     /** @param base the draft that was looked at, and {@code snapshot} the theme's state; 0 for whatever there is */

@@ -335,6 +335,12 @@ public class SiteService {
         sites.findByMakerIdOrderByName(from).forEach(s -> s.handTo(to));
     }
 
+    /** A maker works on a theme no longer: their sites of it are another's from now on. */
+    @Transactional
+    public void handOver(long themeId, long from, long to) {
+        sites.findByThemeIdAndMakerIdOrderByName(themeId, from).forEach(s -> s.handTo(to));
+    }
+
     /** A maker goes with the sites that nobody else owns. */
     @Transactional
     public void removeKept(SignedIn maker) {

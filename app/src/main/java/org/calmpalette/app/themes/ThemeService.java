@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.calmpalette.app.accounts.SignedIn;
 import org.calmpalette.app.storage.ContentStore;
 import org.calmpalette.app.storage.TreeFiles;
@@ -105,9 +106,34 @@ public class ThemeService {
 
     @Transactional(readOnly = true)
     public List<Listed> all(SignedIn me) {
-        return themes.findByMakerIdOrderByNameAscIdAsc(me.id()).stream()
+        return Stream.concat(
+                        themes.findByMakerIdOrderByNameAscIdAsc(me.id()).stream(), themes.sharedWith(me.id()).stream())
                 .map(this::listed)
                 .toList();
+    }
+
+    /** Themes that are a maker's own, by name; with whom they are shared stands in each. */
+    @Transactional(readOnly = true)
+    public List<StoredTheme> own(SignedIn me) {
+        return themes.findByMakerIdOrderByNameAscIdAsc(me.id());
+    }
+
+    /** Lets another maker work on a theme. */
+    @Transactional
+    public void share(long id, long maker) {
+        themes.findById(id).orElseThrow(NotFoundException::new).add(maker);
+    }
+
+    /** Another maker works on a theme no longer. */
+    @Transactional
+    public void unshare(long id, long maker) {
+        themes.findById(id).orElseThrow(NotFoundException::new).leave(maker);
+    }
+
+    /** A theme by its id, for who has an invitation to it. */
+    @Transactional(readOnly = true)
+    public Optional<StoredTheme> invitedTo(long id) {
+        return themes.findById(id);
     }
 
     private Listed listed(StoredTheme stored) {
@@ -427,7 +453,9 @@ public class ThemeService {
     private Snapshot change(StoredTheme theme, Snapshot head, SignedIn me, Change made) {
         SortedMap<String, byte[]> files =
                 made.files(cache.get(head.treeHash(), theme.name()).theme());
-        kept.admit(me.id(), files.values().stream().mapToLong(f -> f.length).sum());
+        kept.admit(
+                theme.makerId(),
+                files.values().stream().mapToLong(f -> f.length).sum());
         return guarded(theme.id(), () -> {
             StoredTheme locked = at(themes.lock(theme.id(), me.id()), head.id());
             String tree = store.keepTree(store.tree(head.treeHash()), new TreeMap<>(files), made.removed());
@@ -586,22 +614,40 @@ public class ThemeService {
     @Transactional
     public void handOver(long from, long to) {
         for (StoredTheme t : themes.findByMakerIdOrderByNameAscIdAsc(from)) {
-            String free = freeName(t.name(), to);
-            t.handTo(to, free);
-            names.invalidate(t.id());
+            handTo(t, to);
+        }
+        for (StoredTheme t : themes.sharedWith(from)) {
+            t.leave(from);
+            t.add(to);
         }
     }
 
-    /** A maker goes with all their themes. */
-    @Transactional
-    public void removeAll(long maker) {
-        List<StoredTheme> all = themes.findByMakerIdOrderByNameAscIdAsc(maker);
-        themes.deleteAll(all);
-        all.forEach(t -> forget(t.id()));
+    private void handTo(StoredTheme theme, long to) {
+        theme.handTo(to, freeName(theme.name(), to));
+        names.invalidate(theme.id());
     }
 
-    /** Removes a theme with its history. @throws BadInputException if sites use it */
+    /** A maker goes with all their themes, but for those on which others work: these are the next one's. */
+    @Transactional
+    public void removeAll(long maker) {
+        themes.sharedWith(maker).forEach(t -> t.leave(maker));
+        List<StoredTheme> all = themes.findByMakerIdOrderByNameAscIdAsc(maker);
+        for (StoredTheme theme : all) {
+            if (theme.others().isEmpty()) {
+                themes.delete(theme);
+                forget(theme.id());
+            } else {
+                handTo(theme, theme.others().iterator().next());
+            }
+        }
+    }
+
+    /** Removes a theme with its history. @throws BadInputException if sites use it, or it is another maker's */
     public void remove(long id, SignedIn me) {
+        if (stored(id, me).makerId() != me.id()) {
+            throw new BadInputException(
+                    "This theme is another maker's, who alone may remove it.", "Leave it, under Handover.");
+        }
         try {
             transaction.executeWithoutResult(
                     s -> themes.delete(themes.findByIdAndMakerId(id, me.id()).orElseThrow(NotFoundException::new)));

@@ -409,13 +409,9 @@ public final class Recolored {
         return kind instanceof ColorKind c
                         && !c.swatches().isEmpty()
                         && !c.swatches().containsAll(wanted)
-                ? new ColorKind(
-                        Stream.concat(c.swatches().stream(), wanted.stream())
-                                .distinct()
-                                .toList(),
-                        c.bounds(),
-                        c.contrasts(),
-                        c.opaque())
+                ? c.withSwatches(Stream.concat(c.swatches().stream(), wanted.stream())
+                        .distinct()
+                        .toList())
                 : kind;
     }
 

@@ -207,7 +207,7 @@ final class Limiting {
         for (Setting s : List.copyOf(all.values())) {
             ColorKind kind = (ColorKind) s.kind();
             changes |= !kind.opaque();
-            all.put(s.key(), s.withKind(new ColorKind(kind.swatches(), kind.bounds(), kind.contrasts(), true)));
+            all.put(s.key(), s.withKind(kind.withOpaque(true)));
         }
         return changes ? List.copyOf(all.values()) : List.of();
     }
@@ -216,7 +216,7 @@ final class Limiting {
         List<Needed> all = new ArrayList<>(kind.contrasts());
         all.removeIf(n -> n.with().equals(with) && n.atLeast().compareTo(least) <= 0);
         all.add(new Needed(with, least));
-        return new ColorKind(kind.swatches(), kind.bounds(), all, kind.opaque());
+        return kind.withContrasts(all);
     }
 
     private String said(List<Demand> demands) {

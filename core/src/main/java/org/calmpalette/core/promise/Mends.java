@@ -137,7 +137,7 @@ public final class Mends {
                 && left.size() > 1
                 && left.remove(t.text())) {
             dropped.add(t.text());
-            Setting fewer = s.withKind(new ColorKind(left, kind.bounds(), kind.contrasts(), kind.opaque()));
+            Setting fewer = s.withKind(kind.withSwatches(left));
             Proof.Outcome o = limiting(asked)
                     .with(asked, List.of(fewer))
                     .map(Readable.Retrial::outcome)

@@ -243,7 +243,7 @@ public final class SafeArea {
         ColorKind kind = (ColorKind) setting.kind();
         List<String> safe =
                 kind.swatches().stream().filter(s -> keeps(ColorKind.parse(s))).toList();
-        Setting fewer = setting.withKind(new ColorKind(safe, kind.bounds(), kind.contrasts(), kind.opaque()));
+        Setting fewer = setting.withKind(kind.withSwatches(safe));
         return safe.isEmpty() || safe.size() == kind.swatches().size() || !limiting.isKeptWith(fewer)
                 ? Optional.empty()
                 : Limiting.offer(

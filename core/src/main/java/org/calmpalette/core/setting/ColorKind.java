@@ -2,9 +2,11 @@ package org.calmpalette.core.setting;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.calmpalette.core.BadInputException;
@@ -20,8 +22,14 @@ import org.calmpalette.core.language.Language;
  * @param bounds in OKLCH; null for none
  * @param contrasts that have to be kept
  * @param opaque whether only opaque colours may be chosen
+ * @param names what owners read of a swatch, by its colour; of one that has none they read what its colour is called
  */
-public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contrasts, boolean opaque) implements Kind {
+public record ColorKind(
+        List<String> swatches, Bounds bounds, List<Needed> contrasts, boolean opaque, Map<String, String> names)
+        implements Kind {
+    /** Characters of a swatch's name: it stands under a dot. */
+    public static final int LONGEST_NAME = 40;
+
     public static final ColorKind ANY = new ColorKind(List.of(), null, List.of(), false);
     private static final String N = "[+-]?(\\d{1,6}(\\.\\d{1,10})?|\\.\\d{1,10})";
     private static final String S = "\\s+";
@@ -40,6 +48,34 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
         for (String s : swatches) {
             parse(s);
         }
+        Map<String, String> ofSwatches = new TreeMap<>(names);
+        ofSwatches.keySet().retainAll(swatches);
+        names = Collections.unmodifiableMap(ofSwatches);
+    }
+
+    /** With swatches that have no names. */
+    public ColorKind(List<String> swatches, Bounds bounds, List<Needed> contrasts, boolean opaque) {
+        this(swatches, bounds, contrasts, opaque, Map.of());
+    }
+
+    /** With other swatches; those that stay keep their names. */
+    public ColorKind withSwatches(List<String> others) {
+        return new ColorKind(others, bounds, contrasts, opaque, names);
+    }
+
+    public ColorKind withContrasts(List<Needed> others) {
+        return new ColorKind(swatches, bounds, others, opaque, names);
+    }
+
+    public ColorKind withOpaque(boolean only) {
+        return new ColorKind(swatches, bounds, contrasts, only, names);
+    }
+
+    /** The swatches as a maker writes them: a colour, and its name after it. */
+    public List<String> lines() {
+        return swatches.stream()
+                .map(s -> names.containsKey(s) ? s + " " + names.get(s) : s)
+                .toList();
     }
 
     /**
@@ -176,12 +212,21 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
         List<Needed> named = contrasts.stream()
                 .map(n -> new Needed(name.apply(n.with()), n.atLeast(), n.anything()))
                 .toList();
-        return new ColorKind(swatches, bounds, named, opaque);
+        return withContrasts(named);
     }
 
     @Override
     public ColorKind recolored(UnaryOperator<String> to) {
-        return new ColorKind(swatches.stream().map(to).distinct().toList(), bounds, contrasts, opaque);
+        Map<String, String> others = new TreeMap<>();
+        names.forEach((color, name) -> others.put(to.apply(color), name));
+        return new ColorKind(swatches.stream().map(to).distinct().toList(), bounds, contrasts, opaque, others);
+    }
+
+    @Override
+    public ColorKind withTexts(UnaryOperator<String> to) {
+        Map<String, String> others = new TreeMap<>();
+        names.forEach((color, name) -> others.put(color, to.apply(name)));
+        return new ColorKind(swatches, bounds, contrasts, opaque, others);
     }
 
     @Override
@@ -244,11 +289,33 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
                     "the list is empty, so nothing could be chosen",
                     "Name a colour, or leave \"swatches\" out.");
         }
+        List<String> colors = swatches.stream().map(ColorKind::canonical).toList();
         return new ColorKind(
-                swatches.stream().map(ColorKind::canonical).toList(),
+                colors,
                 e.has("bounds") ? Bounds.read(e.entry("bounds")) : null,
                 needed,
-                e.flag("opaque"));
+                e.flag("opaque"),
+                names(e, colors));
+    }
+
+    private static Map<String, String> names(JsonEntry e, List<String> swatches) {
+        Map<String, String> all = new TreeMap<>();
+        JsonEntry given = e.entry("names");
+        for (String color : given.keys()) {
+            String name = given.text(color);
+            if (Color.parse(color).isEmpty() || !swatches.contains(canonical(color))) {
+                throw JsonEntry.bad(
+                        given.at(color), "no swatch is “" + color + "”", "Name one that stands under \"swatches\".");
+            }
+            if (name.isBlank() || name.length() > LONGEST_NAME) {
+                throw JsonEntry.bad(
+                        given.at(color),
+                        "the name is " + (name.isBlank() ? "empty" : "too long"),
+                        "Write 1 to " + LONGEST_NAME + " characters, such as Fir.");
+            }
+            all.put(canonical(color), name);
+        }
+        return all;
     }
 
     @Override
@@ -271,7 +338,9 @@ public record ColorKind(List<String> swatches, Bounds bounds, List<Needed> contr
                                         c.anything() ? ANYTHING : null))
                                 .toList()),
                 "opaque",
-                opaque ? true : null);
+                opaque ? true : null,
+                "names",
+                names.isEmpty() ? null : Value.texts(names));
     }
 
     @Override

@@ -125,6 +125,13 @@ public sealed interface Value {
         return new Parts(parts);
     }
 
+    /** A text for each name. */
+    static Parts texts(Map<String, String> texts) {
+        Map<String, Value> parts = new LinkedHashMap<>();
+        texts.forEach((name, text) -> parts.put(name, of(text)));
+        return new Parts(parts);
+    }
+
     /** The same as JSON. */
     default JsonNode json() {
         JsonNodeFactory make = JsonNodeFactory.instance;
