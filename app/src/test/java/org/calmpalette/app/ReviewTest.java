@@ -223,4 +223,42 @@ class ReviewTest {
                         .statusCode())
                 .isEqualTo(404);
     }
+
+    /** Where the maker says so an owner cannot choose what makes a text hard to read; what is hard already stays as it is. */
+    @Test
+    void ownersKeepTextsReadableWhereTheMakerAsksForIt() {
+        assertThat(owner.post(site + "/choose", "key", "turned", "v", "#eeeeee").statusCode())
+                .isEqualTo(200);
+        maker.post(
+                theme + "/promises/thresholds",
+                "base",
+                maker.base(theme),
+                "level",
+                "AA",
+                "pictures",
+                "1500",
+                "kept",
+                "true");
+        String id = maker.get(theme + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
+        maker.post(theme + "/sites/" + id + "/update");
+        String refused =
+                owner.post(site + "/choose", "key", "ink", "v", "#dddddd").body();
+        assertThat(refused).contains("would be hard to read, and texts stay readable on this site");
+        assertThat(owner.post(site + "/try", "key", "ink", "v", "#dddddd").body())
+                .contains("would be hard to read");
+        assertThat(owner.get(site + "/choices.json").body()).contains("#eeeeee").doesNotContain("#dddddd");
+        // One that can be read, another for what is hard to read already, and the way back.
+        assertThat(owner.post(site + "/choose", "key", "ink", "v", "#203040").statusCode())
+                .isEqualTo(200);
+        assertThat(owner.post(site + "/choose", "key", "turned", "v", "#f0f0f0").statusCode())
+                .isEqualTo(200);
+        assertThat(owner.post(site + "/as-made", "key", "turned").statusCode()).isEqualTo(200);
+        assertThat(owner.post(site + "/choose", "key", "turned", "v", "#f0f0f0").statusCode())
+                .isEqualTo(422);
+        HttpResponse<String> file = owner.upload(
+                site + "/choices.json", "c.json", "{\"ink\": \"#cccccc\"}".getBytes(StandardCharsets.UTF_8));
+        assertThat(file.body()).contains("The choices of the file were not taken over");
+        assertThat(owner.get(site + "/area?key=ink&saturation=50&at=%23dddddd").body())
+                .contains("Striped: not allowed, as some words");
+    }
 }

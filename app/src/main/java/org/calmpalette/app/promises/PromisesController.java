@@ -398,9 +398,10 @@ class PromisesController {
             @RequestParam long base,
             @RequestParam(defaultValue = "AA") Thresholds.Level level,
             @RequestParam(defaultValue = "") String pictures,
+            @RequestParam(defaultValue = "false") boolean kept,
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made = themes.change(
-                id, base, me, theme -> Promises.thresholds(theme, new Thresholds(level, weight(pictures))));
+                id, base, me, theme -> Promises.thresholds(theme, new Thresholds(level, kept, weight(pictures))));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
     }

@@ -44,7 +44,9 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
                         ? SafeArea.field(saturation, COLUMNS, c -> isAllowed(setting, now, c))
                                 .columns()
                         : List.of(),
-                none ? none(area) : legend(area, owner),
+                none
+                        ? none(area)
+                        : legend(area, owner, now.palette().thresholds().kept()),
                 worst.isEmpty() ? "" : keeps ? "kept" : "breaks",
                 worst.map(m -> owner ? plain(m, keeps) : exact(m, keeps)).orElse(""));
     }
@@ -76,12 +78,13 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
                 .isEmpty();
     }
 
-    private static String legend(SafeArea area, boolean owner) {
+    /** @param kept whether owners cannot choose what is striped */
+    private static String legend(SafeArea area, boolean owner, boolean kept) {
         if (area.count() == 0) {
             return owner ? "" : "No text is painted by it, or stands on it.";
         }
         if (owner) {
-            return Language.say("area.legend");
+            return Language.say(kept ? "area.legend.kept" : "area.legend");
         }
         List<String> regardless = area.regardless();
         String others = regardless.stream().limit(3).map(Area::quoted).collect(Collectors.joining(", "));

@@ -1,14 +1,22 @@
 package org.calmpalette.app.sites;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import org.calmpalette.app.settings.Area;
+import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.BeyondLimitException;
+import org.calmpalette.core.Budget;
 import org.calmpalette.core.language.Language;
 import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Given;
@@ -94,6 +102,42 @@ public final class Choices {
                                 p.setting().kind().words(p.value()),
                                 p.why().said(new OwnerWords(theme.palette())))
                         : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
+    }
+
+    /** Of what a request may take. */
+    private static final Duration TIME = Duration.ofMillis(1_200);
+
+    private static final long CHARACTERS = 15_000_000;
+
+    /**
+     * Why choices are refused where the maker lets owners choose only what keeps texts readable: the first text that becomes hard to read
+     * and is not so already. Empty where nothing speaks against them, or the theme is too large for it to be told.
+     */
+    static Optional<String> unreadable(ThemeCache.Read read, Map<String, Chosen> before, Map<String, Chosen> after) {
+        if (!read.theme().palette().thresholds().kept()) {
+            return Optional.empty();
+        }
+        try {
+            return Budget.within(TIME, CHARACTERS, () -> false, () -> {
+                Set<List<Object>> already = read.derived(
+                        List.of("hard", Map.copyOf(before)),
+                        () -> hard(read, before).stream().map(Choices::which).collect(Collectors.toSet()));
+                return hard(read, after).stream()
+                        .filter(m -> !already.contains(which(m)))
+                        .findFirst()
+                        .map(m -> Language.say("draft.unreadable", Area.named(m)));
+            });
+        } catch (BeyondLimitException large) {
+            return Optional.empty();
+        }
+    }
+
+    private static List<SafeArea.Met> hard(ThemeCache.Read read, Map<String, Chosen> choices) {
+        return read.texts().hardToRead(ThemeBuild.chosen(read.theme(), choices));
+    }
+
+    private static List<Object> which(SafeArea.Met m) {
+        return List.of(m.words(), m.page(), m.pseudoClass(), m.dark());
     }
 
     private static String said(Theme theme, String key, String value, Refusal why) {

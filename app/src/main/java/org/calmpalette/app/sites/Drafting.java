@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.atomic.AtomicReference;
@@ -86,6 +87,11 @@ public class Drafting {
             Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
             Map<String, Chosen> after = Choices.with(theme, choices, setting, band, value);
             Choices.refusal(theme, choices, after).ifPresent(why -> {
+                throw new BadInputException(Language.say("draft.not-changed", setting.label(), why), "");
+            });
+            // The way back to what the maker made is always open.
+            Optional<String> hard = value == null ? Optional.empty() : unreadable(site, choices, after);
+            hard.ifPresent(why -> {
                 throw new BadInputException(Language.say("draft.not-changed", setting.label(), why), "");
             });
             if (from != null) {
@@ -183,6 +189,9 @@ public class Drafting {
             Choices.refusal(theme, choices, after).ifPresent(why -> {
                 throw new BadInputException(Language.say("draft.not-taken", scheme.label(), why), "");
             });
+            unreadable(site, choices, after).ifPresent(why -> {
+                throw new BadInputException(Language.say("draft.not-taken", scheme.label(), why), "");
+            });
             List<String> own = Scheme.own(theme.palette(), choices).keySet().stream()
                     .flatMap(k -> theme.palette().setting(k).stream())
                     .map(Setting::label)
@@ -216,6 +225,9 @@ public class Drafting {
                 }
             });
             Choices.refusal(theme, choices, after).ifPresent(why -> {
+                throw new BadInputException(Language.say("draft.file-not-taken", why), "");
+            });
+            unreadable(site, choices, after).ifPresent(why -> {
                 throw new BadInputException(Language.say("draft.file-not-taken", why), "");
             });
             choices.clear();
@@ -258,6 +270,10 @@ public class Drafting {
             choices.putAll(after);
             return Language.say(made ? "draft.note.made" : "draft.note.live", keys.size());
         });
+    }
+
+    private Optional<String> unreadable(Site site, Map<String, Chosen> before, Map<String, Chosen> after) {
+        return Choices.unreadable(uploads.read(site.id(), site.snapshotId()), before, after);
     }
 
     private interface DraftChange {

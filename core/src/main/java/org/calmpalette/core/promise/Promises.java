@@ -81,6 +81,12 @@ public final class Promises {
         if (wanted.level() != now.level()) {
             what.add("texts keep the contrast of level " + wanted.level());
         }
+        if (wanted.kept() != now.kept()) {
+            what.add(
+                    wanted.kept()
+                            ? "owners choose only what keeps texts readable"
+                            : "owners may choose what is hard to read, and are told");
+        }
         if (wanted.pictures() != now.pictures()) {
             what.add(String.format(Locale.ROOT, "the pictures of a page weigh at most %,d kB", wanted.pictures()));
         }

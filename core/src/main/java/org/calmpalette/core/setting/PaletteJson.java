@@ -224,14 +224,31 @@ public final class PaletteJson {
         }
     }
 
+    private static boolean kept(JsonEntry e) {
+        String owners = e.optionalText("owners").orElse("told");
+        if (!owners.equals("told") && !owners.equals("keep")) {
+            throw JsonEntry.bad(
+                    e.at("owners"),
+                    "“" + owners + "” says nothing of what owners may choose",
+                    "Write keep, if they may choose only what keeps texts readable, or told.");
+        }
+        return owners.equals("keep");
+    }
+
     private static Thresholds threshold(JsonEntry e, Thresholds before) {
         String of = e.text("threshold");
         try {
             return switch (of) {
-                case "readable" -> new Thresholds(Thresholds.Level.valueOf(e.text("level")), before.pictures());
+                case "readable" ->
+                    new Thresholds(
+                            Thresholds.Level.valueOf(e.optionalText("level")
+                                    .orElse(Thresholds.USUAL.level().name())),
+                            kept(e),
+                            before.pictures());
                 case "light" ->
                     new Thresholds(
                             before.level(),
+                            before.kept(),
                             e.whole("most")
                                     .orElseThrow(() -> JsonEntry.bad(
                                             e.at("most"), "it says no weight", "Write \"most\": 800, in kB.")));

@@ -200,7 +200,10 @@ final class PaletteWriter {
     private static void writeThresholds(ObjectNode root, Thresholds wanted) {
         boolean level = wanted.level() != Thresholds.USUAL.level();
         boolean pictures = wanted.pictures() != Thresholds.USUAL.pictures();
-        threshold(root, "readable", level, n -> n.put("level", wanted.level().name()));
+        threshold(root, "readable", level || wanted.kept(), n -> {
+            n.put("level", wanted.level().name());
+            putOrRemove(n, "owners", wanted.kept() ? Value.of("keep") : null);
+        });
         threshold(root, "light", pictures, n -> n.put("most", wanted.pictures()));
     }
 

@@ -272,8 +272,19 @@ class PaletteJsonTest {
                 .contains("{\"threshold\":\"light\",\"most\":700,\"$why\":\"slowlines\"}")
                 .contains("{\"threshold\":\"readable\",\"level\":\"AAA\"}");
         assertThat(PaletteJson.read(more, "T").thresholds()).isEqualTo(new Thresholds(Thresholds.Level.AAA, 700));
+        byte[] strict = PaletteJson.write(
+                PaletteJson.read(more, "T").withThresholds(new Thresholds(Thresholds.Level.AA, true, 700)), more);
+        assertThat(new String(strict, StandardCharsets.UTF_8).replaceAll("\\s+", ""))
+                .contains("{\"threshold\":\"readable\",\"level\":\"AA\",\"owners\":\"keep\"}");
+        assertThat(PaletteJson.read(strict, "T").thresholds().kept()).isTrue();
+        Palette odd = PaletteJson.read(
+                "{\"promises\": [{\"threshold\": \"readable\", \"owners\": \"maybe\"}]}"
+                        .getBytes(StandardCharsets.UTF_8),
+                "T");
+        assertThat(odd.faults()).singleElement().satisfies(f -> assertThat(f.at())
+                .isEqualTo("promises[0].owners"));
         String usual = new String(
-                PaletteJson.write(PaletteJson.read(more, "T").withThresholds(Thresholds.USUAL), more),
+                PaletteJson.write(PaletteJson.read(strict, "T").withThresholds(Thresholds.USUAL), strict),
                 StandardCharsets.UTF_8);
         assertThat(usual).contains("A logo").doesNotContain("threshold");
     }
