@@ -2,6 +2,8 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,8 +15,10 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
+import javax.imageio.ImageIO;
 import org.calmpalette.core.theme.HostileThemes;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 
 /** Four hostile themes at once in the packed application. */
 class FourAtOnceIT extends PackedApplication {
@@ -76,5 +80,64 @@ class FourAtOnceIT extends PackedApplication {
                         + times.get(times.size() * 95 / 100) + " ms, the slowest " + times.get(times.size() - 1)
                         + " ms, of " + times.size() + "\n");
         assertThat(pid("java-pid")).as("it never ended").isEqualTo(process);
+    }
+
+    /** Owners' photographs, as phones make them, all at the same moment: each is kept or told that it has to wait, and nothing falls over. */
+    @Test
+    @EnabledIfSystemProperty(named = "calm.long", matches = "true", disabledReason = "the long run tries it")
+    void manyPicturesAtOnceStayWithinTheHeap() throws Exception {
+        int port = freePort();
+        Said started = calm(ROOT, "start", "--port", String.valueOf(port));
+        assertThat(started.code()).as(started.words()).isZero();
+        String address = "http://127.0.0.1:" + port;
+        String password = Files.readString(run.resolve("demo-password")).strip();
+        String process = pid("java-pid");
+        int many = 50;
+        Client first = new Client(address).signedIn("jonas", password);
+        String site = "/sites/sallowmere-ferries";
+        List<byte[]> photographs = new ArrayList<>();
+        for (int i = 0; i < many; i++) {
+            photographs.add(photograph(i));
+        }
+        ExecutorService owners = Executors.newFixedThreadPool(many);
+        List<Future<Integer>> all = new ArrayList<>();
+        long began = System.nanoTime();
+        for (int i = 0; i < many; i++) {
+            byte[] photograph = photographs.get(i);
+            String name = "quay-" + i + ".jpg";
+            all.add(owners.submit(() -> new Client(address)
+                    .signedIn("jonas", password)
+                    .upload(site + "/pictures", name, photograph, "key", "river-picture", "field", "v.picture")
+                    .statusCode()));
+        }
+        owners.shutdown();
+        while (!owners.awaitTermination(100, TimeUnit.MILLISECONDS)) {
+            assertThat(first.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
+        }
+        int kept = 0;
+        for (Future<Integer> one : all) {
+            assertThat(one.get()).isIn(200, 422);
+            kept += one.get() == 200 ? 1 : 0;
+        }
+        assertThat(kept).isPositive();
+        assertThat(first.page(site + "/pictures").select(".own-pictures > li").size())
+                .isEqualTo(kept);
+        Files.writeString(
+                Path.of("target/pictures-at-once.txt"),
+                many + " photographs of 12 megapixels at once: " + kept + " kept, in "
+                        + (System.nanoTime() - began) / 1_000_000_000 + " s\n");
+        assertThat(pid("java-pid")).as("it never ended").isEqualTo(process);
+    }
+
+    private static byte[] photograph(int n) throws IOException {
+        BufferedImage image = new BufferedImage(4_000, 3_000, BufferedImage.TYPE_INT_RGB);
+        for (int y = 0; y < 3_000; y++) {
+            for (int x = 0; x < 4_000; x++) {
+                image.setRGB(x, y, (x / 16 + n * 7 & 255) << 16 | (y / 12 & 255) << 8 | (x * 31 + y * 17 & 63));
+            }
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(image, "jpeg", out);
+        return out.toByteArray();
     }
 }

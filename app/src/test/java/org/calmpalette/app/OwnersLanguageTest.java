@@ -171,12 +171,13 @@ class OwnersLanguageTest {
     private static void check(String where, Document page, List<String> faults) {
         NodeTraversor.traverse(
                 (node, depth) -> {
-                    if (node instanceof TextNode t
-                            && t.parent() instanceof Element around
-                            && around.closest("script, style, noscript, .code, textarea") == null
-                            && !left(t.text()).isEmpty()) {
-                        faults.add(
-                                where + ": " + t.text().strip() + " in " + around.tagName() + " " + around.className());
+                    if (node instanceof TextNode t) {
+                        Element around = t.parent();
+                        if (around.closest("script, style, noscript, .code, textarea") == null
+                                && !left(t.text()).isEmpty()) {
+                            faults.add(where + ": " + t.text().strip() + " in " + around.tagName() + " "
+                                    + around.className());
+                        }
                     }
                     if (node instanceof Element e) {
                         for (String name : List.of("aria-label", "title", "placeholder", "alt")) {

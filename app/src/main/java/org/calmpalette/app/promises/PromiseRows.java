@@ -201,6 +201,7 @@ record PromiseRows(List<Group> groups, int left) {
                     case "focus" -> "focused";
                     case "active" -> "pressed";
                     case "visited" -> "visited";
+                    case "placeholder-shown" -> "before anything is written";
                     case "" -> "";
                     default -> "with " + a.pseudoClass() + " by a script";
                 };

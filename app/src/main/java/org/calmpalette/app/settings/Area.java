@@ -64,7 +64,8 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
         String seen =
                 switch (m.pseudoClass()) {
                     case "" -> words;
-                    case "hover", "active", "focus", "visited" -> Language.say("text." + m.pseudoClass(), words);
+                    case "hover", "active", "focus", "visited", "placeholder-shown" ->
+                        Language.say("text." + m.pseudoClass(), words);
                     default -> Language.say("text.used", words);
                 };
         return m.dark() ? Language.say("text.dark", seen) : seen;

@@ -224,8 +224,17 @@ public record Answer(
                 : IN_STATE.get(state);
     }
 
-    private static final Map<String, String> IN_STATE =
-            Map.of("hover", "under the pointer", "focus", "focused", "active", "pressed", "visited", "visited");
+    private static final Map<String, String> IN_STATE = Map.of(
+            "hover",
+            "under the pointer",
+            "focus",
+            "focused",
+            "active",
+            "pressed",
+            "visited",
+            "visited",
+            FieldText.PLACEHOLDER,
+            "before anything is written");
 
     /** The choices of the case; empty where it is broken as made, or not broken. */
     public Map<String, Value> values() {

@@ -20,6 +20,40 @@ final class FieldText {
         };
     }
 
+    /** The state of a field in which its placeholder shows (Selectors Level 4, section 13.1.2). */
+    static final String PLACEHOLDER = "placeholder-shown";
+
+    /** Of {@code input}, those that take a placeholder (HTML, section 4.10.5.3.10). */
+    private static final Set<String> WITH_PLACEHOLDER =
+            Set.of("", "text", "search", "url", "tel", "email", "password", "number");
+
+    /** What a field shows while nothing is written in it; empty for none. */
+    static String placeholder(Element e) {
+        String type = e.attr("type").strip().toLowerCase(Locale.ROOT);
+        // A type that nobody knows is a field for text (HTML, section 4.10.5).
+        boolean takes = e.normalName().equals("textarea")
+                || e.normalName().equals("input") && (WITH_PLACEHOLDER.contains(type) || !TYPES.contains(type));
+        return takes ? e.attr("placeholder").strip() : "";
+    }
+
+    /** Those of {@code input} that HTML knows and that take none. */
+    private static final Set<String> TYPES = Set.of(
+            "hidden",
+            "checkbox",
+            "radio",
+            "range",
+            "color",
+            "file",
+            "image",
+            "submit",
+            "reset",
+            "button",
+            "date",
+            "month",
+            "week",
+            "time",
+            "datetime-local");
+
     /** By what one knows a field; may be empty. */
     static String of(Element e) {
         return isIn(e)

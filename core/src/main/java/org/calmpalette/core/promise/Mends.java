@@ -228,7 +228,8 @@ public final class Mends {
                         // Where it is written which colour holds then is for a person to find.
                         return;
                     }
-                    Set<String> states = broken.pseudoClass().isEmpty() ? Set.of() : Set.of(broken.pseudoClass());
+                    Set<String> states =
+                            broken.pseudoClass().isEmpty() || isPlaceholder() ? Set.of() : Set.of(broken.pseudoClass());
                     for (String reach : List.of("rule", "only")) {
                         if (tryColor(rendered, page, c, reach, states)) {
                             return;
@@ -240,13 +241,17 @@ public final class Mends {
         }
     }
 
+    private boolean isPlaceholder() {
+        return broken.pseudoClass().equals(FieldText.PLACEHOLDER);
+    }
+
     private boolean tryColor(Rendered rendered, Page page, Color c, String reach, Set<String> states) {
         try {
             Change change = new PartChange(
                             rendered,
                             page,
                             broken.element(),
-                            null,
+                            isPlaceholder() ? "placeholder" : null,
                             "color",
                             Viewport.of(Math.max(320, broken.width()), 900),
                             states,

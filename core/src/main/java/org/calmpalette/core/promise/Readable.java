@@ -49,7 +49,7 @@ import org.jsoup.nodes.TextNode;
  * them, and one that cannot be read as made is found in the pixels.
  *
  * <p>It is taken that a text in the flow stays inside of the boxes around it: whether it does is a promise of its own. Asked for are
- * texts of elements and what is written in fields; not yet those of generated boxes and placeholders, nor what animations make of them.
+ * texts of elements, what is written in fields and what stands in them before; not yet those of generated boxes, nor what animations make of them.
  * A shadow of letters may lie behind them as far as it is dense, or not at all.
  */
 public final class Readable {
@@ -75,6 +75,9 @@ public final class Readable {
         /** Of the text that asks, shortened; may be empty. */
         String words() {
             Element e = page.elements().get(element);
+            if (pseudoClass.equals(FieldText.PLACEHOLDER)) {
+                return Answer.brief(FieldText.placeholder(e));
+            }
             return Answer.brief(e.textNodes().stream()
                     .map(TextNode::text)
                     .map(String::strip)
@@ -387,6 +390,74 @@ public final class Readable {
             if (found.under() != null && !found.under().unsure().isEmpty() && mayBeLaid(page)) {
                 a.stands.add(new Stand(this, index, backdrop, letters));
             }
+            if (state.isEmpty() && !FieldText.placeholder(e).isEmpty()) {
+                placeholder(index, e, backdrop, place);
+            }
+        }
+
+        /** What stands in a field before anything is written there: in a colour of its own, on the field's ground. */
+        private void placeholder(int index, Element e, Backdrop backdrop, Optional<Laid.Place> place) {
+            ElementStyle style = styles.of(e, "placeholder");
+            ColorExpression letters = ColorExpression.of(style, "color", choices);
+            Optional<List<Color>> shadows = LetterPaint.shadows(style);
+            String why = unlike(e, style, shadows);
+            Grounds.Found found = !why.isEmpty()
+                    ? Grounds.Found.not(why)
+                    : containers && followsAContainer(e)
+                            ? Grounds.Found.not("rules hold by the size of a box")
+                            : following.around(styles, e, "color-scheme")
+                                    ? Grounds.Found.not("the scheme follows a choice")
+                                    : grounds.under(backdrop, place.orElse(null), false)
+                                            .shadowed(shadows.orElseThrow());
+            double alpha = style.opacity();
+            if (alpha < 1 && why.isEmpty()) {
+                if (letters instanceof ColorExpression.Fixed f) {
+                    letters = new ColorExpression.Fixed(
+                            f.color().withAlpha(f.color().alpha() * alpha));
+                } else {
+                    found = Grounds.Found.not("its placeholder is see-through, in a colour that may be chosen");
+                }
+            }
+            Thresholds.Level level = theme.palette().thresholds().level();
+            double needed = following.around(styles, e, "font-size")
+                            || ColorExpression.follows(style, "font-size", choices)
+                    ? level.usual()
+                    : Math.min(needed(e), level.insteadOf(Contrast.needed(style.fontSizePx(), style.fontWeight())));
+            Readable.this.ask(
+                    page,
+                    index,
+                    width,
+                    band,
+                    needed,
+                    letters,
+                    found.under(),
+                    found.why(),
+                    FieldText.PLACEHOLDER,
+                    inTheDark);
+        }
+
+        /** Why the letters of a placeholder are not told by their colour alone; empty where they are. */
+        private String unlike(Element e, ElementStyle style, Optional<List<Color>> shadows) {
+            boolean painted = LetterPaint.isFilled(style)
+                    || shadows.isEmpty()
+                    || ColorExpression.follows(style, "text-shadow", choices)
+                    || ColorExpression.follows(style, "-webkit-text-fill-color", choices);
+            boolean grounded =
+                    style.colorOf("background-color").map(Color::alpha).orElse(1.0) > 0
+                            || !style.computed("background-image").equals("none")
+                            || ColorExpression.follows(style, "background-color", choices)
+                            || ColorExpression.follows(style, "background-image", choices);
+            // The name by which Chromium knew it first still counts there, and nowhere else.
+            boolean named = !styles.of(e, "-webkit-input-placeholder")
+                    .computed("color")
+                    .equals(styles.of(e).computed("color"));
+            return painted
+                    ? "a shadow or a fill of its placeholder takes part"
+                    : grounded
+                            ? "its placeholder has a ground of its own"
+                            : ColorExpression.follows(style, "opacity", choices)
+                                    ? "how see-through its placeholder is follows a choice"
+                                    : named ? "browsers take its placeholder's colour from different rules" : "";
         }
 
         private boolean followsAContainer(Element e) {
@@ -601,19 +672,25 @@ public final class Readable {
     }
 
     /** A text as the whole cascade has it with choices. */
-    private record Looked(PageStyles styles, Element e, Backdrop backdrop) {
+    private record Looked(PageStyles styles, ElementStyle style, Backdrop backdrop) {
         /** @param page as it is asked about */
         static Looked at(Rendered with, Page page, int element, int width, String state, boolean dark) {
             Element e = page.elements().get(element);
-            Element holder = state.isEmpty() || PartStates.isClass(state) ? null : PartStates.holder(e, state);
+            boolean inPlace = state.isEmpty() || PartStates.isClass(state) || state.equals(FieldText.PLACEHOLDER);
+            Element holder = inPlace ? null : PartStates.holder(e, state);
             PageStyles styles = with.styles(page, window(width, dark), PartStates.on(holder, state));
             Backdrop seen = new Backdrop.Reader(styles, with.theme().files()::has).of(e);
-            return new Looked(styles, e, seen.isInvisible() ? seen.shown() : seen);
+            ElementStyle letters = state.equals(FieldText.PLACEHOLDER) ? styles.of(e, "placeholder") : styles.of(e);
+            return new Looked(styles, letters, seen.isInvisible() ? seen.shown() : seen);
         }
 
         /** Empty too where the canvas is dark: the cascade takes a white one. */
         Optional<Color> letters() {
-            return Grounds.isDark(styles) ? Optional.empty() : styles.of(e).colorOf("color");
+            // Of an element its own opacity is in what is behind it.
+            return Grounds.isDark(styles)
+                    ? Optional.empty()
+                    : style.colorOf("color")
+                            .map(c -> style.pseudoElement() != null ? c.withAlpha(c.alpha() * style.opacity()) : c);
         }
     }
 

@@ -338,6 +338,79 @@ class ReadableTest {
         assertThat(own.worst()).isBetween(2.84, 2.86);
     }
 
+    private static Theme fields(String css, String... settings) {
+        return Themes.of(
+                "index.html",
+                "<!doctype html><html lang=en><head><title>T</title><link rel=stylesheet href=a.css></head><body>"
+                        + "<input id=a placeholder=Pier><textarea id=b placeholder=Words></textarea>"
+                        + "<input id=c type=range placeholder=no><input id=d placeholder=no disabled></body></html>",
+                "a.css",
+                css,
+                "palette.json",
+                "{\"name\": \"T\", \"places\": [{\"key\": \"all\", \"label\": \"All\"}], \"settings\": ["
+                        + String.join(",", settings) + "]}");
+    }
+
+    private static Map<String, Answer> placeholders(Theme theme) {
+        Page page = theme.pages().get(0);
+        Map<String, Answer> all = new LinkedHashMap<>();
+        Readable.of(theme).stream()
+                .filter(a -> a.pseudoClass().equals("placeholder-shown"))
+                .forEach(a -> all.put(page.elements().get(a.element()).id() + " " + a.words(), a));
+        return all;
+    }
+
+    /**
+     * What stands in a field before anything is written (WCAG 2.2, Understanding 1.4.3, counts it as text): in the browser's grey of #757575,
+     * as Chromium computes it, 4.61 to 1 on white and 4.05 on #f0f0f0; or in what rules say.
+     */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "input, textarea { background: #fff } | KEPT | 4.60",
+                "input, textarea { background: #f0f0f0 } | BROKEN | 4.04",
+                "input, textarea { background: #fff } ::placeholder { color: #999 } | BROKEN | 2.84",
+                "input, textarea { background: #fff } ::placeholder { color: #000; opacity: .5 } | BROKEN | 3.9",
+                "input, textarea { background: #fff } ::placeholder { color: #999; background: #000 } | UNPROVEN | 0",
+                "input, textarea { background: #fff } ::-webkit-input-placeholder { color: #eee } | UNPROVEN | 0"
+            })
+    void whatStandsInAFieldBeforeAnythingIsWrittenIsAText(String css, Answer.State state, double worst) {
+        Map<String, Answer> all = placeholders(fields(css));
+        assertThat(all.keySet())
+                .as("none of what takes none")
+                .contains("a Pier")
+                .doesNotContain("c no", "d no");
+        Answer a = all.get("a Pier");
+        assertThat(a.state()).as(a.why()).isEqualTo(state);
+        if (worst > 0) {
+            assertThat(a.worst()).isBetween(worst, worst + 0.1);
+        }
+    }
+
+    @Test
+    void aPlaceholderFollowsChoicesAndItsCaseIsWhatTheCascadeSays() {
+        Theme theme = fields(
+                "input, textarea { background: var(--ground) } ::placeholder { color: var(--faint) }",
+                color("ground", "#ffffff", "\"swatches\": [\"#ffffff\", \"#dddddd\"]"),
+                color("faint", "#666666", "\"swatches\": [\"#666666\", \"#777777\"]"));
+        Answer a = placeholders(theme).get("a Pier");
+        assertThat(a.state()).isEqualTo(Answer.State.BROKEN);
+        assertThat(a.values()).containsEntry("ground", Value.of("#dddddd"));
+        assertThat(a.inWords()).contains("before anything is written");
+        assertThat(Readable.colors(theme, a, Map.of()).orElseThrow().text().hex())
+                .isEqualTo("#666666");
+        // In the colour of what is written it asks nothing of its own.
+        assertThat(placeholders(
+                        fields("input, textarea { background: #000; color: #fff } ::placeholder { color: inherit }")))
+                .isEmpty();
+        // How see-through it is may be chosen: then it is not told.
+        Theme open = fields(
+                "input { background: #fff } ::placeholder { color: #000; opacity: var(--n) }",
+                "{\"key\": \"n\", \"label\": \"n\", \"place\": \"all\", \"kind\": \"number\", \"default\": 1}");
+        assertThat(placeholders(open).get("a Pier").state()).isEqualTo(Answer.State.UNPROVEN);
+    }
+
     /** Between bounds: black on what a fifth of any grey makes of white. In OKLab that has a lightness of 0.8, in sRGB 0.8 of each channel. */
     @ParameterizedTest
     @CsvSource({"oklab, 11.24", "srgb, 13.08"})
