@@ -12,14 +12,18 @@ import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.calmpalette.core.Generated;
+import org.calmpalette.core.cascade.ElementStyle;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.MadeThemes;
 import org.calmpalette.core.promise.Readable;
 import org.calmpalette.core.promise.SafeArea;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.value.Viewport;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -128,5 +132,32 @@ class PromisesInChromiumTest {
                         .map(n -> n.getHtml().replaceFirst("(?s)^.*?class=\"(\\w+)\".*$", "$1"))
                         .toList();
         assertThat(wrong).hasSize(101).containsOnly("out");
+    }
+
+    /** The grey of placeholders is the browser's own, and rules of theirs win as those of other boxes do. */
+    @Test
+    void placeholdersHaveTheColorsThatChromiumComputes() {
+        page = running.visitor(1280, 800);
+        for (String css : List.of(
+                "",
+                "input { color: red }",
+                "input { color: red } ::placeholder { color: inherit; opacity: .5 }",
+                "#t::placeholder { color: #123456 } input::placeholder { color: #654321 !important }",
+                ":root { color-scheme: dark }")) {
+            Theme theme = Themes.of(
+                    "index.html",
+                    "<!doctype html><html lang=en><head><link rel=stylesheet href=a.css></head><body><input id=t placeholder=x></body></html>",
+                    "a.css",
+                    css);
+            ElementStyle style = new Rendered(theme)
+                    .styles(theme.pages().get(0), Viewport.of(1280, 800), States.NONE)
+                    .of(theme.pages().get(0).document().getElementById("t"), "placeholder");
+            page.setContent("<!doctype html><style>" + css + "</style><input id=t placeholder=x>");
+            assertThat(style.computed("color") + " " + style.computed("opacity"))
+                    .as(css)
+                    .isEqualTo(
+                            page.evaluate(
+                                    "() => { const s = getComputedStyle(document.querySelector('#t'), '::placeholder'); return s.color + ' ' + s.opacity; }"));
+        }
     }
 }

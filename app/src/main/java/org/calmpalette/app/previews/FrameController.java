@@ -14,6 +14,7 @@ import org.calmpalette.app.storage.Hash;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.themes.ThemeService;
 import org.calmpalette.app.web.ContentTypes;
+import org.calmpalette.app.web.Languages;
 import org.calmpalette.app.web.RequestPath;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.page.Page;
@@ -42,8 +43,15 @@ class FrameController {
     private final ThemeService themes;
     private final SiteService sites;
     private final ResourceUrlProvider assets;
+    private final Languages languages;
 
-    FrameController(FrameAddresses addresses, ThemeService themes, SiteService sites, ResourceUrlProvider assets) {
+    FrameController(
+            FrameAddresses addresses,
+            ThemeService themes,
+            SiteService sites,
+            ResourceUrlProvider assets,
+            Languages languages) {
+        this.languages = languages;
         this.addresses = addresses;
         this.themes = themes;
         this.sites = sites;
@@ -71,7 +79,8 @@ class FrameController {
                         default -> Optional.of(sites.edition(shown.id()));
                     };
             if (found.isEmpty()) {
-                return gone("This link is over or was withdrawn. Ask whoever gave it to you for another one.");
+                // Whoever has a link has no account that would say what they read.
+                return gone(languages.wanted(request).sentence("hand.over"));
             }
             SiteService.Draft draft = found.get();
             values = draft.choices();

@@ -105,7 +105,8 @@ public class Languages {
         return OWNERS.matcher(path).matches() && !makersAccount ? wanted(request) : Language.english();
     }
 
-    private Language wanted(HttpServletRequest request) {
+    /** What somebody reads who asks, wherever that is: what was chosen, else what the browser says. */
+    public Language wanted(HttpServletRequest request) {
         if (request.getCookies() != null) {
             for (Cookie cookie : request.getCookies()) {
                 if (cookie.getName().equals(COOKIE) && all.containsKey(cookie.getValue())) {

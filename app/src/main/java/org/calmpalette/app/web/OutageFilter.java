@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.sql.SQLNonTransientConnectionException;
 import java.sql.SQLTransientConnectionException;
+import org.calmpalette.core.language.Language;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.Ordered;
@@ -25,22 +26,20 @@ import org.springframework.web.filter.OncePerRequestFilter;
 class OutageFilter extends OncePerRequestFilter {
     private static final Logger LOG = LoggerFactory.getLogger(OutageFilter.class);
     private static final String SECONDS = "5";
-    private static final byte[] WORDS =
-            """
-      <!doctype html><html lang="en"><meta charset="utf-8"><title>Back in a moment</title>
-      <h1>The database does not answer</h1>
-      <p>Nothing is lost: what was kept is kept. Sites that are live go on being shown. Load this page again in a few seconds.</p>
-      """
-                    .getBytes(StandardCharsets.UTF_8);
     private static final long CLOSED_NANOS = 1_000_000_000;
     private volatile long closedUntil = System.nanoTime() - 1;
+    private final Languages languages;
+
+    OutageFilter(Languages languages) {
+        this.languages = languages;
+    }
 
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         if (System.nanoTime() - closedUntil < 0 && needsDatabase(request.getRequestURI())) {
             // Asking again for each request would keep them all waiting, and with them who needs no database.
-            tell(response);
+            tell(request, response);
             return;
         }
         try {
@@ -54,7 +53,7 @@ class OutageFilter extends OncePerRequestFilter {
                 LOG.warn("the database does not answer: {}", rootOf(e).getMessage());
             }
             closedUntil = now + CLOSED_NANOS;
-            tell(response);
+            tell(request, response);
         }
     }
 
@@ -65,13 +64,26 @@ class OutageFilter extends OncePerRequestFilter {
                 && !path.startsWith("/actuator/");
     }
 
-    private static void tell(HttpServletResponse response) throws IOException {
+    private void tell(HttpServletRequest request, HttpServletResponse response) throws IOException {
+        Language language = languages.of(request);
         response.reset();
         response.setStatus(503);
         response.setHeader("Retry-After", SECONDS);
         response.setHeader("Cache-Control", "no-store");
         response.setContentType("text/html;charset=utf-8");
-        response.getOutputStream().write(WORDS);
+        response.getOutputStream()
+                .write(
+                        """
+                        <!doctype html><html lang="%s"><meta charset="utf-8"><title>%s</title>
+                        <h1>%s</h1>
+                        <p>%s</p>
+                        """
+                                .formatted(
+                                        language.tag(),
+                                        language.sentence("outage.title"),
+                                        language.sentence("outage.what"),
+                                        language.sentence("outage.mend"))
+                                .getBytes(StandardCharsets.UTF_8));
     }
 
     private static Throwable rootOf(Throwable e) {
