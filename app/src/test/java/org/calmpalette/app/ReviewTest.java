@@ -261,4 +261,44 @@ class ReviewTest {
         assertThat(owner.get(site + "/area?key=ink&saturation=50&at=%23dddddd").body())
                 .contains("Striped: not allowed, as some words");
     }
+
+    /** The maker chooses which colours an owner's field shows as safe: as all else is now, or whatever else is chosen. */
+    @Test
+    void theMakerChoosesWhichAreaOwnersSee() throws IOException {
+        TreeMap<String, byte[]> files = new TreeMap<>(
+                Map.of(
+                        "index.html",
+                        bytes("<!doctype html><link rel=stylesheet href=a.css><p>Every hour."),
+                        "a.css",
+                        bytes("body { background: var(--paper) } p { color: var(--ink) }"),
+                        "palette.json",
+                        bytes(
+                                """
+                        {"name": "Two", "places": [{"key": "p", "label": "P"}], "settings": [
+                          {"key": "paper", "label": "Paper", "place": "p", "kind": "color", "default": "#ffffff", "allowed": {"swatches": ["#ffffff", "#777777"]}},
+                          {"key": "ink", "label": "Ink", "place": "p", "kind": "color", "default": "#102030"}]}""")));
+        String two = maker.bringIn("two.zip", HostileThemesInTheApplicationTest.zip(files));
+        String name = "Two " + System.nanoTime();
+        maker.post(two + "/sites", "name", name, "whose", "me");
+        String at = "/sites/" + name.toLowerCase().replace(' ', '-') + "/area?key=ink&saturation=50&at=%23333333";
+        assertThat(maker.get(at).body()).contains("Clearly readable.", "Striped: some words would be hard to read");
+        maker.post(
+                two + "/promises/thresholds",
+                "base",
+                maker.base(two),
+                "level",
+                "AA",
+                "pictures",
+                "1500",
+                "whatever",
+                "true");
+        String id = maker.get(two + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
+        maker.post(two + "/sites/" + id + "/update");
+        assertThat(maker.get(at).body())
+                .contains(
+                        "could be hard to read, with something else that may be chosen",
+                        "Striped: some words could be");
+        assertThat(maker.page(two + "/history").text())
+                .contains("owners are shown the colours that are safe whatever else they choose");
+    }
 }

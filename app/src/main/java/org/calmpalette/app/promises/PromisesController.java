@@ -399,9 +399,13 @@ class PromisesController {
             @RequestParam(defaultValue = "AA") Thresholds.Level level,
             @RequestParam(defaultValue = "") String pictures,
             @RequestParam(defaultValue = "false") boolean kept,
+            @RequestParam(defaultValue = "false") boolean whatever,
             @AuthenticationPrincipal SignedIn me) {
         Snapshot made = themes.change(
-                id, base, me, theme -> Promises.thresholds(theme, new Thresholds(level, kept, weight(pictures))));
+                id,
+                base,
+                me,
+                theme -> Promises.thresholds(theme, new Thresholds(level, kept, whatever, weight(pictures))));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
     }

@@ -10,6 +10,7 @@ import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.setting.Value;
 
 /**
@@ -44,11 +45,10 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
                         ? SafeArea.field(saturation, COLUMNS, c -> isAllowed(setting, now, c))
                                 .columns()
                         : List.of(),
-                none
-                        ? none(area)
-                        : legend(area, owner, now.palette().thresholds().kept()),
+                none ? none(area) : legend(area, owner, now.palette().thresholds()),
                 worst.isEmpty() ? "" : keeps ? "kept" : "breaks",
-                worst.map(m -> owner ? plain(m, keeps) : exact(m, keeps)).orElse(""));
+                worst.map(m -> owner ? plain(m, keeps, now.palette().thresholds()) : exact(m, keeps))
+                        .orElse(""));
     }
 
     /** Texts may ask for what cannot be had together. */
@@ -79,13 +79,15 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
                 .isEmpty();
     }
 
-    /** @param kept whether owners cannot choose what is striped */
-    private static String legend(SafeArea area, boolean owner, boolean kept) {
+    private static String legend(SafeArea area, boolean owner, Thresholds promised) {
         if (area.count() == 0) {
             return owner ? "" : "No text is painted by it, or stands on it.";
         }
         if (owner) {
-            return Language.say(kept ? "area.legend.kept" : "area.legend");
+            return Language.say(
+                    promised.whatever()
+                            ? "area.legend.whatever"
+                            : promised.kept() ? "area.legend.kept" : "area.legend");
         }
         List<String> regardless = area.regardless();
         String others = regardless.stream().limit(3).map(Area::quoted).collect(Collectors.joining(", "));
@@ -97,8 +99,10 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
                                 + (regardless.size() > 3 ? " and " + (regardless.size() - 3) + " more." : "."));
     }
 
-    private static String plain(SafeArea.Met m, boolean keeps) {
-        return keeps ? Language.say("area.clear") : Language.say("area.hard", named(m));
+    private static String plain(SafeArea.Met m, boolean keeps, Thresholds promised) {
+        return keeps
+                ? Language.say("area.clear")
+                : Language.say(promised.whatever() ? "area.hard.whatever" : "area.hard", named(m));
     }
 
     private static String exact(SafeArea.Met m, boolean keeps) {

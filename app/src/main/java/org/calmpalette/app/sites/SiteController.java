@@ -309,8 +309,10 @@ class SiteController {
                 .orElseThrow(NotFoundException::new);
         Effective now = ThemeBuild.chosen(open.theme(), open.draft().choices());
         ThemeCache.Read read = sites.read(open.draft());
-        SafeArea safe = read.derived(
-                List.of("area", key, open.draft().choices()), () -> read.texts().around(setting, now));
+        SafeArea safe = read.theme().palette().thresholds().whatever()
+                ? read.derived(List.of("area", key), () -> read.texts().around(setting))
+                : read.derived(List.of("area", key, open.draft().choices()), () -> read.texts()
+                        .around(setting, now));
         return Area.of(safe, setting, now, true, saturation, at);
     }
 

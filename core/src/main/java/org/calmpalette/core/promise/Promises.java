@@ -87,6 +87,10 @@ public final class Promises {
                             ? "owners choose only what keeps texts readable"
                             : "owners may choose what is hard to read, and are told");
         }
+        if (wanted.whatever() != now.whatever()) {
+            what.add("owners are shown the colours that are safe "
+                    + (wanted.whatever() ? "whatever else they choose" : "as all else is"));
+        }
         if (wanted.pictures() != now.pictures()) {
             what.add(String.format(Locale.ROOT, "the pictures of a page weigh at most %,d kB", wanted.pictures()));
         }

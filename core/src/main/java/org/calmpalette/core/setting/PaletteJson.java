@@ -224,15 +224,14 @@ public final class PaletteJson {
         }
     }
 
-    private static boolean kept(JsonEntry e) {
-        String owners = e.optionalText("owners").orElse("told");
-        if (!owners.equals("told") && !owners.equals("keep")) {
+    /** Whether a word stands there and not the usual one. */
+    private static boolean isSaid(JsonEntry e, String key, String word, String usual) {
+        String said = e.optionalText(key).orElse(usual);
+        if (!said.equals(usual) && !said.equals(word)) {
             throw JsonEntry.bad(
-                    e.at("owners"),
-                    "“" + owners + "” says nothing of what owners may choose",
-                    "Write keep, if they may choose only what keeps texts readable, or told.");
+                    e.at(key), "“" + said + "” means nothing there", "Write " + word + " or " + usual + ".");
         }
-        return owners.equals("keep");
+        return said.equals(word);
     }
 
     private static Thresholds threshold(JsonEntry e, Thresholds before) {
@@ -243,12 +242,14 @@ public final class PaletteJson {
                     new Thresholds(
                             Thresholds.Level.valueOf(e.optionalText("level")
                                     .orElse(Thresholds.USUAL.level().name())),
-                            kept(e),
+                            isSaid(e, "owners", "keep", "told"),
+                            isSaid(e, "area", "whatever", "now"),
                             before.pictures());
                 case "light" ->
                     new Thresholds(
                             before.level(),
                             before.kept(),
+                            before.whatever(),
                             e.whole("most")
                                     .orElseThrow(() -> JsonEntry.bad(
                                             e.at("most"), "it says no weight", "Write \"most\": 800, in kB.")));

@@ -200,9 +200,10 @@ final class PaletteWriter {
     private static void writeThresholds(ObjectNode root, Thresholds wanted) {
         boolean level = wanted.level() != Thresholds.USUAL.level();
         boolean pictures = wanted.pictures() != Thresholds.USUAL.pictures();
-        threshold(root, "readable", level || wanted.kept(), n -> {
+        threshold(root, "readable", level || wanted.kept() || wanted.whatever(), n -> {
             n.put("level", wanted.level().name());
             putOrRemove(n, "owners", wanted.kept() ? Value.of("keep") : null);
+            putOrRemove(n, "area", wanted.whatever() ? Value.of("whatever") : null);
         });
         threshold(root, "light", pictures, n -> n.put("most", wanted.pictures()));
     }

@@ -273,10 +273,11 @@ class PaletteJsonTest {
                 .contains("{\"threshold\":\"readable\",\"level\":\"AAA\"}");
         assertThat(PaletteJson.read(more, "T").thresholds()).isEqualTo(new Thresholds(Thresholds.Level.AAA, 700));
         byte[] strict = PaletteJson.write(
-                PaletteJson.read(more, "T").withThresholds(new Thresholds(Thresholds.Level.AA, true, 700)), more);
+                PaletteJson.read(more, "T").withThresholds(new Thresholds(Thresholds.Level.AA, true, true, 700)), more);
         assertThat(new String(strict, StandardCharsets.UTF_8).replaceAll("\\s+", ""))
-                .contains("{\"threshold\":\"readable\",\"level\":\"AA\",\"owners\":\"keep\"}");
-        assertThat(PaletteJson.read(strict, "T").thresholds().kept()).isTrue();
+                .contains("{\"threshold\":\"readable\",\"level\":\"AA\",\"owners\":\"keep\",\"area\":\"whatever\"}");
+        assertThat(PaletteJson.read(strict, "T").thresholds())
+                .isEqualTo(new Thresholds(Thresholds.Level.AA, true, true, 700));
         Palette odd = PaletteJson.read(
                 "{\"promises\": [{\"threshold\": \"readable\", \"owners\": \"maybe\"}]}"
                         .getBytes(StandardCharsets.UTF_8),
