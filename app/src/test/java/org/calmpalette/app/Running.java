@@ -178,8 +178,9 @@ public final class Running {
             } catch (InvocationTargetException e) {
                 // A page that has measured itself shows itself anew, and may do so in the very moment in which
                 // one leaves.
+                String why = String.valueOf(e.getCause().getMessage());
                 boolean crossed = method.getName().equals("navigate")
-                        && String.valueOf(e.getCause().getMessage()).contains("net::ERR_ABORTED");
+                        && (why.contains("net::ERR_ABORTED") || why.contains("interrupted by another navigation"));
                 if (!crossed) {
                     throw e;
                 }
@@ -299,6 +300,8 @@ public final class Running {
         // The answer is there before it stands in the page; until then the part that was open before does.
         page.waitForFunction(
                 "() => { const part = document.querySelector('#card [data-part]'); return part && part !== window.openBefore; }");
+        // What is told of it comes after it, and would move what is pressed next under the pointer.
+        settled(page);
     }
 
     /** Waits until the head of an owner's page tells of a state of the draft; on a phone it stands behind “More”. */

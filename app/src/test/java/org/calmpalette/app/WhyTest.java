@@ -283,6 +283,9 @@ class WhyTest {
         Running.settled(page);
         int before = page.locator(TOLD_AT_ONCE).count();
         page.click("tr.pick[data-kind=heavy-picture] .name");
+        // What would change comes after the finding, and would move what is pressed under the pointer.
+        page.waitForSelector("#card >> text=The exact change");
+        Running.settled(page);
         page.click("text=Let it stand");
         page.fill("#d-note", "Only this once");
         page.click("text=Dismiss this finding");
