@@ -262,9 +262,31 @@ class ReviewTest {
                 .contains("Striped: not allowed, as some words");
     }
 
-    /** The maker chooses which colours an owner's field shows as safe: as all else is now, or whatever else is chosen. */
+    /** Taking a choice back is never refused, though it makes a text hard to read: what the maker made is the maker's to answer for. */
     @Test
-    void theMakerChoosesWhichAreaOwnersSee() throws IOException {
+    void theWayBackToWhatWasMadeIsOpenWhereTextsStayReadable() throws IOException {
+        String two = paperAndInk();
+        String name = "Back " + System.nanoTime();
+        maker.post(two + "/sites", "name", name, "whose", "me");
+        String back = "/sites/" + name.toLowerCase().replace(' ', '-');
+        maker.post(back + "/choose", "key", "paper", "v", "#777777");
+        maker.post(back + "/choose", "key", "ink", "v", "#000000");
+        String base = maker.base(two);
+        maker.post(two + "/promises/thresholds", "base", base, "level", "AA", "pictures", "1500", "kept", "true");
+        String id = maker.get(two + "/handover").body().replaceFirst("(?s).*/sites/(\\d+)/remove.*", "$1");
+        maker.post(two + "/sites/" + id + "/update");
+        // Near to what was made and as hard to read, but a choice.
+        assertThat(maker.post(back + "/choose", "key", "ink", "v", "#102031").statusCode())
+                .isEqualTo(422);
+        // What was made, chosen by hand or by the way back: tried and kept alike.
+        assertThat(maker.post(back + "/try", "key", "ink", "v", "#102030").body())
+                .doesNotContain("hard to read");
+        assertThat(maker.post(back + "/choose", "key", "ink", "v", "#102030").statusCode())
+                .isEqualTo(200);
+        assertThat(maker.get(back + "/choices.json").body()).doesNotContain("ink");
+    }
+
+    private String paperAndInk() throws IOException {
         TreeMap<String, byte[]> files = new TreeMap<>(
                 Map.of(
                         "index.html",
@@ -277,7 +299,13 @@ class ReviewTest {
                         {"name": "Two", "places": [{"key": "p", "label": "P"}], "settings": [
                           {"key": "paper", "label": "Paper", "place": "p", "kind": "color", "default": "#ffffff", "allowed": {"swatches": ["#ffffff", "#777777"]}},
                           {"key": "ink", "label": "Ink", "place": "p", "kind": "color", "default": "#102030"}]}""")));
-        String two = maker.bringIn("two.zip", HostileThemesInTheApplicationTest.zip(files));
+        return maker.bringIn("two.zip", HostileThemesInTheApplicationTest.zip(files));
+    }
+
+    /** The maker chooses which colours an owner's field shows as safe: as all else is now, or whatever else is chosen. */
+    @Test
+    void theMakerChoosesWhichAreaOwnersSee() throws IOException {
+        String two = paperAndInk();
         String name = "Two " + System.nanoTime();
         maker.post(two + "/sites", "name", name, "whose", "me");
         String at = "/sites/" + name.toLowerCase().replace(' ', '-') + "/area?key=ink&saturation=50&at=%23333333";

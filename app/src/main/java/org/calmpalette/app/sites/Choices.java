@@ -1,7 +1,6 @@
 package org.calmpalette.app.sites;
 
 import java.nio.charset.StandardCharsets;
-import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -78,6 +77,28 @@ public final class Choices {
         return after;
     }
 
+    /**
+     * Why owners may not choose so: what {@link #refusal} tells, or a text that becomes hard to read where the maker keeps that from them.
+     * The way back to what the maker made is always open, whatever it does to texts.
+     *
+     * @param theme in the words of the owner
+     * @param read the same theme, as it was read
+     */
+    static Optional<String> refused(
+            Theme theme, ThemeCache.Read read, Map<String, Chosen> before, Map<String, Chosen> after) {
+        return refusal(theme, before, after)
+                .or(() -> onlyTakenBack(before, after) ? Optional.empty() : unreadable(read, before, after));
+    }
+
+    private static boolean onlyTakenBack(Map<String, Chosen> before, Map<String, Chosen> after) {
+        return after.entrySet().stream().allMatch(e -> {
+            Chosen was = before.getOrDefault(e.getKey(), new Chosen(null, Map.of()));
+            Chosen is = e.getValue();
+            return (is.everywhere() == null || is.everywhere().equals(was.everywhere()))
+                    && was.bands().entrySet().containsAll(is.bands().entrySet());
+        });
+    }
+
     /** Why choices are refused that were not refused before: a value that is not allowed, or one that breaks another. */
     static Optional<String> refusal(Theme theme, Map<String, Chosen> before, Map<String, Chosen> after) {
         List<LeftOut> known = ThemeBuild.chosen(theme, before).leftOut();
@@ -104,21 +125,17 @@ public final class Choices {
                         : said(theme, p.setting().key(), p.setting().kind().words(p.value()), p.why()));
     }
 
-    /** Of what a request may take. */
-    private static final Duration TIME = Duration.ofMillis(1_200);
-
-    private static final long CHARACTERS = 15_000_000;
-
     /**
      * Why choices are refused where the maker lets owners choose only what keeps texts readable: the first text that becomes hard to read
      * and is not so already. Empty where nothing speaks against them, or the theme is too large for it to be told.
      */
-    static Optional<String> unreadable(ThemeCache.Read read, Map<String, Chosen> before, Map<String, Chosen> after) {
+    private static Optional<String> unreadable(
+            ThemeCache.Read read, Map<String, Chosen> before, Map<String, Chosen> after) {
         if (!read.theme().palette().thresholds().kept()) {
             return Optional.empty();
         }
         try {
-            return Budget.within(TIME, CHARACTERS, () -> false, () -> {
+            return Budget.within(Review.TIME, Review.CHARACTERS, () -> false, () -> {
                 Set<List<Object>> already = read.derived(
                         List.of("hard", Map.copyOf(before)),
                         () -> hard(read, before).stream().map(Choices::which).collect(Collectors.toSet()));

@@ -86,12 +86,7 @@ public class Drafting {
             kept.set(Kept.KEPT);
             Setting setting = theme.palette().setting(key).orElseThrow(NotFoundException::new);
             Map<String, Chosen> after = Choices.with(theme, choices, setting, band, value);
-            Choices.refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException(Language.say("draft.not-changed", setting.label(), why), "");
-            });
-            // The way back to what the maker made is always open.
-            Optional<String> hard = value == null ? Optional.empty() : unreadable(site, choices, after);
-            hard.ifPresent(why -> {
+            refused(site, theme, choices, after).ifPresent(why -> {
                 throw new BadInputException(Language.say("draft.not-changed", setting.label(), why), "");
             });
             if (from != null) {
@@ -186,10 +181,7 @@ public class Drafting {
                     .findFirst()
                     .orElseThrow(NotFoundException::new);
             Map<String, Chosen> after = scheme.over(theme.palette(), choices);
-            Choices.refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException(Language.say("draft.not-taken", scheme.label(), why), "");
-            });
-            unreadable(site, choices, after).ifPresent(why -> {
+            refused(site, theme, choices, after).ifPresent(why -> {
                 throw new BadInputException(Language.say("draft.not-taken", scheme.label(), why), "");
             });
             List<String> own = Scheme.own(theme.palette(), choices).keySet().stream()
@@ -224,10 +216,7 @@ public class Drafting {
                     after.put(key, chosen);
                 }
             });
-            Choices.refusal(theme, choices, after).ifPresent(why -> {
-                throw new BadInputException(Language.say("draft.file-not-taken", why), "");
-            });
-            unreadable(site, choices, after).ifPresent(why -> {
+            refused(site, theme, choices, after).ifPresent(why -> {
                 throw new BadInputException(Language.say("draft.file-not-taken", why), "");
             });
             choices.clear();
@@ -272,8 +261,8 @@ public class Drafting {
         });
     }
 
-    private Optional<String> unreadable(Site site, Map<String, Chosen> before, Map<String, Chosen> after) {
-        return Choices.unreadable(uploads.read(site.id(), site.snapshotId()), before, after);
+    private Optional<String> refused(Site site, Theme theme, Map<String, Chosen> before, Map<String, Chosen> after) {
+        return Choices.refused(theme, uploads.read(site.id(), site.snapshotId()), before, after);
     }
 
     private interface DraftChange {

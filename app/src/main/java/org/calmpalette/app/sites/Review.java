@@ -38,9 +38,9 @@ import org.calmpalette.core.theme.Theme;
  */
 public record Review(List<Line> yours, List<Line> makers, boolean newer, List<Hard> hard, boolean lookedAt) {
     /** Of what a request may take, so that the rest of it is left for the page. */
-    private static final Duration TIME = Duration.ofMillis(1_200);
+    static final Duration TIME = Duration.ofMillis(1_200);
 
-    private static final long CHARACTERS = 15_000_000;
+    static final long CHARACTERS = 15_000_000;
 
     private static final int LONGEST = 80;
 

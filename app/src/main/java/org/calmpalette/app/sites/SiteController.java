@@ -276,8 +276,7 @@ class SiteController {
             Value value = answer.value();
             Map<String, Chosen> before = open.draft().choices();
             Map<String, Chosen> after = Choices.with(theme, before, setting, band, value);
-            Optional<String> refused = Choices.refusal(theme, before, after)
-                    .or(() -> Choices.unreadable(sites.read(open.draft()), before, after));
+            Optional<String> refused = Choices.refused(theme, sites.read(open.draft()), before, after);
             String refusal = answer.fault() == null
                     ? refused.orElse(nowhere(theme, setting, value))
                     : answer.fault().getMessage() + " " + answer.fault().mend();
