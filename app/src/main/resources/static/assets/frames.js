@@ -23,6 +23,31 @@ export class Frames {
     this.send({ type: "hello" });
   }
 
+  // As many frames as widths, the narrowest first; the widest one stays, others come and go beside it.
+  toWidths(list) {
+    while (this.windows.length > list.length) {
+      const gone = this.windows.shift();
+      this.ready.delete(gone);
+      known.delete(gone);
+      gone.parentElement.remove();
+    }
+    const widest = this.windows[this.windows.length - 1];
+    while (this.windows.length < list.length) {
+      const window = widest.parentElement.cloneNode(true);
+      const frame = window.querySelector("iframe");
+      delete frame.dataset.ready;
+      // Before it says that it is there it has to be one of ours.
+      this.windows.unshift(frame);
+      this.back = this.share;
+      frame.src = this.root.dataset.base + address(this.root.dataset.page);
+      this.root.prepend(window);
+    }
+    list.forEach((width, i) => { this.windows[i].dataset.width = width; });
+    this.counts = new Map();
+    this.fit();
+    this.again("values");
+  }
+
   fit() {
     const room = this.root.clientWidth;
     const height = Number(this.root.dataset.height) || 280;
@@ -138,22 +163,22 @@ export class Frames {
     return new Promise((resolve) => { (this.readyCalls ||= []).push(resolve); });
   }
 
-  open(page) {
+  open(page, share = 0) {
+    this.back = share;
     this.root.dataset.page = page;
     this.onOpened(page);
     this.ready.clear();
     this.last.values = null;
     for (const frame of this.windows) {
       delete frame.dataset.ready;
-      frame.src = this.root.dataset.base + page.split("/").map(encodeURIComponent).join("/");
+      frame.src = this.root.dataset.base + address(page);
     }
   }
 
   // The same page anew, at the place where one was.
   reload(base) {
     this.root.dataset.base = base;
-    this.back = this.share;
-    this.open(this.root.dataset.page);
+    this.open(this.root.dataset.page, this.share);
   }
 
   // What the setting paints in this frame, for those who draw it.
@@ -197,7 +222,7 @@ export class Frames {
     if (data.type === "pick" && Number.isInteger(data.at)) this.onPick(data.at, Number(frame.dataset.width), /^(background|border)$/.test(data.aspect) ? data.aspect : "");
     if (data.type === "asked" && Array.isArray(data.keys)) this.onAsked?.(data.keys.filter((k) => typeof k === "string"));
     if (data.type === "open" && typeof data.href === "string") {
-      const from = new URL(this.root.dataset.page.split("/").map(encodeURIComponent).join("/"), "https://theme.invalid/");
+      const from = new URL(address(this.root.dataset.page), "https://theme.invalid/");
       const target = new URL(data.href, from);
       if (target.host === "theme.invalid") onOpen(target.pathname.slice(1).split("/").map(plain).join("/") || "index.html");
     }
@@ -207,6 +232,8 @@ export class Frames {
 // The boxes of what is outlined now, the narrowest window first.
 const known = new Map();
 export const shownBoxes = () => [...known.values()].sort((a, b) => a.width - b.width);
+
+const address = (page) => page.split("/").map(encodeURIComponent).join("/");
 
 // A stray percent sign is taken as it is.
 function plain(segment) {

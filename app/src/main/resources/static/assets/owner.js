@@ -160,9 +160,9 @@ function asksForWords(field, form) {
 function elsewhere(form) {
   const q = form.closest("[data-question]");
   const [phone, wide] = widths;
-  const now = frames.band(frames.windows[0]);
+  const shown = frames.windows.map((frame) => frames.band(frame));
   const band = form.dataset.band;
-  const isAway = band ? band !== now : Boolean(q.querySelector(`[data-own-band="${CSS.escape(now)}"]`));
+  const isAway = band ? !shown.includes(band) : shown.every((now) => q.querySelector(`[data-own-band="${CSS.escape(now)}"]`));
   const other = phone.getAttribute("aria-pressed") === "true" ? wide : phone;
   q.querySelector("[data-elsewhere]")?.remove();
   if (!isAway) return;
@@ -226,7 +226,7 @@ function openPlace(key) {
 chips.forEach((c) => c.addEventListener("click", () => openPlace(c.dataset.place)));
 
 // A tap on a part of the page leads to its first question, in whatever place that is.
-frames.onAsked = ([key]) => {
+function toQuestion(key) {
   const q = questions().find((x) => x.dataset.key === key);
   if (!q) return;
   const place = q.closest("[data-in-place]").dataset.inPlace;
@@ -240,7 +240,12 @@ frames.onAsked = ([key]) => {
   const title = q.querySelector("h3");
   title.tabIndex = -1;
   title.focus({ preventScroll: true });
-};
+}
+frames.onAsked = ([key]) => toQuestion(key);
+slip.addEventListener("click", ({ target }) => {
+  const link = target.closest("[data-to-question]");
+  if (link) toQuestion(link.dataset.toQuestion);
+});
 const pagePick = document.getElementById("page-pick");
 pagePick?.addEventListener("change", () => frames.open(pagePick.value));
 
@@ -248,9 +253,9 @@ pagePick?.addEventListener("change", () => frames.open(pagePick.value));
 const widths = [...document.querySelectorAll("[data-to-width]")];
 function toWidth(button) {
   widths.forEach((w) => w.setAttribute("aria-pressed", w === button));
-  frames.windows[0].dataset.width = button.dataset.toWidth;
-  frames.fit();
-  frames.again("values");
+  const list = button.dataset.toWidth.split(" ").map(Number);
+  screen.dataset.together = list.length > 1;
+  frames.toWidths(list);
 }
 widths.forEach((w) => w.addEventListener("click", () => toWidth(w)));
 toWidth(matchMedia("(max-width: 767px)").matches ? widths[0] : widths[1]);

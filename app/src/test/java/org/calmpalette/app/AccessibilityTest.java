@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.ColorScheme;
 import java.util.List;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 
 /** axe-core finds nothing on any of our views, and the thread can be gone through with the keyboard. */
+@Order(2)
 class AccessibilityTest {
     private final Running running = Running.get();
 

@@ -30,6 +30,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
 import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
 
@@ -227,8 +228,24 @@ final class Browsers {
     private static Page patient(Page page) {
         return proxied((method, args) -> {
             page.setDefaultTimeout(patience());
+            if (method.getName().equals("waitForCondition")) {
+                args[0] = calmly((BooleanSupplier) args[0]);
+            }
             return method.invoke(page, args);
         });
+    }
+
+    /** A condition that is looked at a few times in a tenth of a second: asked without a pause, it would keep the page from getting there. */
+    private static BooleanSupplier calmly(BooleanSupplier condition) {
+        long[] next = {0};
+        return () -> {
+            if (System.nanoTime() < next[0]) {
+                return false;
+            }
+            boolean holds = condition.getAsBoolean();
+            next[0] = System.nanoTime() + 30_000_000;
+            return holds;
+        };
     }
 
     /** What happens in place of a page's own method. */

@@ -44,7 +44,6 @@ import org.junit.jupiter.api.io.TempDir;
  * Asks Chromium what core's tests compare themselves with, and confirms the recorded files; with {@code -Dcalm.record=true} it
  * writes them.
  */
-@Tag("first-lane")
 class ChromiumAnswersTest {
     private static final boolean RECORD = Boolean.getBoolean("calm.record");
 

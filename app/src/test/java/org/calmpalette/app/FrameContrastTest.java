@@ -15,11 +15,9 @@ import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** The script of the frames and core's {@link Backdrop} see the same text on the same ground. */
-@Tag("first-lane")
 class FrameContrastTest {
     private static final String HTML =
             """

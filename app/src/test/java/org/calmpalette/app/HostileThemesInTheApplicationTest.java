@@ -36,12 +36,10 @@ import org.calmpalette.core.Generated;
 import org.calmpalette.core.theme.HostileThemes;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestMethodOrder;
 
 /** Every hostile theme goes through the real thing, and everybody else goes on working meanwhile. */
-@Tag("first-lane")
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class HostileThemesInTheApplicationTest {
     private final Running running = Running.get();

@@ -6,6 +6,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.calmpalette.core.chromium.GroundsTest;
@@ -154,6 +155,44 @@ class OwnerSideTest {
                 Running.style(Running.frames(page).get(0), "main", "paddingTop").equals("48px"));
         room.locator("form:not([data-band]) [name='v.value']").fill("3.5");
         assertThat(room.locator("[data-elsewhere]").count()).isZero();
+    }
+
+    /** Both follow the hand and the page that is chosen; what holds for one width alone is seen in that one. */
+    @Test
+    void bothWidthsAreSeenBesideEachOther() throws IOException {
+        Page page = open(1280, 800);
+        page.click("[data-place=text]");
+        Locator room = page.locator("[data-question][data-key=room]");
+        room.locator("form:not([data-band]) [name='v.value']").fill("3");
+        page.click("[data-to-width='390 1280']");
+        page.waitForCondition(() -> rooms(page).equals(List.of("16px", "48px")));
+        room.locator("summary", new Locator.LocatorOptions().setHasText("On phone"))
+                .click();
+        room.locator("form[data-band=phone] [name='v.value']").fill("0.5");
+        page.waitForCondition(() -> rooms(page).equals(List.of("8px", "48px")));
+        assertThat(room.locator("[data-elsewhere]").count())
+                .as("each width is shown")
+                .isZero();
+        Locator windows = page.locator(".screen .window");
+        assertThat(windows.nth(0).boundingBox().width).isLessThan(windows.nth(1).boundingBox().width);
+        assertThat(windows.nth(1).boundingBox().x + windows.nth(1).boundingBox().width)
+                .as("within the stage")
+                .isLessThan(page.locator("#slip").boundingBox().x);
+        page.selectOption("#page-pick", "more.html");
+        page.waitForCondition(() -> page.frames().stream()
+                        .filter(f -> f.url().endsWith("more.html"))
+                        .count()
+                == 2);
+        page.click("[data-to-width='1280']");
+        page.waitForCondition(() -> windows.count() == 1);
+        assertThat(page.locator(".screen iframe").getAttribute("data-width")).isEqualTo("1280");
+    }
+
+    /** What the frames show as the room around the text, the narrowest first. */
+    private static List<String> rooms(Page page) {
+        return page.locator(".screen iframe[data-ready]").elementHandles().stream()
+                .map(frame -> Running.style(frame.contentFrame(), "main", "paddingTop"))
+                .toList();
     }
 
     @Test

@@ -13,13 +13,20 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Properties;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.calmpalette.core.language.Language;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.context.annotation.Primary;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.security.crypto.password.DelegatingPasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
 
 /** The real application on a scratch database with a browser, started once for all tests of a run. */
 public final class Running {
@@ -63,14 +70,27 @@ public final class Running {
             String[] pair = line.split("=", 2);
             System.setProperty(pair[0], pair[1].replace("'", ""));
         }
-        app = SpringApplication.run(
-                CalmPaletteApplication.class,
-                "--server.port=0",
-                "--calm.demo=true",
-                "--calm.demo-password=" + PASSWORD,
-                "--calm.languages=" + markedLanguage(),
-                "--spring.main.banner-mode=off");
+        app = new SpringApplication(CalmPaletteApplication.class, QuickPasswords.class)
+                .run(
+                        "--server.port=0",
+                        "--calm.demo=true",
+                        "--calm.demo-password=" + PASSWORD,
+                        "--calm.languages=" + markedLanguage(),
+                        "--spring.main.banner-mode=off");
         address = "http://127.0.0.1:" + app.getEnvironment().getProperty("local.server.port");
+    }
+
+    /**
+     * Passwords hashed with the least work that BCrypt knows: some hundred accounts are made in a run, and a third of what Java took in a
+     * class that makes many was that. What the application itself does, {@code AccountServiceTest} and the packed application try.
+     */
+    @Configuration
+    static class QuickPasswords {
+        @Bean
+        @Primary
+        PasswordEncoder quickPasswords() {
+            return new DelegatingPasswordEncoder("bcrypt", Map.of("bcrypt", new BCryptPasswordEncoder(4)));
+        }
     }
 
     /** A language of which each sentence stands between marks: what stands outside of them is in no file. */

@@ -58,13 +58,14 @@ import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.calmpalette.core.value.Viewport;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Sections as Chromium shows them, and the view in which they are put on pages. */
-@Tag("first-lane")
+@Order(2)
 class SectionsTest {
     @TempDir
     Path folder;

@@ -17,7 +17,6 @@ import javax.imageio.ImageIO;
 import org.calmpalette.core.intake.ThemeZip;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -26,7 +25,6 @@ import org.junit.jupiter.params.provider.MethodSource;
  * Every kind of setting is made in the interface, gets another default for phones, and is read back from what Chromium
  * computes and shows, in windows of 390 and of 1440 px.
  */
-@Tag("first-lane")
 class SettingKindsTest {
     @TempDir
     static Path folder;

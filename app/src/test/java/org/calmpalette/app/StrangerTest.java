@@ -20,10 +20,12 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.calmpalette.core.intake.ThemeZip;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Themes that nobody prepared, and those that mean harm. */
+@Order(2)
 class StrangerTest {
     private final Running running = Running.get();
 

@@ -11,14 +11,14 @@ import java.util.List;
 import java.util.TreeMap;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
-import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Nothing that was typed is lost, whatever is pressed next. */
-@Tag("first-lane")
+@Order(2)
 class TypedWordsTest {
     private static final Running running = Running.get();
     private static String theme;

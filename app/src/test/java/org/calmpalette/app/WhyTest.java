@@ -27,10 +27,12 @@ import org.calmpalette.core.chromium.OutsideSheets;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Why a part looks so, changing it from there, findings and their mends, rules that do not win: in the browser. */
+@Order(2)
 class WhyTest {
     private final Running running = Running.get();
     private final Set<Long> made = new LinkedHashSet<>();

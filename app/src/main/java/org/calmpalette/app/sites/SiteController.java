@@ -113,14 +113,15 @@ class SiteController {
         fillState(open, model);
         model.addAttribute("dropped", dropped(open));
         model.addAttribute("asked", Questions.of(open, sites.read(open.draft()).colors(), wanted, me));
-        model.addAttribute("schemes", open.theme().palette().schemes());
+        Palette palette = open.theme().palette();
+        model.addAttribute("schemes", palette.schemes());
+        Optional<Scheme> on = Scheme.on(palette, palette.carried(open.draft().choices()));
+        model.addAttribute("schemeOn", on.map(Scheme::key).orElse(""));
         model.addAttribute(
-                "schemeOn",
-                Scheme.on(
-                                open.theme().palette(),
-                                open.theme().palette().carried(open.draft().choices()))
-                        .map(Scheme::key)
-                        .orElse(""));
+                "departures",
+                on.map(s -> s.departures(
+                                ThemeBuild.chosen(open.theme(), open.draft().choices())))
+                        .orElse(List.of()));
     }
 
     /** Choices that the theme no longer allows, each with what holds instead. */

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.apache.commons.numbers.arrays.Selection;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.background.BoxGeometry;
 import org.calmpalette.core.background.BoxGeometry.Rectangle;
@@ -565,9 +566,9 @@ public final class Ground {
             // Less than half of a pixel of it is inside of the window.
             return Optional.empty();
         }
-        Arrays.sort(ratios, 0, count);
-        Arrays.sort(luminances, 0, count);
         int twentieth = Math.min(count - 1, (int) Math.floor(count * 0.05));
+        Selection.select(ratios, 0, count, twentieth);
+        Selection.select(luminances, 0, count, new int[] {twentieth, count - 1 - twentieth});
         return Optional.of(new Reading(
                 worst,
                 ratios[twentieth],

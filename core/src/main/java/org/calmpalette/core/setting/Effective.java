@@ -148,6 +148,12 @@ public final class Effective {
         return c != null && c.everywhere() != null ? Source.OWNER : Source.MAKER;
     }
 
+    /** Whether a setting has in a band what another one gives it, nothing of its own being chosen. */
+    public boolean follows(Setting s, Band band) {
+        Source from = source(s, band);
+        return (from == Source.MAKER || from == Source.MAKER_BAND) && s.givenIn(band) instanceof Given.Follows;
+    }
+
     /** The value that a setting has in a band. */
     public Value value(Setting s, Band band) {
         Map<String, Value> inBand = values.computeIfAbsent(band.key(), k -> new HashMap<>());

@@ -2,6 +2,7 @@ package org.calmpalette.core.setting;
 
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -54,6 +55,18 @@ public record Scheme(String key, String label, Map<String, Chosen> values) {
                         .allMatch(choices::containsKey))
                 .filter(s -> s.values().keySet().stream().anyMatch(k -> choices.containsKey(k) && !own.containsKey(k)))
                 .max(java.util.Comparator.comparingInt(s -> s.values().size()));
+    }
+
+    /**
+     * The settings that hold otherwise than with this scheme alone, in the theme's order. What follows another setting is not told
+     * beside that one.
+     */
+    public List<Setting> departures(Effective now) {
+        Effective alone = Effective.of(now.palette(), values, now.media());
+        return now.palette().settings().stream()
+                .filter(s -> now.palette().bands().list().stream()
+                        .anyMatch(b -> !now.follows(s, b) && !alone.value(s, b).equals(now.value(s, b))))
+                .toList();
     }
 
     private boolean sets(Palette palette, String key, Chosen chosen) {

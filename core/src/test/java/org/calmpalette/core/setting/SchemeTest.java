@@ -46,6 +46,39 @@ class SchemeTest {
     }
 
     @Test
+    void whatDiffersFromASchemeIsToldOnceAndNotWhatFollowsIt() {
+        Given follows = new Given.Follows("link", new Given.Same());
+        Setting near = new Setting(
+                "near",
+                "near",
+                "",
+                "p",
+                Kinds.plain("color"),
+                follows,
+                Map.of(),
+                false,
+                null,
+                false,
+                List.of(),
+                List.of());
+        Palette palette = palette().with(near, new Place("p", "P"));
+        Map<String, Chosen> chosen = new java.util.TreeMap<>(DUSK.over(palette, Map.of()));
+        assertThat(differs(palette, chosen)).isEmpty();
+        chosen.put("link", Chosen.of("#ff0000"));
+        chosen.put("ink", Chosen.of("#fafafa"));
+        assertThat(differs(palette, chosen)).containsExactly("ink", "link");
+        // As made, chosen once more by hand, is no difference.
+        chosen.put("link", Chosen.of("#808080"));
+        assertThat(differs(palette, chosen)).containsExactly("ink");
+    }
+
+    private static List<String> differs(Palette palette, Map<String, Chosen> chosen) {
+        return DUSK.departures(Effective.of(palette, chosen, Media.NONE)).stream()
+                .map(Setting::key)
+                .toList();
+    }
+
+    @Test
     void theSameColourInAnotherSpellingIsTheSame() {
         assertThat(Scheme.own(palette(), Map.of("ground", Chosen.of("#fff8f0"))))
                 .isEmpty();
