@@ -174,7 +174,7 @@ class Bring extends HTMLElement {
   }
 
   // It stands first on the shelf, and is chosen as if it had been pressed.
-  use({ path, name, address, told }) {
+  use({ path, name, address, told, mark }) {
     const shelf = this.shelf;
     const known = [...shelf.querySelectorAll("input")].find((i) => i.value === path);
     const radio = known ?? document.createElement("input");
@@ -201,6 +201,11 @@ class Bring extends HTMLElement {
     for (const kind of ["input", "change"]) radio.dispatchEvent(new Event(kind, { bubbles: true }));
     radio.focus({ preventScroll: true });
     this.say(told);
+    if (!mark) return;
+    const link = document.createElement("a");
+    link.href = mark;
+    link.textContent = say("bring.mark");
+    this.words.append(" ", link);
   }
 }
 customElements.define("calm-bring", Bring);

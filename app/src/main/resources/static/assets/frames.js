@@ -305,6 +305,7 @@ export class Behind {
   async ask(form) {
     const { root, windows } = this.frames;
     const answer = await this.asking.ask(form, { page: root.dataset.page, width: windows[windows.length - 1].dataset.width });
+    this.lost = answer?.lost ?? null;
     if (!answer || answer.known && !answer.texts) return null;
     if (!answer.known) return { state: "unknown", long: say("read.not-measured") };
     const said = words(answer);

@@ -58,7 +58,31 @@ async function attempt(form, reveal = false) {
   if (!behind.has(form)) behind.set(form, new Behind(q.dataset.behind, frames));
   const said = plainWords(await behind.get(form).ask(form));
   read(line, said);
+  sight(form, line, behind.get(form).lost);
   if (said?.state === "breaks") await behind.get(form).shade(form, line);
+}
+
+// What was marked of the picture and is not seen, and the place of the picture that mends it.
+function sight(form, line, lost) {
+  if (!lost) return;
+  const said = document.createElement("p");
+  said.className = "mb-0 state-breaks";
+  said.dataset.lostSight = "";
+  said.textContent = `${lost.said} `;
+  const field = form.elements["v.position"];
+  if (field && lost.position) {
+    const move = document.createElement("button");
+    move.type = "button";
+    move.className = "plain link small";
+    move.textContent = lost.how;
+    move.addEventListener("click", () => {
+      field.value = lost.position;
+      for (const type of ["input", "change"]) field.dispatchEvent(new Event(type, { bubbles: true }));
+      field.focus();
+    });
+    said.append(move);
+  }
+  line.append(said);
 }
 
 // What it means, and the numbers behind a tap.

@@ -1,5 +1,6 @@
 // The view of pictures: measures pages that nobody measured, moves along the widths, and moves the box over the subject.
 import { measureMissing, measured } from "./measure.js";
+import { subjectBox } from "./subject.js";
 
 const view = document.querySelector(".gallery");
 let touched = false;
@@ -108,69 +109,7 @@ for (const field of document.querySelectorAll("[data-add]")) {
 }
 document.querySelector("[data-choose]")?.addEventListener("change", (event) => event.currentTarget.submit());
 
-// The box over the subject: drawn, moved and sized by pointer and by keys, in hundredths of the picture.
-const form = document.querySelector("[data-subject-form]");
-const box = document.querySelector("[data-subject]");
-const image = document.querySelector("[data-image]");
-const field = (name) => form.elements.namedItem(name);
-const limit = (v, most) => Math.max(0, Math.min(most, v));
-function now() {
-  const [left, top, width, height] = ["left", "top", "width", "height"].map((n) => parseFloat(field(n).value));
-  return [left, top, width, height].every(Number.isFinite) ? { left, top, width, height } : null;
-}
-function drawBox() {
-  const b = now();
-  box.hidden = !b;
-  if (!b) return;
-  Object.entries(b).forEach(([k, v]) => { box.style[k] = `${v}%`; });
-  box.querySelector("[data-subject-name]").textContent = field("name").value || "the subject";
-}
-function put(b) {
-  const width = Math.max(0.5, limit(b.width, 100));
-  const height = Math.max(0.5, limit(b.height, 100));
-  const set = { width, height, left: limit(b.left, 100 - width), top: limit(b.top, 100 - height) };
-  Object.entries(set).forEach(([k, v]) => { field(k).value = Math.round(v * 100) / 100; });
-  form.querySelector("[data-keep]").disabled = false;
-  drawBox();
-}
-if (form) {
-  drawBox();
-  form.addEventListener("input", () => { form.querySelector("[data-keep]").disabled = !now(); drawBox(); });
-  const place = (event) => {
-    const r = image.getBoundingClientRect();
-    return { x: limit(((event.clientX - r.left) / r.width) * 100, 100), y: limit(((event.clientY - r.top) / r.height) * 100, 100) };
-  };
-  image.draggable = false;
-  image.parentElement.addEventListener("pointerdown", (event) => {
-    if (event.button !== 0) return;
-    event.preventDefault();
-    const start = place(event);
-    const moved = event.target.closest("[data-subject]") ? now() : null;
-    image.parentElement.setPointerCapture(event.pointerId);
-    const move = (e) => {
-      const p = place(e);
-      if (moved) put({ ...moved, left: moved.left + p.x - start.x, top: moved.top + p.y - start.y });
-      else if (Math.abs(p.x - start.x) > 0.7 || Math.abs(p.y - start.y) > 0.7) {
-        put({ left: Math.min(p.x, start.x), top: Math.min(p.y, start.y), width: Math.abs(p.x - start.x), height: Math.abs(p.y - start.y) });
-      }
-    };
-    const over = new AbortController();
-    const end = () => {
-      over.abort();
-      box.focus({ preventScroll: true });
-    };
-    image.parentElement.addEventListener("pointermove", move, over);
-    image.parentElement.addEventListener("pointerup", end, over);
-    image.parentElement.addEventListener("pointercancel", end, over);
-  });
-  box.addEventListener("keydown", (event) => {
-    const [dx, dy] = { ArrowLeft: [-0.5, 0], ArrowRight: [0.5, 0], ArrowUp: [0, -0.5], ArrowDown: [0, 0.5] }[event.key] || [0, 0];
-    if (!dx && !dy) return;
-    event.preventDefault();
-    const b = now();
-    put(event.shiftKey ? { ...b, width: b.width + dx, height: b.height + dy } : { ...b, left: b.left + dx, top: b.top + dy });
-  });
-}
+subjectBox(document.querySelector("[data-subject-form]"), document.querySelector("[data-image]"), document.querySelector("[data-subject]"));
 
 // What the usual windows show of the picture, drawn over it. Their numbers stand one below the other where parts end at one point.
 document.querySelectorAll("[data-crop]").forEach((crop, i) => {

@@ -2,7 +2,9 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.FilePayload;
 import java.awt.Color;
 import java.awt.Graphics2D;
@@ -219,13 +221,7 @@ class SitePicturesTest {
     /** What is brought is judged by the words that stand on it, and the least shade that helps is exact to a step. */
     @Test
     void itIsToldHowWellWordsReadOnIt() throws IOException {
-        assertThat(maker.send(HttpRequest.newBuilder(
-                                        URI.create(running.address + theme + "/measures?page=index.html&base="
-                                                + maker.base(theme) + "&_csrf=" + maker.token()))
-                                .POST(HttpRequest.BodyPublishers.ofString(MEASURES))
-                                .build())
-                        .statusCode())
-                .isEqualTo(204);
+        measured();
         BufferedImage black = new BufferedImage(600, 600, BufferedImage.TYPE_INT_RGB);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ImageIO.write(black, "jpg", out);
@@ -251,6 +247,74 @@ class SitePicturesTest {
                         .statusCode())
                 .isEqualTo(302);
         assertThat(id(path)).as("what was brought goes with the site").isEmpty();
+    }
+
+    /**
+     * What lies near the upper edge of a square is cut away where the part is wide, as the picture stands at the bottom; on a phone all of
+     * its height is seen. It is marked on a phone with a finger's events, told with the bands, and mended by one press.
+     */
+    @Test
+    void whatMustStayInSightIsMarkedToldAndMended() throws IOException {
+        measured();
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        // Another picture than that of other tests: one and the same has one path.
+        ImageIO.write(new BufferedImage(601, 601, BufferedImage.TYPE_INT_RGB), "jpg", out);
+        HttpResponse<String> brought = bring(out.toByteArray(), "behind", "v.picture");
+        String path = path(brought);
+        assertThat(behind(path, 0).get("lost").isNull()).isTrue();
+        String mark = JsonMapper.shared().readTree(brought.body()).get("mark").asString();
+        String form = mark.replaceFirst("#picture-(\\d+)-mark", "/$1/subject");
+        assertThat(owner.post(form, "left", "95", "top", "5", "width", "20", "height", "10")
+                        .body())
+                .contains("does not lie inside of the picture", "from 0 to 100");
+        assertThat(owner.post(form, "left", "1e9999999", "top", "5", "width", "x", "height", "10")
+                        .statusCode())
+                .isEqualTo(422);
+        assertThat(stranger()
+                        .post(form, "left", "40", "top", "5", "width", "20", "height", "10")
+                        .statusCode())
+                .isEqualTo(404);
+        Page page = running.signedIn(name, 390, 844);
+        page.navigate(running.address + mark);
+        Locator image = page.locator("[data-marking][open] [data-image]");
+        image.scrollIntoViewIfNeeded();
+        page.waitForCondition(
+                () -> (boolean) image.evaluate("i => i.complete && i.naturalWidth > 0") && image.boundingBox() != null);
+        BoundingBox box = image.boundingBox();
+        page.mouse().move(box.x + box.width * 0.4, box.y + box.height * 0.05);
+        page.mouse().down();
+        page.mouse().move(box.x + box.width * 0.6, box.y + box.height * 0.15);
+        page.mouse().up();
+        // The box has the focus then, and keys move and size it.
+        page.keyboard().press("ArrowRight");
+        page.keyboard().press("Shift+ArrowDown");
+        String left = page.inputValue("[data-marking][open] [name=left]");
+        assertThat(Double.parseDouble(left)).isBetween(38.0, 43.0);
+        page.click("[data-marking][open] [data-keep]");
+        page.waitForSelector("text=Marked what must stay in sight of “Our harbour.jpg”");
+        assertThat(page.inputValue("[name=left]")).isEqualTo(left);
+        JsonNode lost = behind(path, 0).get("lost");
+        assertThat(lost.get("said").asString()).contains("not seen on: phone (in part), tablet, desktop.");
+        assertThat(lost.get("position").asString()).isEqualTo("center top");
+        page.navigate(running.address + site);
+        Locator question = page.locator("[data-key=behind]");
+        question.locator("label:has([value='" + path + "'])").click();
+        question.locator("[data-lost-sight] button").click();
+        assertThat(question.locator("[name='v.position']").inputValue()).isEqualTo("center top");
+        page.waitForCondition(() -> question.locator("[data-lost-sight]").count() == 0);
+        // A sight that is marked no more is not asked about.
+        assertThat(owner.post(form, "remove", "true").statusCode()).isEqualTo(302);
+        assertThat(behind(path, 0).get("lost").isNull()).isTrue();
+    }
+
+    private void measured() throws IOException {
+        assertThat(maker.send(HttpRequest.newBuilder(
+                                        URI.create(running.address + theme + "/measures?page=index.html&base="
+                                                + maker.base(theme) + "&_csrf=" + maker.token()))
+                                .POST(HttpRequest.BodyPublishers.ofString(MEASURES))
+                                .build())
+                        .statusCode())
+                .isEqualTo(204);
     }
 
     private JsonNode behind(String path, int shade) {

@@ -3,11 +3,15 @@ package org.calmpalette.app.settings;
 import java.math.BigDecimal;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.promise.LeastShade;
 import org.calmpalette.core.render.TextsOn;
 import org.calmpalette.core.setting.BackgroundKind;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.survey.Anchor;
+import org.calmpalette.core.survey.LostInBands;
 
 /**
  * What is said beside a background that is tried: how well the texts on it read.
@@ -16,9 +20,38 @@ import org.calmpalette.core.setting.Value;
  * @param worst null if there is no text of which it is known
  * @param shade the weakest shade in percent with which all that is known reads well; null where nobody asked, none is needed, or none is
  *     enough
+ * @param lost what was marked of its picture and is not seen; null if nothing is
  */
-public record Behind(boolean known, int texts, int unknown, TextsOn.Worst worst, BigDecimal shade) {
-    public static final Behind UNKNOWN = new Behind(false, 0, 0, null, null);
+public record Behind(boolean known, int texts, int unknown, TextsOn.Worst worst, BigDecimal shade, Lost lost) {
+    public static final Behind UNKNOWN = new Behind(false, 0, 0, null, null, null);
+
+    /**
+     * What was marked of a picture, and is not seen.
+     *
+     * @param said where, as a sentence
+     * @param position of the background that keeps it in sight, or at more widths than now; empty if there is none
+     * @param how what that position does, for the button that takes it
+     */
+    public record Lost(String said, String position, String how) {
+        /** In the words of owners. */
+        public static Lost of(LostInBands lost) {
+            return new Lost(
+                    Language.say(
+                            "sight.lost",
+                            lost.bands().entrySet().stream()
+                                    .map(e -> e.getValue()
+                                            ? e.getKey().label()
+                                            : Language.say(
+                                                    "sight.in-part", e.getKey().label()))
+                                    .collect(Collectors.joining(", "))),
+                    lost.better().map(Anchor::value).orElse(""),
+                    Language.say(lost.better().filter(a -> a.lost() == 0).isPresent() ? "sight.keep" : "sight.more"));
+        }
+    }
+
+    public Behind with(Lost other) {
+        return new Behind(known, texts, unknown, worst, shade, other);
+    }
 
     /**
      * @param least whether the weakest shade that is enough is looked for, which takes a few times as long
@@ -34,7 +67,8 @@ public record Behind(boolean known, int texts, int unknown, TextsOn.Worst worst,
                         t.texts(),
                         t.unknown(),
                         t.worst().orElse(null),
-                        shaded.map(p -> p.number("strength")).orElse(null)))
+                        shaded.map(p -> p.number("strength")).orElse(null),
+                        null))
                 .orElse(UNKNOWN);
     }
 }

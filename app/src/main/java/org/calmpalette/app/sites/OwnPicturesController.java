@@ -57,8 +57,11 @@ class OwnPicturesController {
         this.notices = notices;
     }
 
-    /** @param told what was done to it, and how much room there is left */
-    record Brought(String path, String name, String address, String told) {}
+    /**
+     * @param told what was done to it, and how much room there is left
+     * @param mark where one says what must stay in sight of it; empty where it lies behind nothing
+     */
+    record Brought(String path, String name, String address, String told, String mark) {}
 
     /**
      * @param key of the setting that it is for
@@ -94,7 +97,8 @@ class OwnPicturesController {
                 upload.path(),
                 upload.name(),
                 addresses.ofDraft(open.draft().id()) + Paths.address(upload.path()),
-                Language.say("shelf.brought", upload.width(), upload.height(), String.join("; ", made.told())));
+                Language.say("shelf.brought", upload.width(), upload.height(), String.join("; ", made.told())),
+                field.endsWith(".picture") ? "/sites/" + slug + "/pictures#picture-" + upload.id() + "-mark" : "");
     }
 
     private interface Bringing {
@@ -166,6 +170,21 @@ class OwnPicturesController {
             }
         });
         return labels;
+    }
+
+    @PostMapping("/{id}/subject")
+    String mark(
+            @PathVariable String slug,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String left,
+            @RequestParam(defaultValue = "") String top,
+            @RequestParam(defaultValue = "") String width,
+            @RequestParam(defaultValue = "") String height,
+            @RequestParam(defaultValue = "false") boolean remove,
+            @AuthenticationPrincipal SignedIn me) {
+        SiteUpload marked = sites.mark(slug, id, remove ? "" : String.join(" ", left, top, width, height), me);
+        notices.done(Language.say(marked.subject().isPresent() ? "shelf.marked" : "shelf.unmarked", marked.name()));
+        return "redirect:/sites/" + slug + "/pictures#picture-" + id;
     }
 
     @PostMapping("/{id}/remove")

@@ -348,11 +348,15 @@ class SiteController {
         Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
         Value value = setting.kind().read(new Fields(request.getParameterMap()).of("v"));
         Map<String, Chosen> before = open.draft().choices();
-        return Behind.of(
+        Behind texts = Behind.of(
                 setting.kind(),
                 value,
                 least,
                 v -> sites.textsOn(open, Choices.with(open.theme(), before, setting, band, v), setting, page, width));
+        return texts.with(
+                sites.lost(open, Choices.with(open.theme(), before, setting, band, value), setting, value, page)
+                        .map(Behind.Lost::of)
+                        .orElse(null));
     }
 
     /** The values if a setting were something else, allowed or not. */

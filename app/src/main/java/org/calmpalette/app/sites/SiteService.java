@@ -22,6 +22,8 @@ import org.calmpalette.core.setting.LeftOut;
 import org.calmpalette.core.setting.OwnPicture;
 import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.survey.LostInBands;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Painted;
 import org.springframework.stereotype.Service;
@@ -109,11 +111,29 @@ public class SiteService {
     /** How well texts read on the backgrounds of a setting with other choices, see {@link ThemeService#textsOn}. */
     Optional<TextsOn> textsOn(OpenSite open, Map<String, Chosen> choices, Setting setting, String page, int width) {
         ThemeCache.Read read = read(open.draft());
-        List<Painted> painted = read.colors().boundTo(setting.key()).stream()
+        return themes.textsOn(
+                open.site().themeId(), read, new Rendered(read.theme(), choices), painted(read, setting), page, width);
+    }
+
+    /** Where the background of a setting loses what was marked of its picture, with other choices; see {@link ThemeService#lost}. */
+    Optional<LostInBands> lost(OpenSite open, Map<String, Chosen> choices, Setting setting, Value value, String page) {
+        ThemeCache.Read read = read(open.draft());
+        String picture = value instanceof Value.Parts p ? p.text("picture") : "";
+        return uploads.subject(open.site().id(), read.theme().palette(), picture)
+                .flatMap(s -> themes.lost(
+                        open.site().themeId(),
+                        read,
+                        new Rendered(read.theme(), choices),
+                        painted(read, setting),
+                        page,
+                        s));
+    }
+
+    private static List<Painted> painted(ThemeCache.Read read, Setting setting) {
+        return read.colors().boundTo(setting.key()).stream()
                 .flatMap(b -> b.paints().stream())
                 .distinct()
                 .toList();
-        return themes.textsOn(open.site().themeId(), read, new Rendered(read.theme(), choices), painted, page, width);
     }
 
     // Pictures of their own
@@ -140,6 +160,13 @@ public class SiteService {
     SiteUpload shelve(String slug, long id, boolean offered, SignedIn me) {
         AtomicReference<SiteUpload> done = new AtomicReference<>();
         gate.changed(slug, me, site -> done.set(uploads.shelve(site.id(), id, offered)));
+        return done.get();
+    }
+
+    /** Marks what must stay in sight of a picture. @param box as {@link SiteUploads#mark} reads it */
+    SiteUpload mark(String slug, long id, String box, SignedIn me) {
+        AtomicReference<SiteUpload> done = new AtomicReference<>();
+        gate.changed(slug, me, site -> done.set(uploads.mark(site.id(), id, box)));
         return done.get();
     }
 

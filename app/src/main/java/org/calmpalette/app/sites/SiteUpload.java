@@ -8,7 +8,9 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.Optional;
 import org.calmpalette.core.setting.OwnPicture;
+import org.calmpalette.core.setting.Subject;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
@@ -36,6 +38,7 @@ public class SiteUpload {
     private String author;
     private LocalDateTime at;
     private boolean shelved;
+    private String subject;
 
     protected SiteUpload() {}
 
@@ -90,6 +93,16 @@ public class SiteUpload {
     /** In UTC. */
     public LocalDateTime at() {
         return at;
+    }
+
+    /** What must stay in sight of it, if its owner has marked that. */
+    public Optional<Subject> subject() {
+        return Optional.ofNullable(subject).map(box -> Subject.boxed(path, "", box));
+    }
+
+    /** @param marked null for nothing */
+    void mark(Subject marked) {
+        this.subject = marked == null ? null : marked.box();
     }
 
     /** Whether it is offered; what is not stays for choices that name it. */

@@ -22,6 +22,8 @@ import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.language.Language;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.OwnPicture;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Subject;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -170,6 +172,22 @@ public class SiteUploads {
         }
         upload.shelve(offered);
         return upload;
+    }
+
+    /** Marks what must stay in sight of a picture. @param box as {@link Subject#boxed} reads it; empty for nothing */
+    @Transactional
+    SiteUpload mark(long siteId, long id, String box) {
+        SiteUpload upload = uploads.findByIdAndSiteId(id, siteId).orElseThrow(NotFoundException::new);
+        upload.mark(box.isBlank() ? null : Subject.boxed(upload.name(), "", box));
+        return upload;
+    }
+
+    /** What must stay in sight of a picture of a site, brought by its owner or the theme's own. */
+    @Transactional(readOnly = true)
+    public Optional<Subject> subject(long siteId, Palette palette, String path) {
+        return uploads.findBySiteIdAndPath(siteId, path)
+                .map(SiteUpload::subject)
+                .orElseGet(() -> palette.subject(path));
     }
 
     /** Of what was taken off the shelf and no step of the draft and no edition names, the oldest goes for good where its room is needed. */

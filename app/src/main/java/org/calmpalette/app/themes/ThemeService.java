@@ -32,16 +32,20 @@ import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.render.Backdrop;
+import org.calmpalette.core.render.Backgrounds;
 import org.calmpalette.core.render.Ground;
 import org.calmpalette.core.render.LayoutKey;
 import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.render.PaintedPicture;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.Scenes;
 import org.calmpalette.core.render.TextsOn;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
+import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.survey.Finding;
+import org.calmpalette.core.survey.LostInBands;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Painted;
 import org.calmpalette.core.value.Viewport;
@@ -275,17 +279,48 @@ public class ThemeService {
     public Optional<TextsOn> textsOn(
             long themeId, ThemeCache.Read read, Rendered tried, List<Painted> painted, String path, int width) {
         int within = Math.max(Sweep.FROM, Math.min(Sweep.TO, width));
+        return scenes(themeId, read, tried, path)
+                .map(s -> TextsOn.of(s, read.gallery(), painting(painted, s.page()), within));
+    }
+
+    /**
+     * Where the backgrounds of a setting lose what must stay in sight of a picture, while another value of it is tried.
+     *
+     * @return empty if they do not, or if that is not known, as in {@link #textsOn}
+     */
+    public Optional<LostInBands> lost(
+            long themeId, ThemeCache.Read read, Rendered tried, List<Painted> painted, String path, Subject subject) {
+        return scenes(themeId, read, tried, path).flatMap(s -> {
+            List<Element> elements = s.page().elements();
+            Set<Element> painting = painting(painted, s.page());
+            List<PaintedPicture> pictures = PaintedPicture.of(tried, s.page()).stream()
+                    .filter(p -> p.path().equals(subject.path()) && painting.contains(elements.get(p.element())))
+                    .toList();
+            return LostInBands.of(
+                    new Backgrounds(s, read.gallery()),
+                    pictures,
+                    subject,
+                    tried.theme().palette().bands());
+        });
+    }
+
+    /** A page with other values, in the boxes that were measured; empty if it was not, or they would lie elsewhere now. */
+    private Optional<Scenes> scenes(long themeId, ThemeCache.Read read, Rendered tried, String path) {
         Page page = tried.page(path).orElseThrow(NotFoundException::new);
         Measures measured = measures.of(themeId, read).get(path);
-        if (measured == null || !new LayoutKey.Keys(tried).of(page).equals(measured.layout())) {
-            return Optional.empty();
-        }
+        return measured == null || !new LayoutKey.Keys(tried).of(page).equals(measured.layout())
+                ? Optional.empty()
+                : Optional.of(new Scenes(tried, page, measured));
+    }
+
+    /** The elements whose backgrounds are painted. */
+    private static Set<Element> painting(List<Painted> painted, Page page) {
         List<Painted> backgrounds = painted.stream()
                 .filter(p -> p.property().startsWith("background"))
                 .toList();
         Set<Element> painting = Collections.newSetFromMap(new IdentityHashMap<>());
         painting.addAll(Landmarks.found(backgrounds, page));
-        return Optional.of(TextsOn.of(new Scenes(tried, page, measured), read.gallery(), painting, within));
+        return painting;
     }
 
     /**

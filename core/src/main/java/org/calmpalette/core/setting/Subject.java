@@ -1,6 +1,7 @@
 package org.calmpalette.core.setting;
 
 import java.math.BigDecimal;
+import java.util.Arrays;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.language.Language;
 
@@ -15,6 +16,7 @@ import org.calmpalette.core.language.Language;
  * @param height more than 0, in hundredths of its height
  */
 public record Subject(String path, String name, BigDecimal left, BigDecimal top, BigDecimal width, BigDecimal height) {
+    private static final int LONGEST_NUMBER = 12;
     private static final BigDecimal WHOLE = BigDecimal.valueOf(100);
 
     /** @throws BadInputException if the box is not inside of the picture */
@@ -26,9 +28,7 @@ public record Subject(String path, String name, BigDecimal left, BigDecimal top,
                 && left.add(width).compareTo(WHOLE) <= 0
                 && top.add(height).compareTo(WHOLE) <= 0;
         if (!inside) {
-            throw new BadInputException(
-                    "The subject of " + path + " does not lie inside of the picture.",
-                    "Give left, top, width and height in hundredths of the picture, from 0 to 100.");
+            throw new BadInputException(Language.say("subject.outside", path), Language.say("subject.numbers.mend"));
         }
         if (name.length() > Place.LONGEST) {
             throw new BadInputException(
@@ -49,6 +49,35 @@ public record Subject(String path, String name, BigDecimal left, BigDecimal top,
     /** In words within a sentence. */
     public String words() {
         return name.isBlank() ? Language.say("subject") : name;
+    }
+
+    /** Its box as four numbers with blanks between: left, top, width, height. */
+    public String box() {
+        return left.toPlainString() + " " + top.toPlainString() + " " + width.toPlainString() + " "
+                + height.toPlainString();
+    }
+
+    /**
+     * @param box as {@link #box} writes it
+     * @throws BadInputException if it is not inside of the picture, or no four numbers
+     */
+    public static Subject boxed(String path, String name, String box) {
+        String[] parts = box.strip().split("\\s+");
+        try {
+            if (parts.length == 4) {
+                BigDecimal[] n = new BigDecimal[4];
+                for (int i = 0; i < 4; i++) {
+                    // A longer number would be dear to reckon with, and means nothing on a screen.
+                    n[i] = parts[i].length() > LONGEST_NUMBER ? null : new BigDecimal(parts[i]);
+                }
+                if (!Arrays.asList(n).contains(null)) {
+                    return new Subject(path, name, n[0], n[1], n[2], n[3]);
+                }
+            }
+        } catch (NumberFormatException nonsense) {
+            // Told below.
+        }
+        throw new BadInputException(Language.say("subject.numbers"), Language.say("subject.numbers.mend"));
     }
 
     static Subject read(JsonEntry e) {

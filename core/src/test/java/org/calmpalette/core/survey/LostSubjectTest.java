@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
@@ -22,6 +23,8 @@ import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.PaintedPicture;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.Scenes;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
@@ -82,6 +85,30 @@ class LostSubjectTest {
         assertThat(lost.lost()).as("320 to 700").isEqualTo(381);
         assertThat(lost.words()).isEqualTo("At 320 px the boat is out of sight");
         assertThat(lost.better()).map(Anchor::lost).contains(0L);
+    }
+
+    /** Outside up to a window of 700 px, which is a phone; moved to the right edge it is seen everywhere. */
+    @Test
+    void ownersAreToldTheBandsInWhichItIsLost() throws IOException {
+        Seen seen = seen("left top", 70, 60);
+        LostInBands lost = LostInBands.of(seen.backgrounds, List.of(seen.picture), seen.subject, Bands.USUAL)
+                .orElseThrow();
+        assertThat(lost.bands())
+                .as("up to 700 of 767 px")
+                .containsExactly(Map.entry(Bands.USUAL.list().get(0), false));
+        assertThat(lost.lost()).isEqualTo(381);
+        assertThat(lost.better()).map(Anchor::lost).contains(0L);
+        Bands halves = new Bands(List.of(new Band("small", "Small", 699), new Band("large", "Large", null)));
+        assertThat(LostInBands.of(seen.backgrounds, List.of(seen.picture), seen.subject, halves)
+                        .orElseThrow()
+                        .bands())
+                .as("one width of the wider band is enough")
+                .containsExactly(
+                        Map.entry(halves.list().get(0), true),
+                        Map.entry(halves.list().get(1), false));
+        Seen moved = seen(lost.better().orElseThrow().value(), 70, 60);
+        assertThat(LostInBands.of(moved.backgrounds, List.of(moved.picture), moved.subject, Bands.USUAL))
+                .isEmpty();
     }
 
     @Test
