@@ -258,6 +258,36 @@ class OwnersLanguageTest {
         assertThat(faults.stream().distinct().toList()).isEmpty();
     }
 
+    /** Visitors read their own language, and a note that one owner leaves is told to another in theirs. */
+    @Test
+    void visitorsAndOtherOwnersReadTheirOwnLanguage() {
+        HttpResponse<String> gone = new Client(RUNNING.address)
+                .get("/at/sallowmere-ferries/gone.html", "Accept-Language", "de-AT, fr;q=0.9");
+        assertThat(gone.statusCode()).isEqualTo(404);
+        assertThat(gone.body()).isEqualTo("Die Seite gone.html gibt es auf dieser Website nicht.");
+        assertThat(gone.headers().firstValue("Content-Language")).contains("de");
+        Client owner = new Client(RUNNING.address).signedIn("jonas");
+        String site = "/sites/sallowmere-ferries";
+        String seen = owner.page(site)
+                .select("[hx-post*='/undo?base=']")
+                .attr("hx-post")
+                .replaceAll("\\D+", "");
+        String scheme = owner.page(site)
+                .select("[hx-post*='scheme=']")
+                .first()
+                .attr("hx-post")
+                .replaceAll(".*=", "");
+        assertThat(owner.post(site + "/scheme", "scheme", scheme).statusCode()).isEqualTo(200);
+        assertThat(tree(owner.post(site + "/undo", "base", seen)).text()).contains("Took over “");
+        owner.post("/language", "tag", "de");
+        assertThat(tree(owner.post(site + "/undo", "base", seen)).text()).contains("“ übernommen");
+        String now = owner.page(site)
+                .select("[hx-post*='/undo?base=']")
+                .attr("hx-post")
+                .replaceAll("\\D+", "");
+        assertThat(owner.post(site + "/undo", "base", now).statusCode()).isEqualTo(200);
+    }
+
     /** What a value is refused with, kind by kind. */
     @Test
     void everyRefusalSpeaksTheLanguage() {

@@ -121,8 +121,8 @@ public class Drafting {
             choices.clear();
             choices.putAll(after);
             return value == null
-                    ? Language.say("draft.note.as-made", setting.label())
-                    : Language.say(
+                    ? Language.kept("draft.note.as-made", setting.label())
+                    : Language.kept(
                             "draft.note",
                             setting.label(),
                             setting.kind().words(setting.kind().normal(value)));
@@ -191,8 +191,8 @@ public class Drafting {
             choices.clear();
             choices.putAll(after);
             return own.isEmpty()
-                    ? Language.say("draft.note.scheme", scheme.label())
-                    : Language.say("draft.note.scheme.own", scheme.label(), String.join(", ", own));
+                    ? Language.kept("draft.note.scheme", scheme.label())
+                    : Language.kept("draft.note.scheme.own", scheme.label(), String.join(", ", own));
         });
     }
 
@@ -221,7 +221,7 @@ public class Drafting {
             });
             choices.clear();
             choices.putAll(after);
-            return Language.say("draft.note.file");
+            return Language.kept("draft.note.file");
         });
         return told;
     }
@@ -257,7 +257,7 @@ public class Drafting {
             }
             choices.clear();
             choices.putAll(after);
-            return Language.say(made ? "draft.note.made" : "draft.note.live", keys.size());
+            return Language.kept(made ? "draft.note.made" : "draft.note.live", keys.size());
         });
     }
 
@@ -326,7 +326,8 @@ public class Drafting {
         SiteDraft now = drafts.findById(site.draftId()).orElseThrow();
         if (site.draftId() != base) {
             throw new StaleException(
-                    Language.say("draft.stale", now.author(), Times.at(now.at(), "HH:mm"), now.note()), now.id());
+                    Language.say("draft.stale", now.author(), Times.at(now.at(), "HH:mm"), Language.told(now.note())),
+                    now.id());
         }
         return now;
     }

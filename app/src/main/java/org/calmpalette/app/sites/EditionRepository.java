@@ -3,13 +3,18 @@ package org.calmpalette.app.sites;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
+import org.calmpalette.core.language.Language;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 interface EditionRepository extends JpaRepository<Edition, Long> {
     /** An edition without its texts, for lists. */
-    record Line(long id, int number, String note, String changed, String word, String author, LocalDateTime at) {}
+    record Line(long id, int number, String note, String changed, String word, String author, LocalDateTime at) {
+        public Line {
+            note = Language.told(note);
+        }
+    }
 
     @Query(
             "select new org.calmpalette.app.sites.EditionRepository$Line(e.id, e.number, e.note, e.changed, e.word, e.author, e.at) from Edition e"

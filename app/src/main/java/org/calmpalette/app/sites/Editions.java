@@ -143,7 +143,7 @@ public class Editions {
                     old.snapshotId(),
                     old.choices(),
                     old.paletteCss(),
-                    Language.say("edition.again", number),
+                    Language.kept("edition.again", number),
                     "",
                     me);
         });

@@ -13,7 +13,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.calmpalette.app.storage.TreeFiles;
 import org.calmpalette.app.web.ContentTypes;
+import org.calmpalette.app.web.Languages;
 import org.calmpalette.app.web.RequestPath;
+import org.calmpalette.core.language.Language;
 import org.calmpalette.core.page.Paths;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
@@ -35,9 +37,11 @@ class LiveFilter extends OncePerRequestFilter {
     private static final String NOTHING_RUNS = "sandbox; default-src 'none'; style-src 'unsafe-inline'";
 
     private final LiveSites sites;
+    private final Languages languages;
 
-    LiveFilter(LiveSites sites) {
+    LiveFilter(LiveSites sites, Languages languages) {
         this.sites = sites;
+        this.languages = languages;
     }
 
     @Override
@@ -52,12 +56,12 @@ class LiveFilter extends OncePerRequestFilter {
         response.setHeader("X-Content-Type-Options", "nosniff");
         if (!request.getMethod().equals("GET") && !request.getMethod().equals("HEAD")) {
             response.setHeader("Allow", "GET, HEAD");
-            plain(response, 405, "Sites are only looked at here.");
+            plain(request, response, 405, "live.looked-at");
             return;
         }
         List<String> parts = RequestPath.segments(request.getRequestURI()).orElse(List.of());
         if (parts.size() < 2 || !Site.isSlug(parts.get(1))) {
-            plain(response, 404, "There is no such site.");
+            plain(request, response, 404, "live.no-site");
             return;
         }
         String slug = parts.get(1);
@@ -70,7 +74,7 @@ class LiveFilter extends OncePerRequestFilter {
         Matcher files = FILES.matcher(path);
         if (palette.matches()) {
             Optional<TreeFiles.Entry> entry = sites.palette(slug, palette.group(1));
-            send(request, response, "palette.css", entry, FOR_EVER, "There is no such stylesheet.");
+            send(request, response, "palette.css", entry, FOR_EVER, "live.no-stylesheet");
         } else if (files.matches()) {
             send(
                     request,
@@ -78,7 +82,7 @@ class LiveFilter extends OncePerRequestFilter {
                     files.group(2),
                     sites.file(slug, files.group(1), files.group(2)),
                     FOR_EVER,
-                    "There is no such file.");
+                    "live.no-file");
         } else {
             live(request, response, slug, path);
         }
@@ -88,7 +92,7 @@ class LiveFilter extends OncePerRequestFilter {
             throws IOException {
         LiveSites.Live live = sites.live(slug).orElse(null);
         if (live == null || !live.isLive()) {
-            plain(response, 404, live == null ? "There is no such site." : "This site is not live yet.");
+            plain(request, response, 404, live == null ? "live.no-site" : "live.not-yet");
             return;
         }
         String wanted = path.isEmpty() || path.endsWith("/") ? path + "index.html" : path;
@@ -102,7 +106,7 @@ class LiveFilter extends OncePerRequestFilter {
                 wanted,
                 Optional.ofNullable(live.files().get(wanted)),
                 "no-cache",
-                Paths.isPage(wanted) ? "There is no page " + wanted + " on this site." : "There is no such file.");
+                Paths.isPage(wanted) ? "live.no-page" : "live.no-file");
     }
 
     private void send(
@@ -114,7 +118,7 @@ class LiveFilter extends OncePerRequestFilter {
             String missing)
             throws IOException {
         if (found.isEmpty()) {
-            plain(response, 404, missing);
+            plain(request, response, 404, missing, path);
             return;
         }
         TreeFiles.Entry entry = found.get();
@@ -173,7 +177,7 @@ class LiveFilter extends OncePerRequestFilter {
                 }
             } catch (IllegalArgumentException notSatisfiable) {
                 response.setHeader("Content-Range", "bytes */" + entry.size());
-                plain(response, 416, "The file has no such bytes.");
+                plain(request, response, 416, "live.no-bytes");
                 return;
             }
         }
@@ -222,9 +226,14 @@ class LiveFilter extends OncePerRequestFilter {
         response.setHeader("Cache-Control", "no-store");
     }
 
-    private static void plain(HttpServletResponse response, int status, String text) throws IOException {
-        byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+    /** @param key of a sentence, said in the language of who looks */
+    private void plain(
+            HttpServletRequest request, HttpServletResponse response, int status, String key, Object... about)
+            throws IOException {
+        Language language = languages.wanted(request);
+        byte[] bytes = language.sentence(key, about).getBytes(StandardCharsets.UTF_8);
         response.setStatus(status);
+        response.setHeader("Content-Language", language.tag());
         response.setHeader("Content-Type", "text/plain;charset=utf-8");
         response.setHeader("Cache-Control", "no-store");
         response.setContentLength(bytes.length);

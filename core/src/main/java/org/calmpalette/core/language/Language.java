@@ -23,6 +23,8 @@ import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * The sentences that people read, in one language. Each has a key and is a pattern of ICU's {@code MessageFormat}, whose plurals are those
@@ -228,6 +230,36 @@ public final class Language {
     /** A sentence in the language that this thread speaks. */
     public static String say(String key, Object... about) {
         return spoken().sentence(key, about);
+    }
+
+    /** Starts a sentence that was kept, and parts what it is about; no text that people write has these. */
+    private static final char KEPT = '\u001e';
+
+    private static final char PART = '\u001f';
+
+    /** A sentence as it may be kept, to be told later in whatever language somebody reads; see {@link #told}. */
+    public static String kept(String key, Object... about) {
+        StringBuilder kept = new StringBuilder().append(KEPT).append(key);
+        for (Object o : about) {
+            kept.append(PART).append(o instanceof Number ? "#" : "=").append(o);
+        }
+        return kept.toString();
+    }
+
+    /** What was kept, in the language that this thread speaks; any other text as it is. */
+    public static String told(String kept) {
+        if (kept.isEmpty() || kept.charAt(0) != KEPT) {
+            return kept;
+        }
+        String[] parts = kept.substring(1).split(String.valueOf(PART), -1);
+        Object[] about = Stream.of(parts)
+                .skip(1)
+                .map(p -> p.startsWith("#") ? (Object) new BigDecimal(p.substring(1)) : p.substring(1))
+                .toArray();
+        // A sentence that an older version of us said may be gone.
+        return english().patterns.containsKey(parts[0])
+                ? say(parts[0], about)
+                : Stream.of(about).map(String::valueOf).collect(Collectors.joining(", "));
     }
 
     /** A time in which a thread speaks a language. */

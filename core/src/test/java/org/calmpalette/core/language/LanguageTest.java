@@ -79,6 +79,18 @@ class LanguageTest {
     }
 
     @Test
+    void whatIsKeptIsToldInTheLanguageOfWhoReadsIt() {
+        String kept = Language.in(GERMAN, () -> Language.kept("choice.options", 1200));
+        assertThat(Language.told(kept)).isEqualTo("1,200 options");
+        assertThat(Language.in(GERMAN, () -> Language.told(kept))).isEqualTo("1.200 Möglichkeiten");
+        // Words stay what they are, and so does what was kept before sentences were.
+        assertThat(Language.told(Language.kept("level.one", "#2=x"))).isEqualTo("level #2=x");
+        assertThat(Language.told("Took over “Reed”")).isEqualTo("Took over “Reed”");
+        assertThat(Language.told("")).isEmpty();
+        assertThat(Language.told(Language.kept("gone.since", "Reed", 3))).isEqualTo("Reed, 3");
+    }
+
+    @Test
     void aThreadSpeaksALanguageForAsLongAsItsWorkTakes() {
         assertThat(Language.say("yes")).isEqualTo("yes");
         assertThat(Language.in(
