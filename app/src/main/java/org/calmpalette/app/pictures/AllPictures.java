@@ -152,14 +152,20 @@ class AllPictures {
         }
     }
 
-    /** What somebody asked for. @param snapshot of which the pictures are */
-    record Asked(long snapshot, How how, Job<Result> job) {}
+    /**
+     * What somebody asked for.
+     *
+     * @param snapshot of which the pictures are
+     * @param ended whether it had when somebody looked: what came of it is there then, whatever is asked of it first. A work that goes on
+     *     may end while a page about it is put together
+     */
+    record Asked(long snapshot, How how, Job<Result> job, boolean ended) {}
 
     /** Starts anew; what was asked for before and goes on is stopped. */
     void start(OpenTheme open, How how) {
         stop(open.id(), how.sort());
         Job<Result> job = jobs.start(Jobs.Lane.PICTURES, LONGEST, j -> all(open, how, j));
-        asked.put(new Key(open.id(), how.sort()), new Asked(open.head().id(), how, job));
+        asked.put(new Key(open.id(), how.sort()), new Asked(open.head().id(), how, job, false));
     }
 
     void stop(long theme, Sort sort) {
@@ -175,7 +181,8 @@ class AllPictures {
     /** Empty if nobody asked, or the theme has moved on since. */
     Optional<Asked> asked(OpenTheme open, Sort sort) {
         return Optional.ofNullable(asked.getIfPresent(new Key(open.id(), sort)))
-                .filter(a -> a.snapshot() == open.head().id());
+                .filter(a -> a.snapshot() == open.head().id())
+                .map(a -> new Asked(a.snapshot(), a.how(), a.job(), a.job().hasEnded()));
     }
 
     private Result all(OpenTheme open, How how, Job<Result> job) {

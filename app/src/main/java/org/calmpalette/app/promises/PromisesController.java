@@ -91,7 +91,6 @@ class PromisesController {
         PromiseRows rows = PromiseRows.of(id, answers, open.theme().palette(), kept);
         model.addAttribute("rows", rows);
         model.addAttribute("kept", kept);
-        model.addAttribute("fresh", job.hasEnded());
         model.addAttribute(
                 "colors",
                 open.theme().palette().settings().stream()
@@ -133,10 +132,14 @@ class PromisesController {
         if (!job.hasEnded() && open.promises().isEmpty()) {
             courtesy.waiting(() -> job.await(PATIENCE));
         }
-        if (open.promises().isEmpty()) {
+        // Before they are read: what ends in between is news for whoever looks at what was there before.
+        boolean fresh = job.hasEnded();
+        List<Answer> answers = open.promises().orElse(null);
+        model.addAttribute("fresh", fresh);
+        if (answers == null) {
             working(job, model);
         }
-        return open.promises().orElse(null);
+        return answers;
     }
 
     private static void working(Job<List<Answer>> job, Model model) {
