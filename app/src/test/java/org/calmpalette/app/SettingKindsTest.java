@@ -4,27 +4,38 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Frame;
 import com.microsoft.playwright.Page;
+import com.sun.net.httpserver.HttpServer;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 import org.calmpalette.core.intake.ThemeZip;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.springframework.jdbc.core.simple.JdbcClient;
 
 /**
  * Every kind of setting is made in the interface, gets another default for phones, and is read back from what Chromium
  * computes and shows, in windows of 390 and of 1440 px.
  */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class SettingKindsTest {
     @TempDir
     static Path folder;
@@ -215,6 +226,7 @@ class SettingKindsTest {
 
     @ParameterizedTest
     @MethodSource("kinds")
+    @Order(1)
     void isMadeDiffersOnPhonesAndShowsInTheBrowser(Kind kind) {
         page.navigate(theme + "/settings");
         page.click("text=New setting");
@@ -241,6 +253,83 @@ class SettingKindsTest {
             assertThat(Arrays.asList(
                             frames.get(2).evaluate(count), frames.get(0).evaluate(count)))
                     .containsExactly(1, 0);
+        }
+    }
+
+    /**
+     * The draft as its owner sees it, the live site and the files on a server that knows nothing of us show the same of every kind, in both
+     * windows, and a film is there under the same conditions.
+     */
+    @Test
+    @Order(2)
+    void whatVisitorsGetIsWhatWasPreviewedOfEveryKind() throws Exception {
+        Running running = Running.get();
+        Client maker = new Client(running.address).signedIn("ida");
+        String name = running.newOwner();
+        String called = "Kinds " + System.nanoTime();
+        String at = theme.replace(running.address, "");
+        assertThat(maker.post(at + "/sites", "name", called, "whose", "owner", "owner", name)
+                        .statusCode())
+                .isEqualTo(302);
+        String slug = called.toLowerCase(Locale.ROOT).replace(' ', '-');
+        Client owner = new Client(running.address).signedIn(name);
+        String preview =
+                owner.page("/sites/" + slug).select("iframe[data-width]").attr("src");
+        assertThat(owner.post("/sites/" + slug + "/go-live").statusCode()).isEqualTo(302);
+        String id = running.bean(JdbcClient.class)
+                .sql("select id from site where slug = :slug")
+                .param("slug", slug)
+                .query(String.class)
+                .single();
+        Path files = folder.resolve("handed-over");
+        Path zip = folder.resolve("handed-over.zip");
+        Files.write(zip, maker.get(at + "/handover.zip?site=" + id).body().getBytes(StandardCharsets.ISO_8859_1));
+        TreeMap<String, byte[]> handed = new TreeMap<>();
+        ThemeZip.read(zip, "handed-over.zip", handed::put, (done, total, path) -> {});
+        for (Map.Entry<String, byte[]> file : handed.entrySet()) {
+            Files.createDirectories(files.resolve(file.getKey()).getParent());
+            Files.write(files.resolve(file.getKey()), file.getValue());
+        }
+        HttpServer plain = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+        plain.createContext("/", exchange -> {
+            Path file = files.resolve(exchange.getRequestURI().getPath().substring(1));
+            byte[] bytes = Files.isRegularFile(file) ? Files.readAllBytes(file) : new byte[0];
+            exchange.getResponseHeaders()
+                    .add(
+                            "Content-Type",
+                            Optional.ofNullable(Files.probeContentType(file)).orElse("text/plain"));
+            exchange.sendResponseHeaders(bytes.length > 0 ? 200 : 404, bytes.length > 0 ? bytes.length : -1);
+            exchange.getResponseBody().write(bytes);
+            exchange.close();
+        });
+        plain.start();
+        try {
+            List<String> places = List.of(
+                    preview.startsWith("http") ? preview : running.address + preview,
+                    running.address + "/at/" + slug + "/",
+                    "http://127.0.0.1:" + plain.getAddress().getPort() + "/index.html");
+            int compared = 0;
+            for (String place : places) {
+                for (int width : new int[] {1440, 390}) {
+                    Page visitor = running.visitor(width, 800);
+                    visitor.navigate(place);
+                    for (Kind kind : kinds().toList()) {
+                        assertThat(seen(visitor.mainFrame(), kind))
+                                .as(kind.name() + " at " + width + " px, " + place)
+                                .isEqualTo(width == 390 ? kind.narrow() : kind.wide());
+                        compared++;
+                    }
+                    assertThat(
+                                    visitor.evaluate(
+                                            "() => [...document.querySelectorAll('video')].filter(v => v.getClientRects().length).map(v => [v.autoplay, v.loop, v.controls, v.preload].join(' ')).join('|')"))
+                            .as("the film, " + place)
+                            .isEqualTo("false false false metadata");
+                    visitor.close();
+                }
+            }
+            assertThat(compared).isEqualTo(6 * (int) kinds().count());
+        } finally {
+            plain.stop(0);
         }
     }
 
