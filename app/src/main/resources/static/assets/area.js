@@ -53,6 +53,9 @@ class Field extends HTMLElement {
     [this.plane, this.canvas, this.svg, this.point] = [".field-plane", "canvas", "svg", ".field-point"].map((s) => this.querySelector(s));
     [this.strength, this.through] = ["[data-strength]", "[data-through]"].map((s) => this.querySelector(s));
     this.point.setAttribute("aria-label", this.getAttribute("label"));
+    for (const [slide, word] of Object.entries({ "[data-strength]": "field.strength", "[data-through]": "field.through" })) {
+      this.querySelector(slide).setAttribute("aria-label", say("of", say(word), this.getAttribute("label")));
+    }
     this.querySelector("[data-clear]").hidden = this.hasAttribute("data-opaque");
     this.follow = (event) => { if (event.target === this.input && !this.leads) this.read(); };
     this.form.addEventListener("input", this.follow);

@@ -94,6 +94,7 @@ function read(line, said) {
   more.type = "button";
   more.className = "plain link small";
   more.textContent = say("numbers");
+  more.setAttribute("aria-label", say("of", say("numbers"), line.closest("[data-question]").querySelector("h3").textContent));
   more.addEventListener("click", () => more.replaceWith(said.numbers));
   line.append(" ", more);
 }
@@ -312,10 +313,19 @@ const keeping = new Keeping(slip, {
     if (lost) return said(say("no-answer"), say("sent-again"));
     if (!ok) return htmx.swap(notice, text, { swapStyle: "innerHTML", swapDelay: 0, settleDelay: 0 });
     if (retarget) return asNew(text);
-    htmx.swap(document.getElementById("state"), text, { swapStyle: "outerHTML", swapDelay: 0, settleDelay: 0 });
+    newState(text);
     screen.dataset.base = document.getElementById("state").dataset.preview;
   },
 });
+// What is open in the head stays open, and what has the focus there keeps it: this comes while somebody is about to press something.
+function newState(text) {
+  const more = document.querySelector("#more:popover-open");
+  const all = () => [...document.querySelectorAll("#state a, #state button")];
+  const at = all().indexOf(document.activeElement);
+  htmx.swap(document.getElementById("state"), text, { swapStyle: "outerHTML", swapDelay: 0, settleDelay: 0 });
+  if (more) document.getElementById("more").showPopover();
+  if (at >= 0) all()[at]?.focus({ preventScroll: true });
+}
 function asNew(text) {
   const at = document.activeElement;
   const where = slip.contains(at) && at.form ? [at.form.elements.key?.value, at.form.elements.band?.value ?? "", at.name, at.value] : null;

@@ -8,6 +8,8 @@ class Taker extends HTMLElement {
     button.type = "button";
     button.className = "plain small";
     button.textContent = say("take");
+    // Which one it is, of several on a page.
+    button.setAttribute("aria-label", say("of", say("take"), this.field?.getAttribute("aria-label") ?? ""));
     button.addEventListener("click", () => this.open());
     this.replaceChildren(button);
   }

@@ -44,7 +44,7 @@ class OwnerSideTest {
               {"key": "one", "label": "One more", "place": "top", "kind": "line", "default": "1"},
               {"key": "two", "label": "And another", "place": "top", "kind": "line", "default": "2"}]}""";
 
-    private Page open(int width, int height) throws IOException {
+    Page open(int width, int height) throws IOException {
         return open(width, height, PALETTE);
     }
 
