@@ -2,14 +2,23 @@ package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicReference;
+import javax.imageio.ImageIO;
 import org.calmpalette.core.Generated;
+import org.jsoup.select.Elements;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.json.JsonMapper;
 
 /** The packed application as {@code ./calm} runs it: started, killed in the middle of writing, started again, stopped. */
 class CalmIT extends PackedApplication {
@@ -20,6 +29,19 @@ class CalmIT extends PackedApplication {
 
     CalmIT() {
         super("calm-run", 35_000);
+    }
+
+    /** Each another one, and large enough to take a moment. */
+    private static byte[] picture(int round, int i) throws IOException {
+        BufferedImage image = new BufferedImage(2400, 1350, BufferedImage.TYPE_INT_RGB);
+        for (int y = 0; y < image.getHeight(); y++) {
+            for (int x = 0; x < image.getWidth(); x++) {
+                image.setRGB(x, y, (x * 7 + round) << 16 | (y * 5 + i) << 8 | (x ^ y));
+            }
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(image, "png", out);
+        return out.toByteArray();
     }
 
     @Test
@@ -43,6 +65,7 @@ class CalmIT extends PackedApplication {
         AtomicReference<String> last = new AtomicReference<>("");
         AtomicReference<String> sent = new AtomicReference<>("");
         int told = 0;
+        List<String> brought = new ArrayList<>();
         for (int round = 0; round < KILLS; round++) {
             boolean database = round % 2 == 1;
             String victim = database ? pid("database/process") : pid("java-pid");
@@ -69,6 +92,23 @@ class CalmIT extends PackedApplication {
                     last.set(color);
                     told++;
                     some.countDown();
+                    if (i % 3 == 1) {
+                        HttpResponse<String> answer = client.upload(
+                                "/sites/sallowmere-ferries/pictures",
+                                "quay-" + round + "-" + i + ".png",
+                                picture(round, i),
+                                "key",
+                                "river-picture",
+                                "field",
+                                "v.picture");
+                        if (answer.statusCode() != 200) {
+                            break;
+                        }
+                        brought.add(JsonMapper.shared()
+                                .readTree(answer.body())
+                                .get("name")
+                                .asString());
+                    }
                     if (i % 3 == 0
                             && client.post("/sites/sallowmere-ferries/go-live").statusCode() != 302) {
                         break;
@@ -102,7 +142,17 @@ class CalmIT extends PackedApplication {
             assertThat(client.get("/sites/sallowmere-ferries/editions").statusCode())
                     .isEqualTo(200);
             assertThat(client.get("/at/sallowmere-ferries/").statusCode()).isEqualTo(200);
+            // Every picture that was told as taken is on the shelf and whole, and nothing there is half a picture.
+            Elements shelf = client.page("/sites/sallowmere-ferries/pictures").select(".own-pictures li");
+            assertThat(shelf.select("b").eachText()).containsAll(brought);
+            for (String address : shelf.select("img.thumb").eachAttr("src")) {
+                assertThat(ImageIO.read(new ByteArrayInputStream(
+                                client.get(address).body().getBytes(StandardCharsets.ISO_8859_1))))
+                        .as(address)
+                        .isNotNull();
+            }
         }
+        assertThat(brought).hasSizeGreaterThanOrEqualTo(KILLS * 2);
         assertThat(told).isGreaterThanOrEqualTo(KILLS * WRITES_BEFORE_A_KILL);
         assertThat(Files.readString(run.resolve("app.log")))
                 .as("the log of before stays")
