@@ -276,8 +276,14 @@ export function pair(event) {
     const any = field.parentElement.querySelector("[data-any]");
     set(any, withAlpha(field.value, written(any?.value ?? "")?.alpha ?? 1));
   }
-  if (field.matches("[data-slides]")) set(field.parentElement.querySelector("[data-number]"), field.value);
-  if (field.matches("[data-number]")) set(field.parentElement.querySelector("[data-slides]"), field.value);
+  const amount = field.closest(".amount");
+  if (field.matches("[data-slides]")) {
+    // A slide over a whole stays in the part of it that is allowed.
+    const { from, to } = field.dataset;
+    if (from) field.value = Math.min(Number(to), Math.max(Number(from), Number(field.value)));
+    set(amount.querySelector("[data-number]"), field.value);
+  }
+  if (field.matches("[data-number]")) set(amount.querySelector("[data-slides]"), field.value);
   const color = field.matches("[data-any]") && written(field.value);
   if (color) set(field.parentElement.querySelector("[data-picks-next]"), hex(color.r, color.g, color.b));
 }

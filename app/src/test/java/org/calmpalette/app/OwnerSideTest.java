@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -259,6 +260,41 @@ class OwnerSideTest {
                 == 1);
         assertThat(asks.count()).isZero();
     }
+
+    /** A slide shows its allowed part of the whole and stays in it; of pictures those are shown that can be used. */
+    @Test
+    void whatIsAllowedIsSeenAndWhatCannotBeUsedIsNot() throws IOException {
+        Page page = open(1280, 800, ALLOWED);
+        Locator slide = page.locator("[data-key=high] [data-slides]");
+        assertThat(List.of(slide.getAttribute("min"), slide.getAttribute("max")))
+                .containsExactly("0", "100");
+        assertThat(page.locator("[data-key=high] .slide rect").last().getAttribute("x"))
+                .isEqualTo("40");
+        assertThat(page.locator("[data-key=high] .slide rect").last().getAttribute("width"))
+                .isEqualTo("50");
+        BoundingBox box = slide.boundingBox();
+        page.mouse().click(box.x + 4, box.y + box.height / 2);
+        assertThat(page.inputValue("[data-key=high] [data-number]")).isEqualTo("40");
+        page.mouse().click(box.x + box.width - 4, box.y + box.height / 2);
+        assertThat(page.inputValue("[data-key=high] [data-number]")).isEqualTo("90");
+        assertThat(slide.inputValue()).isEqualTo("90");
+        // All of a whole, and what is part of none, slide over what is allowed.
+        assertThat(page.locator("[data-key=all] .slide svg").count()).isZero();
+        assertThat(page.locator("[data-key=room] [data-slides]").getAttribute("min"))
+                .isEqualTo("0.5");
+        assertThat(page.locator("[data-key=photo] .pictures input").all().stream()
+                        .map(i -> i.getAttribute("value"))
+                        .toList())
+                .containsExactly("a.png");
+    }
+
+    private static final String ALLOWED =
+            """
+            {"name": "Jetty", "places": [{"key": "top", "label": "Top"}], "settings": [
+              {"key": "high", "label": "High", "place": "top", "kind": "length", "default": {"value": 60, "unit": "vh"}, "allowed": {"units": [{"unit": "vh", "least": 40, "most": 90, "step": 1}]}},
+              {"key": "all", "label": "All", "place": "top", "kind": "percentage", "default": 20, "allowed": {"least": 0, "most": 100}},
+              {"key": "room", "label": "Room", "place": "top", "kind": "length", "default": {"value": 2, "unit": "rem"}, "allowed": {"units": [{"unit": "rem", "least": 0.5, "most": 4, "step": 0.5}]}},
+              {"key": "photo", "label": "Photo", "place": "top", "kind": "picture", "default": "a.png", "allowed": {"leastWidth": 5000}}]}""";
 
     @Test
     void pagesAreChosenBesideThePreview() throws IOException {

@@ -1,10 +1,12 @@
 package org.calmpalette.app.settings;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.calmpalette.core.color.Color;
@@ -24,6 +26,7 @@ import org.calmpalette.core.setting.Media;
 import org.calmpalette.core.setting.MediaFacts;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PictureKind;
+import org.calmpalette.core.setting.Range;
 import org.calmpalette.core.setting.Refusal;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.ShadowKind;
@@ -236,6 +239,31 @@ public record Controls(
     /** Whether nothing at all may be chosen. */
     public boolean mayBeNone(Kind kind) {
         return kind instanceof BorderKind b && b.none() || kind instanceof ShadowKind s && s.none();
+    }
+
+    /**
+     * Whether a file is shown among those that may be chosen. A maker is told why one may not be; an owner sees what can be used, what is
+     * chosen, and what they brought themselves.
+     */
+    public boolean shows(File file, String now) {
+        return !owner
+                || file.why().isEmpty()
+                || file.path().equals(now)
+                || file.path().startsWith(OWN);
+    }
+
+    private static final Set<String> OF_A_WHOLE = Set.of("%", "vh", "svh", "lvh", "dvh", "vw", "svw", "lvw", "dvw");
+    private static final BigDecimal WHOLE = BigDecimal.valueOf(100);
+
+    /** Whether a range is a part of something that has 100 of its unit, and less than all of it. */
+    public boolean isPartOfAWhole(Range range, String unit) {
+        BigDecimal from = range.lower();
+        BigDecimal to = range.upper();
+        boolean inside = from.signum() >= 0 && to.compareTo(WHOLE) <= 0;
+        boolean all = from.signum() == 0 && to.compareTo(WHOLE) == 0;
+        // A slide counts its steps from its end.
+        boolean onStep = range.step() == null || from.remainder(range.step()).signum() == 0;
+        return OF_A_WHOLE.contains(unit) && inside && !all && onStep;
     }
 
     public List<String> units(LengthKind kind) {
