@@ -154,7 +154,7 @@ public final class Choices {
     }
 
     private static List<Object> which(SafeArea.Met m) {
-        return List.of(m.words(), m.page(), m.pseudoClass(), m.dark());
+        return List.of(m.words(), m.page(), m.pseudoClass(), m.dark(), m.width());
     }
 
     private static String said(Theme theme, String key, String value, Refusal why) {

@@ -64,7 +64,8 @@ final class Apart {
                         false,
                         new AtomicInteger(1),
                         new TreeSet<>(),
-                        List.of()))
+                        List.of(),
+                        Map.of(band, 0)))
                 .toList();
     }
 

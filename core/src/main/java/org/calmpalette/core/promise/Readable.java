@@ -57,7 +57,11 @@ public final class Readable {
     static final int FROM = 320;
     static final int TO = 2560;
 
-    /** A text whose colours are known as far as choices go, and where the first one like it stands. */
+    /**
+     * A text whose colours are known as far as choices go, and where the first one like it stands.
+     *
+     * @param bands in which the same is asked, each with a width of it: where nothing is chosen yet, one stands for all of them
+     */
     record Asked(
             Page page,
             int element,
@@ -71,7 +75,8 @@ public final class Readable {
             boolean dark,
             AtomicInteger parts,
             Set<String> pages,
-            List<Stand> stands) {
+            List<Stand> stands,
+            Map<Band, Integer> bands) {
         /** Of the text that asks, shortened; may be empty. */
         String words() {
             Element e = page.elements().get(element);
@@ -558,7 +563,9 @@ public final class Readable {
                         inTheDark,
                         new AtomicInteger(),
                         new TreeSet<>(),
-                        new ArrayList<>()));
+                        new ArrayList<>(),
+                        new LinkedHashMap<>()));
+        a.bands.putIfAbsent(band, width);
         a.parts.incrementAndGet();
         a.pages.add(page.source().file());
         return a;
@@ -710,16 +717,36 @@ public final class Readable {
                 .map(s -> new Promises.Colors(s.text(), s.ground()));
     }
 
-    /** The contrast of a text as the whole cascade has it with choices; empty if it is not known there. */
     private Optional<Double> ratio(Asked a, Map<String, Chosen> chosen) {
-        if (a.isShadowed()) {
-            // The cascade knows of the letters and of the ground, not of what lies between.
-            return Optional.empty();
+        return new Looking(theme, chosen).ratio(a, a.width);
+    }
+
+    /** Texts as the whole cascade has them with choices. */
+    static final class Looking {
+        private final Rendered with;
+
+        Looking(Theme theme, Map<String, Chosen> chosen) {
+            this.with = new Rendered(theme, chosen);
         }
-        Looked seen = Looked.at(new Rendered(theme, chosen), a.page, a.element, a.width, a.pseudoClass, a.dark);
-        // Of a gradient the best place is told: where the text stands on it, layout decides.
-        return seen.backdrop().unknown() == null
-                ? seen.letters().map(c -> seen.backdrop().under(c).ratio())
-                : seen.letters().flatMap(seen.backdrop()::range).map(Backdrop.Range::most);
+
+        /** The contrast of a text in a window of a width in px; empty if it is not known there. */
+        Optional<Double> ratio(Asked a, int width) {
+            if (a.isShadowed()) {
+                // The cascade knows of the letters and of the ground, not of what lies between.
+                return Optional.empty();
+            }
+            Looked seen = Looked.at(with, a.page, a.element, width, a.pseudoClass, a.dark);
+            // Of a gradient the best place is told: where the text stands on it, layout decides.
+            return seen.backdrop().unknown() == null
+                    ? seen.letters().map(c -> seen.backdrop().under(c).ratio())
+                    : seen.letters().flatMap(seen.backdrop()::range).map(Backdrop.Range::most);
+        }
+
+        /** Whether it is seen there at all. */
+        boolean isShown(Asked a, int width) {
+            Element e = a.page.elements().get(a.element);
+            Looked seen = Looked.at(with, a.page, a.element, width, a.pseudoClass, a.dark);
+            return !seen.styles().isHidden(e);
+        }
     }
 }

@@ -3,6 +3,7 @@ package org.calmpalette.core.promise;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
@@ -28,6 +29,8 @@ public final class SafeArea {
     private static final double CLOSE = 1e-6;
     private static final int LIGHTNESSES = 40;
     private static final int HALVINGS = 10;
+    /** Texts, each in a band, that are looked at with the whole cascade: far more than colours alone decide it costs. */
+    private static final int MOST_LOOKS = 200;
 
     /**
      * The texts of a theme, as far as their colours can be told. Dear to make, since all pages are read; every setting's area comes from
@@ -60,15 +63,33 @@ public final class SafeArea {
             return new SafeArea(this, setting, null);
         }
 
-        /** The texts that cannot be read as everything is, where their colours are all that decides; each as often as it is found. */
+        /**
+         * The texts that cannot be read as everything is, in each band anew, since each may have values of its own; each as often as it is
+         * found. Where choices of other kinds take part, as a share of opacity or a colour that is one of several words, it is looked
+         * at with the whole cascade. What layout decides is not told.
+         */
         public List<Met> hardToRead(Effective now) {
             Proof proof = new Proof(theme, (s, band) -> asNow(Domain.of(s, band), now, band));
-            return asked.stream()
-                    .filter(a -> a.why().isEmpty() && proof.isExact(a.letters(), a.under(), a.band()))
-                    .peek(a -> Budget.longStep())
-                    .map(a -> met(a, proof.least(a.letters(), a.under(), a.needed(), a.band())))
-                    .filter(m -> m.ratio() > 0 && m.ratio() < m.needed())
-                    .toList();
+            Readable.Looking looking = new Readable.Looking(theme, now.choices());
+            List<Met> all = new ArrayList<>();
+            int looks = 0;
+            for (Readable.Asked a : asked) {
+                for (Map.Entry<Band, Integer> there : a.bands().entrySet()) {
+                    Budget.longStep();
+                    Band band = there.getKey();
+                    if (a.why().isEmpty() && proof.isExact(a.letters(), a.under(), band)) {
+                        double ratio = proof.least(a.letters(), a.under(), a.needed(), band);
+                        all.add(met(a, there.getValue(), ratio));
+                    } else if (looks < MOST_LOOKS) {
+                        looks++;
+                        looking.ratio(a, there.getValue())
+                                .filter(r -> looking.isShown(a, there.getValue()))
+                                .ifPresent(r -> all.add(met(a, there.getValue(), r)));
+                    }
+                }
+            }
+            all.removeIf(m -> m.ratio() <= 0 || m.ratio() >= m.needed());
+            return all;
         }
 
         /** The area that is safe while all else is as it is. */
@@ -122,7 +143,12 @@ public final class SafeArea {
 
     private boolean isMet(Readable.Asked a) {
         return new Proof(theme).followed(a.letters(), a.under(), a.band()).contains(setting.key())
-                && Domain.of(setting, a.band()).mayBeChosen();
+                && bands(a).stream().anyMatch(b -> Domain.of(setting, b).mayBeChosen());
+    }
+
+    /** The bands in which it is asked about; whatever is chosen, one stands for all that are made alike. */
+    private List<Band> bands(Readable.Asked a) {
+        return others == null ? List.of(a.band()) : List.copyOf(a.bands().keySet());
     }
 
     /** Texts that the colour has to do with. */
@@ -155,7 +181,11 @@ public final class SafeArea {
     }
 
     private double ratio(Readable.Asked a, Color c) {
-        return with(c).least(a.letters(), a.under(), a.needed(), a.band());
+        Proof with = with(c);
+        return bands(a).stream()
+                .mapToDouble(b -> with.least(a.letters(), a.under(), a.needed(), b))
+                .min()
+                .orElse(0);
     }
 
     private boolean keeps(Text text, Color c) {
@@ -197,7 +227,11 @@ public final class SafeArea {
     }
 
     private static Met met(Readable.Asked a, double ratio) {
-        return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.dark(), a.width(), ratio, a.needed());
+        return met(a, a.width(), ratio);
+    }
+
+    private static Met met(Readable.Asked a, int width, double ratio) {
+        return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.dark(), width, ratio, a.needed());
     }
 
     /** Whether something that may be chosen today, of this setting or of others, makes a text hard to read that limits can keep. */
@@ -268,7 +302,8 @@ public final class SafeArea {
 
     /** From and to, rising; null where channels count too. */
     private List<double[]> luminances(Readable.Asked a) {
-        if (!with(Color.BLACK).isByLuminance(a.letters(), a.under(), a.band(), setting.key())) {
+        Proof with = with(Color.BLACK);
+        if (!bands(a).stream().allMatch(b -> with.isByLuminance(a.letters(), a.under(), b, setting.key()))) {
             return null;
         }
         return spans(0, 1, 256, 14, y -> ratio(a, grey(y)) >= a.needed());

@@ -132,6 +132,11 @@ public final class Effective {
         return media;
     }
 
+    /** What an owner chose, as far as it counts. */
+    public Map<String, Chosen> choices() {
+        return Collections.unmodifiableMap(choices);
+    }
+
     /** Choices that do not count, in order of their keys. */
     public List<LeftOut> leftOut() {
         return leftOut;

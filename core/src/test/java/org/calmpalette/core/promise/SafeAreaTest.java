@@ -218,6 +218,55 @@ class SafeAreaTest {
         assertThat(broken).as("colours that are not").isGreaterThan(20);
     }
 
+    /** A band with a value of its own does not speak for the others, though all are made alike. */
+    @Test
+    void eachBandIsAskedAsItIsChosen() {
+        Theme theme = theme(
+                "main { background: var(--ground); color: #000 }",
+                "{\"key\": \"ground\", \"label\": \"G\", \"place\": \"all\", \"kind\": \"color\", \"default\": \"#ffffff\", \"perBand\": true}");
+        Chosen phone = Chosen.of("#111111").with("phone", Value.of("#eeeeee"));
+        List<SafeArea.Met> hard = hard(theme, Map.of("ground", phone));
+        assertThat(hard).extracting(SafeArea.Met::words).contains("One", "Two");
+        assertThat(hard).extracting(SafeArea.Met::width).as("none on a phone").allMatch(w -> w >= 768);
+        assertThat(hard(theme, Map.of("ground", Chosen.of("#eeeeee").with("phone", Value.of("#111111")))))
+                .extracting(SafeArea.Met::width)
+                .isNotEmpty()
+                .allMatch(w -> w < 768);
+        Setting ground = theme.palette().known("ground");
+        Effective now = Effective.of(theme.palette(), Map.of("ground", phone), theme.media());
+        SafeArea area = Texts.of(theme).around(ground, now);
+        assertThat(area.keeps(Color.parse("#eeeeee").orElseThrow())).isTrue();
+        assertThat(area.keeps(Color.parse("#222222").orElseThrow()))
+                .as("where it counts, beside the phone's own")
+                .isFalse();
+    }
+
+    /** What is chosen of other kinds counts: the ratios are those of the colours that it comes to. */
+    @Test
+    void aShareAndAColourThatIsOneOfSeveralWordsAreLookedAt() {
+        Theme theme = theme(
+                "main { opacity: var(--fade); color: #000 } p { background: var(--mood) }",
+                "{\"key\": \"fade\", \"label\": \"F\", \"place\": \"all\", \"kind\": \"number\", \"default\": 1, \"allowed\": {\"least\": 0, \"most\": 1}}",
+                "{\"key\": \"mood\", \"label\": \"M\", \"place\": \"all\", \"kind\": \"choice\", \"default\": \"day\", \"allowed\": {\"options\": [{\"key\": \"day\", \"label\": \"D\", \"css\": \"#fff\"}, {\"key\": \"night\", \"label\": \"N\", \"css\": \"#222\"}]}}");
+        assertThat(hard(theme, Map.of())).isEmpty();
+        // Black at half its strength on white has a luminance of ((0.5 + 0.055) / 1.055) ^ 2.4 = 0.2140: 1.05 / 0.2640
+        // (WCAG 2.2).
+        assertThat(hard(theme, Map.of("fade", Chosen.of(new Value.Number(new java.math.BigDecimal("0.5"))))))
+                .extracting(SafeArea.Met::ratio)
+                .isNotEmpty()
+                .allMatch(r -> Math.abs(r - 3.977) < 0.001);
+        assertThat(hard(theme, Map.of("fade", Chosen.of(new Value.Number(new java.math.BigDecimal("0.6"))))))
+                .isEmpty();
+        assertThat(hard(theme, Map.of("mood", Chosen.of("night"))))
+                .extracting(SafeArea.Met::words)
+                .isNotEmpty()
+                .containsOnly("Two");
+    }
+
+    private static List<SafeArea.Met> hard(Theme theme, Map<String, Chosen> chosen) {
+        return Texts.of(theme).hardToRead(Effective.of(theme.palette(), chosen, theme.media()));
+    }
+
     /** Texts that cannot be read as the cascade has it, but for those that no colour mends. */
     private static List<String> failing(Theme theme, Map<String, Chosen> chosen, SafeArea area) {
         Rendered rendered = new Rendered(theme, chosen);
