@@ -56,10 +56,12 @@ async function attempt(form, reveal = false) {
   }
   if (!q.dataset.behind) return judge(q, trial, line);
   if (!behind.has(form)) behind.set(form, new Behind(q.dataset.behind, frames));
-  const said = plainWords(await behind.get(form).ask(form));
+  // All questions may come anew while it is asked.
+  const asks = behind.get(form);
+  const said = plainWords(await asks.ask(form));
   read(line, said);
-  sight(form, line, behind.get(form).lost);
-  if (said?.state === "breaks") await behind.get(form).shade(form, line);
+  sight(form, line, asks.lost);
+  if (said?.state === "breaks") await asks.shade(form, line);
 }
 
 // What was marked of the picture and is not seen, and the place of the picture that mends it.
