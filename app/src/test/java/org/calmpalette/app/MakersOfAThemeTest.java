@@ -3,6 +3,7 @@ package org.calmpalette.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.calmpalette.app.accounts.AccountService;
 import org.calmpalette.app.accounts.Role;
@@ -76,6 +77,54 @@ class MakersOfAThemeTest {
                 .param(theme.replaceAll("\\D", ""))
                 .update();
         assertThat(person("later", Role.MAKER).page(over).text()).contains("is over");
+    }
+
+    /** Each has a place of their own to try what owners get, which is always of the theme as it is now. */
+    @Test
+    void theOwnersSideIsTriedOnTheThemeAsItIsNow() {
+        share();
+        setting(ida, "color", "ink", "#204060");
+        String place =
+                ida.post(theme + "/try-out").headers().firstValue("Location").orElseThrow();
+        assertThat(ida.page(place).select("[data-question]").eachAttr("data-key"))
+                .containsExactly("ink");
+        assertThat(ida.post(place + "/choose", "key", "ink", "v", "#123456").statusCode())
+                .isEqualTo(200);
+        setting(tam, "number", "often", "1");
+        assertThat(ida.post(theme + "/try-out").headers().firstValue("Location"))
+                .contains(place);
+        assertThat(ida.page(place).select("[data-question]").eachAttr("data-key"))
+                .contains("ink", "often");
+        assertThat(ida.page(place).select("[data-key=ink] [data-any]").attr("value"))
+                .as("what was chosen there stays")
+                .isEqualTo("#123456");
+        assertThat(ida.get(place.replace("/sites/", "/at/") + "/").statusCode())
+                .as("nobody else sees it")
+                .isEqualTo(404);
+        assertThat(tam.post(theme + "/try-out").headers().firstValue("Location"))
+                .as("another maker tries it elsewhere")
+                .isPresent()
+                .isNotEqualTo(Optional.of(place));
+        assertThat(tam.get(place).statusCode()).isEqualTo(404);
+    }
+
+    private void setting(Client maker, String kind, String key, String value) {
+        assertThat(maker.post(
+                                theme + "/settings/new",
+                                "base",
+                                maker.base(theme),
+                                "kind",
+                                kind,
+                                "key",
+                                key,
+                                "label",
+                                key,
+                                "v",
+                                value,
+                                "place",
+                                "Page")
+                        .statusCode())
+                .isEqualTo(302);
     }
 
     @Test

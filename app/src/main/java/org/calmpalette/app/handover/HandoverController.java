@@ -196,6 +196,12 @@ class HandoverController {
         return "redirect:/themes/" + id + "/handover";
     }
 
+    /** The owner's side of the theme as it is now, for its maker. */
+    @PostMapping("/try-out")
+    String tryOut(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        return "redirect:/sites/" + sites.tryOut(themes.open(id, me), me).slug();
+    }
+
     @PostMapping("/sites/{site}/update")
     String update(
             @PathVariable long id,

@@ -203,6 +203,25 @@ public class SiteService {
         return site;
     }
 
+    private static final int LONGEST_TRIED = 80;
+
+    /**
+     * The site on which a maker tries the owner's side of a theme as it is now. Each maker of a theme has one of their own, made when it is
+     * first wanted; what they chose there stays. Nothing goes out by it: it is live only if its maker says so, as every site.
+     */
+    @Transactional
+    public Site tryOut(OpenTheme theme, SignedIn maker) {
+        String named = theme.stored().name();
+        String name =
+                named.substring(0, Math.min(LONGEST_TRIED, named.length())).strip() + ", tried out";
+        Site site = sites.findByThemeIdAndMakerIdOrderByName(theme.id(), maker.id()).stream()
+                .filter(s -> s.name().equals(name))
+                .findFirst()
+                .orElseGet(() -> create(theme, name, "me", "", maker));
+        update(site.id(), theme, maker);
+        return site;
+    }
+
     private String freeSlug(String name) {
         String plain = Normalizer.normalize(name, Normalizer.Form.NFD)
                 .toLowerCase(Locale.ROOT)
