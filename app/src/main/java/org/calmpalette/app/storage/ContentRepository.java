@@ -14,6 +14,10 @@ interface ContentRepository extends Repository<Content, String> {
     @Query(value = "select substring(bytes, :from + 1, :count) from content where hash = :hash", nativeQuery = true)
     byte[] bytes(String hash, long from, int count);
 
+    /** 1 if the content is there; locks nothing. */
+    @Query(value = "select count(*) from content where hash = :hash", nativeQuery = true)
+    int isThere(String hash);
+
     /** 1 if the content is there, which also says that it is wanted again: the sweep passes it by for a while. */
     @Modifying
     @Query(value = "update content set kept_at = now(3) where hash = :hash", nativeQuery = true)

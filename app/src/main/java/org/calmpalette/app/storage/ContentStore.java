@@ -34,7 +34,9 @@ public class ContentStore {
     @Transactional
     public String keep(byte[] bytes) {
         String hash = Hash.of(bytes);
-        if (contents.touch(hash) == 0) {
+        // To touch what is not there would lock the gap in which others put theirs, and two that do both wait for each
+        // other.
+        if (contents.isThere(hash) == 0 || contents.touch(hash) == 0) {
             contents.keep(hash, bytes.length, bytes);
         }
         return hash;

@@ -146,9 +146,13 @@ public final class SafeArea {
                 && bands(a).stream().anyMatch(b -> Domain.of(setting, b).mayBeChosen());
     }
 
-    /** The bands in which it is asked about; whatever is chosen, one stands for all that are made alike. */
+    /** The bands in which the colour counts for a text; whatever else is chosen, one stands for all that are made alike. */
     private List<Band> bands(Readable.Asked a) {
-        return others == null ? List.of(a.band()) : List.copyOf(a.bands().keySet());
+        return others == null
+                ? List.of(a.band())
+                : a.bands().keySet().stream()
+                        .filter(b -> others.source(setting, b) != Effective.Source.OWNER_BAND)
+                        .toList();
     }
 
     /** Texts that the colour has to do with. */

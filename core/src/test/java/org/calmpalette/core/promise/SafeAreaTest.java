@@ -234,6 +234,19 @@ class SafeAreaTest {
                 .allMatch(w -> w < 768);
         Setting ground = theme.palette().known("ground");
         Effective now = Effective.of(theme.palette(), Map.of("ground", phone), theme.media());
+        // What a phone has of its own, readable or not, is no matter of this colour.
+        Effective dark = Effective.of(
+                theme.palette(),
+                Map.of("ground", Chosen.of("#ffffff").with("phone", Value.of("#111111"))),
+                theme.media());
+        assertThat(Texts.of(theme)
+                        .around(ground, dark)
+                        .keeps(Color.parse("#222222").orElseThrow()))
+                .isFalse();
+        assertThat(Texts.of(theme)
+                        .around(ground, dark)
+                        .keeps(Color.parse("#eeeeee").orElseThrow()))
+                .isTrue();
         SafeArea area = Texts.of(theme).around(ground, now);
         assertThat(area.keeps(Color.parse("#eeeeee").orElseThrow())).isTrue();
         assertThat(area.keeps(Color.parse("#222222").orElseThrow()))
