@@ -9,8 +9,13 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.CDPSession;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.Cookie;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.util.List;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.json.JsonMapper;
 
 /** The owner's side under a thumb. */
 class TouchTest {
@@ -69,6 +74,37 @@ class TouchTest {
                         FINGER);
                 assertThat((List<?>) small).as("in " + place).isEmpty();
             }
+        } finally {
+            page.context().close();
+        }
+    }
+
+    /** What must stay in sight is marked on a phone too. */
+    @Test
+    void aMarkOnAPictureIsLargeEnoughForAFinger() throws IOException {
+        Page page = phone();
+        try {
+            Client owner = new Client(running.address).signedIn("jonas");
+            ByteArrayOutputStream png = new ByteArrayOutputStream();
+            ImageIO.write(new BufferedImage(1300, 700, BufferedImage.TYPE_INT_RGB), "png", png);
+            String mark = JsonMapper.shared()
+                    .readTree(owner.upload(
+                                    "/sites/sallowmere-ferries/pictures",
+                                    "quay.png",
+                                    png.toByteArray(),
+                                    "key",
+                                    "river-picture",
+                                    "field",
+                                    "v.picture")
+                            .body())
+                    .get("mark")
+                    .asString();
+            page.navigate(running.address + mark);
+            page.waitForSelector("[data-marking][open] [name=left]");
+            Object small = page.evaluate(
+                    "least => [...document.querySelectorAll('.own-pictures :is(button, input[name=left], input[name=height], summary)')].map(e => [e.name || e.localName, e.getBoundingClientRect().height]).filter(([, h]) => h < least - 0.5)",
+                    FINGER);
+            assertThat((List<?>) small).isEmpty();
         } finally {
             page.context().close();
         }

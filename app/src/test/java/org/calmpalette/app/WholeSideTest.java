@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -162,6 +163,22 @@ class WholeSideTest {
               const within = top && (at.contains(top) || top.contains(at) || at.closest('label')?.contains(top));
               return within ? '' : name + ' has the focus and lies under ' + (top ? top.localName + '.' + top.className : 'nothing');
             }""";
+
+    /** Else every stop would be found good, whatever it shows. */
+    @Test
+    void aStopThatIsNotSeenIsTold() {
+        Page page = running.visitor(1280, 800);
+        page.setContent(
+                "<!doctype html><style>.bare:focus{outline:none}.under{position:fixed;inset:0;background:#fff}</style>"
+                        + "<p><button class=bare>Bare</button><p><button>Good</button><p><button id=covered>Covered</button>");
+        page.keyboard().press("Tab");
+        assertThat((String) page.evaluate(SEEN)).contains("Bare", "does not show that it has the focus");
+        page.keyboard().press("Tab");
+        assertThat((String) page.evaluate(SEEN)).isEmpty();
+        page.keyboard().press("Tab");
+        page.evaluate("document.body.insertAdjacentHTML('beforeend', '<div class=under></div>')");
+        assertThat((String) page.evaluate(SEEN)).contains("Covered", "lies under div.under");
+    }
 
     @ParameterizedTest
     @CsvSource({"1280, 800", "390, 844"})
