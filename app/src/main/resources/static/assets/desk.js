@@ -5,6 +5,7 @@ import "./items.js";
 import "./take.js";
 import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
 import { measureMissing, measuredOnce } from "./measure.js";
+import { safeParts } from "./safe.js";
 
 const strip = document.querySelector("[data-strip]");
 const about = document.querySelector("[data-about]");
@@ -156,6 +157,7 @@ function follow(now) {
   later(now);
   swatches(now);
   uses(now);
+  if (now.dataset.safe) safeParts(now.dataset.safe, () => [now], { drawnAt: (form) => form.querySelector("[data-default]") });
   if (!now.dataset.try) return;
   const asking = new Asking(now.dataset.try);
   const behind = now.dataset.behind && new Behind(now.dataset.behind, frames);

@@ -6,6 +6,7 @@ import "./items.js";
 import "./take.js";
 import { Asking, Behind, Frames, later, pair, plainWords, words } from "./frames.js";
 import { Keeping } from "./keeping.js";
+import { safeParts } from "./safe.js";
 import { say } from "./say.js";
 
 const screen = document.querySelector("[data-screen]");
@@ -131,6 +132,7 @@ async function judgeAll() {
     const all = Object.fromEntries(Object.entries(candidates).map(([color, css]) => [color, whole(css)]));
     await judge(q, { candidates: all, probes: probes.map(whole), now }, q.querySelector(".reading"));
   }
+  safeParts(`${slip.dataset.safe}?place=${encodeURIComponent(many ? openNow : "")}`, () => slip.querySelectorAll("[data-answer]"));
 }
 
 function show(q, reveal = true) {

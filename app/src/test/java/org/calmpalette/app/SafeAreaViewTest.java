@@ -22,16 +22,26 @@ class SafeAreaViewTest {
     private final Running running = Running.get();
     private final Client maker = new Client(running.address).signedIn("ida");
 
+    private static final String FOG =
+            "{\"name\": \"Fog\", \"places\": [{\"key\": \"p\", \"label\": \"P\"}], \"settings\": ["
+                    + "{\"key\": \"ink\", \"label\": \"Ink\", \"place\": \"p\", \"kind\": \"color\", \"default\": \"#000000\"},"
+                    + "{\"key\": \"fade\", \"label\": \"Fade\", \"place\": \"p\", \"kind\": \"percentage\", \"default\": 90, \"allowed\": {\"least\": 20, \"most\": 95, \"step\": 5}},"
+                    + "{\"key\": \"mood\", \"label\": \"Mood\", \"place\": \"p\", \"kind\": \"choice\", \"default\": \"day\", \"allowed\": {\"options\": [{\"key\": \"day\", \"label\": \"Day\", \"css\": \"#fff\"}, {\"key\": \"night\", \"label\": \"Night\", \"css\": \"#14202b\"}]}},"
+                    + "{\"key\": \"round\", \"label\": \"Round\", \"place\": \"p\", \"kind\": \"yes-no\", \"default\": true}]}";
+
     private String bringIn() throws IOException {
+        return bringIn(PALETTE, "main { background: var(--ground); color: #ffffff; border: 1px solid var(--veil) }");
+    }
+
+    private String bringIn(String palette, String css) throws IOException {
         TreeMap<String, byte[]> files = new TreeMap<>(Map.of(
                 "index.html",
                 "<!doctype html><html lang=en><head><title>Buoy</title><meta name=viewport content=width=device-width><link rel=stylesheet href=a.css></head><body><main><h1>One</h1><p>Two</p></main></body></html>"
                         .getBytes(StandardCharsets.UTF_8),
                 "a.css",
-                "main { background: var(--ground); color: #ffffff; border: 1px solid var(--veil) }"
-                        .getBytes(StandardCharsets.UTF_8),
+                css.getBytes(StandardCharsets.UTF_8),
                 "palette.json",
-                PALETTE.getBytes(StandardCharsets.UTF_8)));
+                palette.getBytes(StandardCharsets.UTF_8)));
         return maker.bringIn("buoy.zip", HostileThemesInTheApplicationTest.zip(files));
     }
 
@@ -83,6 +93,62 @@ class SafeAreaViewTest {
                 .isEqualTo(422);
         page.click("text=Undo");
         page.waitForSelector(".way-out");
+    }
+
+    /** From and to, in percent of the way of a slide, of what is striped. */
+    private static String striped(Locator question) {
+        return String.valueOf(
+                question.locator(".safe-part .unsafe")
+                        .evaluateAll(
+                                "all => all.map(r => [r.x, r.width].map(l => Math.round(l.baseVal.valueInSpecifiedUnits)).join('+')).join(' ')"));
+    }
+
+    @Test
+    void sliderAndListShowTheirSafePartAsAllElseIsNowAndLimitsKeepToIt() throws IOException {
+        String theme = bringIn(
+                FOG,
+                "h1 { opacity: var(--fade); font-size: 12px; color: var(--ink) } p { background: var(--mood); color: #111111; border-radius: calc(1px * var(--round)) }");
+        String name = "Fog " + System.nanoTime();
+        assertThat(maker.post(theme + "/sites", "name", name, "whose", "me").statusCode())
+                .isEqualTo(302);
+        String site = "/sites/" + name.toLowerCase().replace(' ', '-');
+        Page page = running.signedIn("ida", 390, 844);
+        page.navigate(running.address + site);
+        Locator fade = page.locator("[data-question][data-key=fade]");
+        Locator mood = page.locator("[data-question][data-key=mood]");
+        // Black with an opacity of 55% and more is read on white (WCAG 2.2: from 53.5% on); up to there the way of 0 to
+        // 100 is striped.
+        page.waitForSelector(
+                "[data-key=fade] [data-safe-said]:has-text('All words can be read with 55% to 95%; else “One”')");
+        assertThat(striped(fade)).isEqualTo("20+35");
+        assertThat(fade.locator("[data-number]").getAttribute("aria-describedby"))
+                .isEqualTo(fade.locator("[data-safe-said]").getAttribute("id"));
+        assertThat(mood.locator("label.unsafe").innerText()).isEqualTo("Night");
+        assertThat(mood.locator("label.unsafe input").getAttribute("aria-description"))
+                .isEqualTo("“Two” would be hard to read.");
+        assertThat(page.locator("[data-key=round] [data-safe-said]").count()).isZero();
+        // With another ink less of it is safe.
+        page.locator("[data-key=ink] [data-any]").fill("#555555");
+        page.locator("[data-key=ink] [data-any]").press("Enter");
+        page.waitForSelector("[data-key=fade] [data-safe-said]:has-text('85% to 95%')");
+        assertThat(striped(fade)).isEqualTo("20+65");
+        // The maker's card shows it as all else is made, and keeps owners to it.
+        Page card = running.maker();
+        card.navigate(running.address + theme + "/settings?key=fade");
+        card.waitForSelector("[data-safe-said]:has-text('55% to 95%')");
+        Locator way = card.locator(".way-out", new Page.LocatorOptions().setHasText("Let “Fade” be 55% to 95%"));
+        way.locator("button").click();
+        card.waitForSelector("#notice >> text=Let “Fade” be 55% to 95%");
+        card.waitForSelector("#card input[value='55']");
+        card.waitForCondition(
+                () -> card.locator("#card .way-out, #card .safe-part").count() == 0);
+        card.click("text=Undo");
+        card.waitForSelector("#card .way-out");
+        assertThat(maker.get(theme + "/settings/safe?key=nothing").statusCode()).isEqualTo(404);
+        assertThat(maker.get(theme + "/settings/safe?key=ink").body()).isEqualTo("[]");
+        // All settings at once.
+        assertThat(maker.page(theme + "/promises/limits").text())
+                .contains("Let “Fade” be 55% to 95%", "Let “Mood” be Day");
     }
 
     @Test

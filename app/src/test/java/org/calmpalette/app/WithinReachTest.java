@@ -27,7 +27,7 @@ class WithinReachTest {
               {"key": "on-strip", "label": "On the strip", "place": "p", "kind": "color", "default": {"follows": "strip", "readable": {"dark": "#111111", "light": "#ffffff"}}},
               {"key": "link", "label": "Links", "place": "p", "kind": "color", "default": "#0b5c8a", "allowed": {"swatches": ["#0b5c8a", "#7a1f5c", "#d0d0d0", "#111111"]}},
               {"key": "veil", "label": "Veil", "place": "p", "kind": "color", "default": "#ffffffcc"},
-              {"key": "fade", "label": "Fade", "place": "p", "kind": "number", "default": 1, "allowed": {"least": 0.1, "most": 1, "step": 0.1}},
+              {"key": "fade", "label": "Fade", "place": "p", "kind": "number", "default": 1, "allowed": {"least": 0, "most": 1, "step": 0.1}},
               {"key": "size", "label": "Size", "place": "p", "kind": "length", "default": {"value": 2, "unit": "rem"}, "allowed": {"units": [{"unit": "rem", "least": 0.75, "most": 3, "step": 0.25}]}},
               {"key": "aside", "label": "Aside", "place": "p", "kind": "yes-no", "default": true},
               {"key": "mood", "label": "Mood", "place": "p", "kind": "choice", "default": "day", "allowed": {"options": [{"key": "day", "label": "Day", "css": "#f4f1ea"}, {"key": "night", "label": "Night", "css": "#14202b"}]}}]}""";
@@ -61,7 +61,7 @@ class WithinReachTest {
             "on-strip", List.of("v=#767676", "v=#ffffff", "v=#000000"),
             "link", List.of("v=#d0d0d0", "v=#7a1f5c", "v=#111111"),
             "veil", List.of("v=#00000000", "v=#00000080", "v=#ffffff", "v=#88888840"),
-            "fade", List.of("v=0.1", "v=0.5", "v=0.6", "v=0.9", "v=1"),
+            "fade", List.of("v=0", "v=0.1", "v=0.5", "v=0.6", "v=0.9", "v=1"),
             "size", List.of("v.value=0.75&v.unit=rem", "v.value=1.5&v.unit=rem", "v.value=3&v.unit=rem"),
             "aside", List.of("v=false", "v=true"),
             "mood", List.of("v=night", "v=day")));

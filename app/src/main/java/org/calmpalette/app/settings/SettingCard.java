@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.calmpalette.core.promise.SafeValues;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.ColorKind;
@@ -57,6 +58,11 @@ public record SettingCard(
 
     public boolean isNeverAsked() {
         return setting.shown() != null && setting.shown().isNever();
+    }
+
+    /** Whether what it does to texts is told. */
+    public boolean isJudged() {
+        return !isNeverAsked() && (kind() instanceof ColorKind || SafeValues.judges(kind()));
     }
 
     public Kind kind() {

@@ -27,6 +27,7 @@ import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Mend;
 import org.calmpalette.core.promise.SafeArea;
+import org.calmpalette.core.promise.SafeValues;
 import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.render.TextsOn;
 import org.calmpalette.core.setting.ColorKind;
@@ -339,6 +340,15 @@ class SettingsController {
         return Area.of(safe(open, setting), setting, ThemeBuild.defaults(open.theme()), false, saturation, at);
     }
 
+    /** The safe part of a slider or a list, while all else is as made. */
+    @GetMapping("/safe")
+    @ResponseBody
+    List<SafePart> safe(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
+        return SafePart.of(open.read(), List.of(setting), Map.of());
+    }
+
     private static Setting color(OpenTheme open, String key) {
         return open.theme()
                 .palette()
@@ -362,18 +372,33 @@ class SettingsController {
     @GetMapping("/limits")
     String limits(@PathVariable long id, @RequestParam String key, @AuthenticationPrincipal SignedIn me, Model model) {
         OpenTheme open = themes.open(id, me);
-        Setting setting = color(open, key);
+        Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
         model.addAttribute("open", open);
         model.addAttribute("s", setting);
         model.addAttribute("ways", limits(open, setting));
-        model.addAttribute("unsafe", safe(open, setting).isBrokenBySomeChoice());
-        model.addAttribute("outside", !safe(open, setting).keeps(made(open, setting)));
+        if (setting.kind() instanceof ColorKind) {
+            model.addAttribute("unsafe", safe(open, setting).isBrokenBySomeChoice());
+            model.addAttribute("outside", !safe(open, setting).keeps(made(open, setting)));
+        } else {
+            Optional<SafeValues> values = values(open, setting).filter(SafeValues::matters);
+            model.addAttribute("unsafe", values.isPresent());
+            model.addAttribute("outside", values.filter(v -> !v.isSafeNow()).isPresent());
+        }
         return "settings/card :: limits";
     }
 
     private static List<Mend> limits(OpenTheme open, Setting setting) {
-        return open.read().derived(List.of("limits", setting.key()), () -> safe(open, setting)
-                .limits());
+        return open.read()
+                .derived(
+                        List.of("limits", setting.key()),
+                        () -> setting.kind() instanceof ColorKind
+                                ? safe(open, setting).limits()
+                                : values(open, setting).flatMap(SafeValues::limit).stream()
+                                        .toList());
+    }
+
+    private static Optional<SafeValues> values(OpenTheme open, Setting setting) {
+        return SafeValues.of(open.read().texts(), setting, "", Map.of());
     }
 
     @PostMapping("/limit")
@@ -384,7 +409,8 @@ class SettingsController {
             @RequestParam(defaultValue = "") String way,
             @AuthenticationPrincipal SignedIn me) {
         OpenTheme open = themes.open(id, me);
-        Mend chosen = limits(open, color(open, key)).stream()
+        Setting setting = open.theme().palette().setting(key).orElseThrow(NotFoundException::new);
+        Mend chosen = limits(open, setting).stream()
                 .filter(m -> m.words().equals(way))
                 .findFirst()
                 .orElseThrow(() -> new BadInputException(

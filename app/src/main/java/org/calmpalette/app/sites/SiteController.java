@@ -17,6 +17,7 @@ import org.calmpalette.app.settings.Area;
 import org.calmpalette.app.settings.Behind;
 import org.calmpalette.app.settings.Controls;
 import org.calmpalette.app.settings.Fields;
+import org.calmpalette.app.settings.SafePart;
 import org.calmpalette.app.settings.Trial;
 import org.calmpalette.app.themes.ThemeCache;
 import org.calmpalette.app.web.NotFoundException;
@@ -314,6 +315,21 @@ class SiteController {
                 : read.derived(List.of("area", key, open.draft().choices()), () -> read.texts()
                         .around(setting, now));
         return Area.of(safe, setting, now, true, saturation, at);
+    }
+
+    /** The safe parts of sliders and lists, of all questions or of those of a place, as all else is in the draft. */
+    @GetMapping("/{slug}/safe")
+    @ResponseBody
+    List<SafePart> safe(
+            @PathVariable String slug,
+            @RequestParam(defaultValue = "") String place,
+            @AuthenticationPrincipal SignedIn me) {
+        SiteService.OpenSite open = sites.open(slug, me);
+        Effective now = ThemeBuild.chosen(open.theme(), open.draft().choices());
+        List<Setting> asked = open.theme().palette().settings().stream()
+                .filter(s -> (place.isEmpty() || s.place().equals(place)) && now.isAsked(s))
+                .toList();
+        return SafePart.of(sites.read(open.draft()), asked, open.draft().choices());
     }
 
     /** What a visitor meets behind a link that leads to nothing; it is kept all the same, since the page may come yet. Empty for others. */

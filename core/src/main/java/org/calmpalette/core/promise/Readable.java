@@ -678,7 +678,10 @@ public final class Readable {
         return Proof.Outcome.kept(worst);
     }
 
-    /** A text as the whole cascade has it with choices. */
+    /**
+     * A text as the whole cascade has it with choices. What is wholly clear as it is made is looked at as it is once something shows it;
+     * what choices alone make so is lost.
+     */
     private record Looked(PageStyles styles, ElementStyle style, Backdrop backdrop) {
         /** @param page as it is asked about */
         static Looked at(Rendered with, Page page, int element, int width, String state, boolean dark) {
@@ -686,9 +689,20 @@ public final class Readable {
             boolean inPlace = state.isEmpty() || PartStates.isClass(state) || state.equals(FieldText.PLACEHOLDER);
             Element holder = inPlace ? null : PartStates.holder(e, state);
             PageStyles styles = with.styles(page, window(width, dark), PartStates.on(holder, state));
-            Backdrop seen = new Backdrop.Reader(styles, with.theme().files()::has).of(e);
+            Backdrop seen = behind(with, styles, e);
             ElementStyle letters = state.equals(FieldText.PLACEHOLDER) ? styles.of(e, "placeholder") : styles.of(e);
-            return new Looked(styles, letters, seen.isInvisible() ? seen.shown() : seen);
+            boolean laterShown = seen.isInvisible()
+                    && behind(
+                                    with,
+                                    new Rendered(with.theme(), Map.of())
+                                            .styles(page, window(width, dark), PartStates.on(holder, state)),
+                                    e)
+                            .isInvisible();
+            return new Looked(styles, letters, laterShown ? seen.shown() : seen);
+        }
+
+        private static Backdrop behind(Rendered with, PageStyles styles, Element e) {
+            return new Backdrop.Reader(styles, with.theme().files()::has).of(e);
         }
 
         /** Empty too where the canvas is dark: the cascade takes a white one. */

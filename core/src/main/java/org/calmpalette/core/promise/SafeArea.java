@@ -3,7 +3,6 @@ package org.calmpalette.core.promise;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
@@ -69,27 +68,42 @@ public final class SafeArea {
          * at with the whole cascade. What layout decides is not told.
          */
         public List<Met> hardToRead(Effective now) {
-            Proof proof = new Proof(theme, (s, band) -> asNow(Domain.of(s, band), now, band));
-            Readable.Looking looking = new Readable.Looking(theme, now.choices());
+            Proof proof = proof(now);
             List<Met> all = new ArrayList<>();
-            int looks = 0;
             for (Readable.Asked a : asked) {
-                for (Map.Entry<Band, Integer> there : a.bands().entrySet()) {
+                a.bands().forEach((band, width) -> {
                     Budget.longStep();
-                    Band band = there.getKey();
-                    if (a.why().isEmpty() && proof.isExact(a.letters(), a.under(), band)) {
-                        double ratio = proof.least(a.letters(), a.under(), a.needed(), band);
-                        all.add(met(a, there.getValue(), ratio));
-                    } else if (looks < MOST_LOOKS) {
-                        looks++;
-                        looking.ratio(a, there.getValue())
-                                .filter(r -> looking.isShown(a, there.getValue()))
-                                .ifPresent(r -> all.add(met(a, there.getValue(), r)));
+                    if (isByColors(proof, a, band)) {
+                        all.add(met(a, width, proof.least(a.letters(), a.under(), a.needed(), band)));
                     }
-                }
+                });
             }
+            Readable.Looking looking = new Readable.Looking(theme, now.choices());
+            loose(proof).forEach(l -> all.add(met(l.asked, l.width, l.seen(looking))));
             all.removeIf(m -> m.ratio() <= 0 || m.ratio() >= m.needed());
             return all;
+        }
+
+        private Proof proof(Effective now) {
+            return new Proof(theme, (s, band) -> asNow(Domain.of(s, band), now, band));
+        }
+
+        private static boolean isByColors(Proof proof, Readable.Asked a, Band band) {
+            return a.why().isEmpty() && proof.isExact(a.letters(), a.under(), band);
+        }
+
+        /** The texts that colours do not decide by themselves, in each band, up to {@value #MOST_LOOKS}. */
+        List<Loose> loose(Effective now) {
+            return loose(proof(now));
+        }
+
+        private List<Loose> loose(Proof proof) {
+            return asked.stream()
+                    .flatMap(a -> a.bands().entrySet().stream()
+                            .filter(there -> !isByColors(proof, a, there.getKey()))
+                            .map(there -> new Loose(a, there.getValue())))
+                    .limit(MOST_LOOKS)
+                    .toList();
         }
 
         /** The area that is safe while all else is as it is. */
@@ -111,6 +125,21 @@ public final class SafeArea {
      */
     public record Met(
             String words, String page, String pseudoClass, boolean dark, int width, double ratio, double needed) {}
+
+    /** A text in a band, with a width of it in px. */
+    record Loose(Readable.Asked asked, int width) {
+        /** Its contrast as the whole cascade has it; 0 where that is not known, or the text is not shown. */
+        double seen(Readable.Looking looking) {
+            Budget.longStep();
+            return looking.ratio(asked, width)
+                    .filter(r -> looking.isShown(asked, width))
+                    .orElse(0.0);
+        }
+
+        Met met(double ratio) {
+            return SafeArea.met(asked, width, ratio);
+        }
+    }
 
     /** One text, with the luminances that keep it where they alone count; else null. */
     private record Text(Readable.Asked asked, List<double[]> luminances) {}

@@ -2,6 +2,8 @@ package org.calmpalette.core.promise;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.function.Predicate;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.change.Change;
@@ -10,8 +12,9 @@ import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.theme.Theme;
 
 /**
- * For each colour setting with which a text can become hard to read, the widest limits that keep all texts: one setting after the other, each
- * tried on top of the ones before, so that a pair is limited once and not from both sides.
+ * For each setting with which a text can become hard to read, the widest limits that keep all texts: one setting after the other, each
+ * tried on top of the ones before, so that a pair is limited once and not from both sides. A colour is limited whatever else is chosen,
+ * other kinds as all else is made.
  */
 public final class WidestLimits {
     /**
@@ -29,6 +32,17 @@ public final class WidestLimits {
 
     private WidestLimits() {}
 
+    /** Limits of one setting, the widest first; none where no limit of it alone keeps all, empty where it needs none. */
+    private static Optional<List<Mend>> ways(SafeArea.Texts now, Setting s) {
+        if (s.kind() instanceof ColorKind) {
+            return Optional.of(now.around(s))
+                    .filter(SafeArea::isBrokenBySomeChoice)
+                    .map(SafeArea::limits);
+        }
+        return SafeValues.of(now, s, "", Map.of()).filter(SafeValues::matters).map(v -> v.limit().stream()
+                .toList());
+    }
+
     /**
      * @param texts of the theme
      * @param wanted of the keys of settings: whether that one is to be limited
@@ -39,18 +53,13 @@ public final class WidestLimits {
         SafeArea.Texts now = texts;
         for (Setting s : theme.palette().settings()) {
             Budget.longStep();
-            boolean may = s.kind() instanceof ColorKind
-                    && wanted.test(s.key())
-                    && (s.shown() == null || !s.shown().isNever());
-            SafeArea area = may ? now.around(now.theme().palette().known(s.key())) : null;
-            if (area == null || !area.isBrokenBySomeChoice()) {
-                continue;
-            }
-            List<Mend> ways = area.limits();
-            if (ways.isEmpty()) {
+            boolean may =
+                    wanted.test(s.key()) && (s.shown() == null || !s.shown().isNever());
+            Optional<List<Mend>> ways = may ? ways(now, now.theme().palette().known(s.key())) : Optional.empty();
+            if (ways.filter(List::isEmpty).isPresent()) {
                 left.add(s.label());
-            } else {
-                Mend way = ways.get(0);
+            } else if (ways.isPresent()) {
+                Mend way = ways.get().get(0);
                 limits.add(new Limit(s.key(), s.label(), s.kind().inWords(), way));
                 now = now.on(way.change().applied(now.theme()));
             }
