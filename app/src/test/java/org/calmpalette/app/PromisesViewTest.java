@@ -215,7 +215,7 @@ class PromisesViewTest {
         page.selectOption("#b-other", "edge");
         page.fill("#b-contrast", "3");
         page.waitForNavigation(() -> page.click("text=Promise it"));
-        page.waitForSelector("#notice >> text=A contrast of 3 between “Ink” and “Edge” is promised");
+        page.waitForSelector("#notice >> text=Promised of “Ink” and “Edge”: a contrast of 3");
         page.waitForSelector("tr.pick:has-text('Ink and Edge')");
         Running.settled(page);
         page.click("tr.pick:has-text('Ink and Edge') .name");
@@ -224,7 +224,38 @@ class PromisesViewTest {
         assertThat(page.locator("#card").innerText()).contains("1.41 to 1", "where 3 is needed", "#bbbbbb");
         page.waitForSelector("#card .way-out >> text=Ask of “Ink” a contrast of 3 with “Edge”");
         page.waitForNavigation(() -> page.click("text=Take this promise back"));
-        page.waitForSelector("#notice >> text=is not promised any more");
+        page.waitForSelector("#notice >> text=The contrast of “Ink” and “Edge” is not promised any more");
+        // That everybody tells them apart: #bbbbbb and #999999 are 0.107 apart in OKLab, as greys are to all.
+        page.click("text=Two colours");
+        page.selectOption("#b-one", "ink");
+        page.selectOption("#b-other", "edge");
+        page.fill("#b-contrast", "");
+        page.fill("#b-distance", "0,2");
+        page.waitForNavigation(() -> page.click("text=Promise it"));
+        page.waitForSelector("#notice >> text=a distance of 0.2 for every colour vision");
+        page.waitForSelector("tr.pick:has-text('Ink and Edge')");
+        Running.settled(page);
+        page.click("tr.pick:has-text('Ink and Edge') .name");
+        page.waitForSelector("#card h2:has-text('Ink and Edge')");
+        assertThat(page.locator("#card").innerText())
+                .contains("Told apart", "a distance of 0.1", "where 0.2 is needed", "#bbbbbb");
+        page.waitForSelector("#card .way-out >> text=Take #bbbbbb out of the swatches of “Ink”");
+        page.waitForNavigation(
+                () -> page.locator("#card .way-out button").first().click());
+        page.waitForSelector("tr.group:has-text('Told apart') .state-kept");
+        assertThat(maker.get(theme + "/promises/report").body()).contains("Told apart");
+        assertThat(maker.post(
+                                theme + "/promises/between",
+                                "base",
+                                maker.base(theme),
+                                "one",
+                                "ink",
+                                "other",
+                                "edge",
+                                "distance",
+                                "far")
+                        .body())
+                .contains("is no distance.", "such as 0.1");
     }
 
     @Test

@@ -93,7 +93,7 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private static Map<String, Object> answer(Answer a) {
-        boolean counted = a.isContrast();
+        boolean counted = a.isMeasured();
         Map<String, Object> one = new LinkedHashMap<>();
         one.put("id", a.id());
         one.put("promise", a.promise().key());

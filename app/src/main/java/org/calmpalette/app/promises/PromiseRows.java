@@ -178,13 +178,14 @@ record PromiseRows(List<Group> groups, int left) {
         if (a.isWaived() && !a.waiver().isEmpty()) {
             return a.waiver();
         }
-        if (!a.isContrast()) {
+        if (!a.isMeasured()) {
             return a.why();
         }
         return switch (a.state()) {
             case BROKEN -> a.ratio() + ", needs " + Answer.plain(a.needed());
             case UNPROVEN -> a.why();
-            case KEPT -> "at least " + number(a.worst()) + " to 1";
+            case KEPT ->
+                "at least " + (a.isDistance() ? Answer.distance(a.worst()) + " apart" : number(a.worst()) + " to 1");
         };
     }
 

@@ -28,6 +28,7 @@ import org.calmpalette.core.promise.Promise;
 import org.calmpalette.core.promise.Promises;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.promise.WidestLimits;
+import org.calmpalette.core.setting.Between;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
@@ -222,9 +223,9 @@ class PromisesController {
         model.addAttribute(
                 "isSetting",
                 theme.palette().setting(a.selector()).isPresent() && a.page().isEmpty());
-        model.addAttribute("isText", a.isContrast());
+        model.addAttribute("isText", a.isMeasured());
         model.addAttribute("needed", Answer.plain(a.needed()));
-        model.addAttribute("isApart", a.promise() == Promise.APART);
+        model.addAttribute("isApart", a.isAboutTwo());
         model.addAttribute(
                 "marks",
                 a.element() < 0
@@ -364,7 +365,7 @@ class PromisesController {
         return "promises/card :: between";
     }
 
-    /** @param contrast empty to take the promise back */
+    /** @param back which promise to take back, by its key; empty to give one */
     @PostMapping("/between")
     String between(
             @PathVariable long id,
@@ -372,16 +373,32 @@ class PromisesController {
             @RequestParam(defaultValue = "") String one,
             @RequestParam(defaultValue = "") String other,
             @RequestParam(defaultValue = "") String contrast,
+            @RequestParam(defaultValue = "") String distance,
+            @RequestParam(defaultValue = "") String back,
             @AuthenticationPrincipal SignedIn me) {
-        BigDecimal least;
-        try {
-            least = contrast.isBlank() ? null : new BigDecimal(contrast.strip().replace(',', '.'));
-        } catch (NumberFormatException e) {
-            throw new BadInputException("“" + contrast + "” is no contrast ratio.", "Write a number from 1 to 21.");
-        }
-        Snapshot made = themes.change(id, base, me, theme -> Promises.between(theme, one, other, least));
+        BigDecimal least = number(contrast, "contrast ratio", "Write a number from 1 to 21, or nothing.");
+        BigDecimal far = number(distance, "distance", "Write a number up to 1, such as 0.1, or nothing.");
+        Snapshot made = themes.change(
+                id,
+                base,
+                me,
+                theme -> back.isEmpty()
+                        ? Promises.between(theme, new Between(one, other, least, far))
+                        : Promises.notBetween(
+                                theme,
+                                one,
+                                other,
+                                back.equals(Promise.APART.key()) ? Promise.APART : Promise.DISTINCT));
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
+    }
+
+    private static BigDecimal number(String typed, String what, String mend) {
+        try {
+            return typed.isBlank() ? null : new BigDecimal(typed.strip().replace(',', '.'));
+        } catch (NumberFormatException e) {
+            throw new BadInputException("“" + typed + "” is no " + what + ".", mend);
+        }
     }
 
     /** How much is promised, to be said otherwise. */

@@ -81,13 +81,13 @@ record Report(List<Section> sections, long broken, long open, long kept, long wa
                             .map(a -> line(theme, a))
                             .toList(),
                     kept.stream()
-                            .filter(Answer::isContrast)
+                            .filter(Answer::isMeasured)
                             .sorted(Comparator.comparingDouble(a -> a.worst() / a.needed()))
                             .limit(CLOSEST)
                             .map(a -> line(theme, a))
                             .toList(),
                     Math.max(0, broken.size() - MOST),
-                    of.get(0).isContrast()));
+                    of.get(0).isMeasured()));
         }
         return new Report(
                 sections,
@@ -102,7 +102,7 @@ record Report(List<Section> sections, long broken, long open, long kept, long wa
     }
 
     private static Line line(Theme theme, Answer a) {
-        Optional<Promises.Colors> colors = a.isContrast() ? Promises.colors(theme, a) : Optional.empty();
+        Optional<Promises.Colors> colors = a.isMeasured() ? Promises.colors(theme, a) : Optional.empty();
         return new Line(
                 PromiseRows.name(a),
                 PromiseRows.where(a),

@@ -28,13 +28,14 @@ import org.jsoup.nodes.Element;
  * @param dark whether it is met by visitors alone who prefer a dark colour scheme
  * @param parts how many parts are concerned, over all pages, widths and states
  * @param pages on which they are
- * @param needed readable: the contrast ratio of WCAG 2.2, 1.4.3, 4.5 or 3; apart: the one that is promised; else 0
+ * @param needed readable: the contrast ratio of WCAG 2.2, 1.4.3, 4.5 or 3; apart: the one that is promised; distinct: the distance that is
+ *     promised; else 0
  * @param worst kept: what is never fallen below, or exceeded; broken: the number of the case; else 0
  * @param broken the choices that break it, by key; empty map where it is broken as made
  * @param waiver why the maker does not promise it; null where it is promised
  * @param finding of the survey that tells the same, or null
  * @param why unproven: what keeps it from being decided; broken: what is wrong then, where the numbers do not say so, or “at most” where
- *     they are an upper bound
+ *     they are an upper bound; distinct and broken: the colour vision for which it is so
  */
 public record Answer(
         Promise promise,
@@ -192,9 +193,12 @@ public record Answer(
                 .orElse("");
         return switch (state) {
             case UNPROVEN -> why;
-            case KEPT -> isContrast() ? "never below " + number(worst) + " to 1" : "";
-            case BROKEN ->
+            case KEPT ->
                 isContrast()
+                        ? "never below " + number(worst) + " to 1"
+                        : isDistance() ? "never nearer than " + distance(worst) : "";
+            case BROKEN ->
+                isMeasured()
                         ? ratio() + (width == 0 ? "" : " at " + width + " px")
                                 + (pseudoClass.isEmpty() ? "" : ", " + inState(pseudoClass))
                                 + (dark ? ", in the dark scheme" : "") + ", "
@@ -205,12 +209,35 @@ public record Answer(
 
     /** The ratio of a case in words; where not all that lies behind a text is known, what it is never above. */
     public String ratio() {
+        if (isDistance()) {
+            return "a distance of " + distance(worst) + " with " + why;
+        }
         return (why.isEmpty() ? "" : why + " ") + number(worst) + " to 1";
     }
 
     /** Whether its numbers are contrast ratios. */
     public boolean isContrast() {
         return promise == Promise.READABLE || promise == Promise.APART;
+    }
+
+    /** Whether its numbers are distances in OKLab. */
+    public boolean isDistance() {
+        return promise == Promise.DISTINCT;
+    }
+
+    /** Whether it has numbers. */
+    public boolean isMeasured() {
+        return isContrast() || isDistance();
+    }
+
+    /** Whether it is about two settings, of which the selector has the keys. */
+    public boolean isAboutTwo() {
+        return promise == Promise.APART || promise == Promise.DISTINCT;
+    }
+
+    /** Three digits, never more than it is. */
+    public static String distance(double d) {
+        return String.format(Locale.ROOT, "%.3f", Math.floor(d * 1000) / 1000);
     }
 
     /** A number without zeros behind it. */

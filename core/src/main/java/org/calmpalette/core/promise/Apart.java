@@ -1,6 +1,8 @@
 package org.calmpalette.core.promise;
 
-import java.util.ArrayList;
+import java.math.BigDecimal;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,44 +21,73 @@ import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 
-/** The promises of the maker about two colours: the first as letters on the second, which lies on white where it lets through. */
+/**
+ * The promises of the maker about two colours: the contrast of the first as letters on the second, which lies on white where it lets
+ * through, and their distance for every colour vision.
+ */
 final class Apart {
     private Apart() {}
 
-    static List<Answer> of(Theme theme) {
-        List<Answer> all = new ArrayList<>();
-        theme.palette().between().forEach(b -> all.add(of(theme, b)));
-        return all;
+    /** @param promise apart or distinct */
+    static List<Answer> of(Theme theme, Promise promise) {
+        return theme.palette().between().stream()
+                .filter(b -> number(b, promise) != null)
+                .map(b -> of(theme, b, promise))
+                .toList();
     }
 
-    private static Answer of(Theme theme, Between between) {
-        Answer worst = null;
-        for (Readable.Asked a : asked(theme, between)) {
-            Proof.Outcome o = new Proof(theme)
+    private static BigDecimal number(Between b, Promise promise) {
+        return promise == Promise.APART ? b.contrast() : b.distance();
+    }
+
+    /** Whether the distance is kept in a theme with other limits; what would break it is not looked for. */
+    static boolean keepsDistance(Theme theme, Between b) {
+        return asked(theme, b, Promise.DISTINCT).stream()
+                .allMatch(a -> distance(theme, b, a, null).outcome().state() == Answer.State.KEPT);
+    }
+
+    private static Answer of(Theme theme, Between between, Promise promise) {
+        return asked(theme, between, promise).stream()
+                .map(a -> answer(theme, between, promise, a, decide(theme, between, promise, a)))
+                .min(Comparator.comparing(Answer::state).thenComparingDouble(Answer::worst))
+                .orElseThrow();
+    }
+
+    private static Proof.Outcome decide(Theme theme, Between b, Promise promise, Readable.Asked a) {
+        if (promise == Promise.APART) {
+            return new Proof(theme)
                     .decide(
                             a.letters(),
                             a.under(),
                             a.needed(),
                             a.band(),
-                            chosen -> ratio(theme, between, chosen, a.band()));
-            Answer answer = answer(theme, between, a, o);
-            boolean worse = worst == null
-                    || answer.state().compareTo(worst.state()) < 0
-                    || answer.state() == worst.state() && answer.worst() < worst.worst();
-            worst = worse ? answer : worst;
+                            chosen -> Optional.of(ratio(theme, b, chosen, a.band())));
         }
-        return worst;
+        return distance(
+                        theme,
+                        b,
+                        a,
+                        chosen -> Optional.of(pair(theme, b, chosen, a.band()).distance()))
+                .outcome();
     }
 
-    /** The question in each band, as a text would ask it. */
-    static List<Readable.Asked> asked(Theme theme, Between between) {
-        return theme.palette().bands().list().stream()
+    private static Distance distance(Theme theme, Between b, Readable.Asked a, Proof.Look look) {
+        return new Distance(new Proof(theme), a.letters(), chosen(theme, b.other()), a.needed(), a.band(), look);
+    }
+
+    /** The question as a text would ask it: in each band, if something is made otherwise in one. */
+    static List<Readable.Asked> asked(Theme theme, Between between, Promise promise) {
+        List<Band> bands =
+                theme.palette().settings().stream().allMatch(s -> s.bands().isEmpty())
+                        ? List.of(theme.palette().bands().widest())
+                        : theme.palette().bands().list();
+        return bands.stream()
                 .map(band -> new Readable.Asked(
                         null,
                         -1,
                         0,
                         band,
-                        between.contrast().doubleValue(),
+                        number(between, promise).doubleValue(),
                         chosen(theme, between.one()),
                         Ply.Group.of(List.of(new Ply.Letters(), new Ply.Plain(chosen(theme, between.other()))), 1),
                         "",
@@ -85,18 +116,29 @@ final class Apart {
     }
 
     static Optional<Promises.Colors> colors(Theme theme, Answer a, Map<String, Chosen> chosen) {
-        Band band = theme.palette().bands().at(Readable.TO);
-        Effective values = Effective.of(theme.palette(), chosen, theme.media());
         return find(theme, a).map(b -> {
-            Color ground = Contrast.over(color(theme, values, b.other(), band), Color.WHITE);
-            return new Promises.Colors(Contrast.over(color(theme, values, b.one(), band), ground), ground);
+            Pair p = pair(theme, b, chosen, theme.palette().bands().at(Readable.TO));
+            Color ground = Contrast.over(p.other, Color.WHITE);
+            return new Promises.Colors(
+                    Contrast.over(p.one, a.promise() == Promise.APART ? ground : Color.WHITE), ground);
         });
     }
 
-    private static Optional<Double> ratio(Theme theme, Between b, Map<String, Chosen> chosen, Band band) {
+    private static double ratio(Theme theme, Between b, Map<String, Chosen> chosen, Band band) {
+        Pair p = pair(theme, b, chosen, band);
+        return Contrast.ratioOver(p.one, List.of(p.other, Color.WHITE));
+    }
+
+    /** Two colours as they come out. */
+    private record Pair(Color one, Color other) {
+        double distance() {
+            return Distance.between(one, other);
+        }
+    }
+
+    private static Pair pair(Theme theme, Between b, Map<String, Chosen> chosen, Band band) {
         Effective values = Effective.of(theme.palette(), chosen, theme.media());
-        Color ground = color(theme, values, b.other(), band);
-        return Optional.of(Contrast.ratioOver(color(theme, values, b.one(), band), List.of(ground, Color.WHITE)));
+        return new Pair(color(theme, values, b.one(), band), color(theme, values, b.other(), band));
     }
 
     private static Color color(Theme theme, Effective values, String key, Band band) {
@@ -104,11 +146,18 @@ final class Apart {
         return ColorKind.parse(((Value.Text) values.value(s, band)).text());
     }
 
-    private static Answer answer(Theme theme, Between b, Readable.Asked a, Proof.Outcome o) {
+    private static Answer answer(Theme theme, Between b, Promise promise, Readable.Asked a, Proof.Outcome o) {
+        String why = o.why();
+        if (promise == Promise.DISTINCT && o.broken().isPresent()) {
+            Map<String, Chosen> chosen = new LinkedHashMap<>();
+            o.broken().get().forEach((key, value) -> chosen.put(key, Chosen.of(value)));
+            Pair p = pair(theme, b, chosen, a.band());
+            why = Distance.worst(p.one, p.other).label();
+        }
         String words = theme.palette().known(b.one()).label() + " and "
                 + theme.palette().known(b.other()).label();
         return new Answer(
-                Promise.APART,
+                promise,
                 "",
                 -1,
                 selector(b),
@@ -122,7 +171,7 @@ final class Apart {
                 o.state(),
                 o.worst(),
                 o.broken(),
-                o.why(),
+                why,
                 null,
                 null);
     }

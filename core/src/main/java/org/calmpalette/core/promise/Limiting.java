@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
@@ -38,10 +39,22 @@ final class Limiting {
 
     private final Theme theme;
     private final List<Readable.Asked> asked;
+    private final Predicate<Theme> keeps;
 
     Limiting(Theme theme, List<Readable.Asked> asked) {
         this.theme = theme;
         this.asked = asked;
+        this.keeps = limited -> {
+            Proof p = new Proof(limited);
+            return asked.stream().allMatch(a -> p.keeps(a.letters(), a.under(), a.needed(), a.band()));
+        };
+    }
+
+    /** @param keeps whether what is promised is kept in the theme with other limits */
+    Limiting(Theme theme, Predicate<Theme> keeps) {
+        this.theme = theme;
+        this.asked = List.of();
+        this.keeps = keeps;
     }
 
     /** A change of settings; empty if a default, a scheme or another setting speaks against it. */
@@ -82,10 +95,7 @@ final class Limiting {
     }
 
     private boolean isKeptWith(List<Setting> changed) {
-        return with(changed)
-                .map(Proof::new)
-                .filter(p -> asked.stream().allMatch(a -> p.keeps(a.letters(), a.under(), a.needed(), a.band())))
-                .isPresent();
+        return with(changed).filter(keeps).isPresent();
     }
 
     /** What the letters and what lies right under them follow, where an owner may choose it. */

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.cascade.ColorExpression;
@@ -71,6 +72,7 @@ public final class Mends {
                 case STILL -> mends.still();
                 case EFFECTIVE -> mends.effective();
                 case APART -> Apart.find(theme, broken).ifPresent(mends::apart);
+                case DISTINCT -> Apart.find(theme, broken).ifPresent(mends::distinct);
                 default -> {
                     // What is wrong in palette.json was meant otherwise, and only its author knows how; what boxes
                     // tell, the
@@ -93,13 +95,40 @@ public final class Mends {
 
     /** What limits either of the two, in every band. */
     private void apart(Between between) {
-        Limiting limiting = new Limiting(theme, Apart.asked(theme, between));
-        List<Setting> owners = Stream.of(between.one(), between.other())
+        Limiting limiting = new Limiting(theme, Apart.asked(theme, between, Promise.APART));
+        List<Setting> owners = owners(between);
+        limiting.demand(owners).ifPresent(found::add);
+        owners.forEach(s -> limiting.narrower(s).ifPresent(found::add));
+    }
+
+    private List<Setting> owners(Between between) {
+        return Stream.of(between.one(), between.other())
                 .map(theme.palette()::known)
                 .filter(s -> s.shown() == null || !s.shown().isNever())
                 .toList();
-        limiting.demand(owners).ifPresent(found::add);
-        owners.forEach(s -> limiting.narrower(s).ifPresent(found::add));
+    }
+
+    /** Fewer swatches of either, or a span of lightness. */
+    private void distinct(Between between) {
+        Limiting limiting = new Limiting(theme, limited -> Apart.keepsDistance(limited, between));
+        for (Setting s : owners(between)) {
+            ColorKind kind = (ColorKind) s.kind();
+            List<String> kept = kind.swatches().stream()
+                    .filter(c -> limiting.isKeptWith(s.withKind(kind.withSwatches(List.of(c)))))
+                    .toList();
+            Setting fewer = s.withKind(kind.withSwatches(kept));
+            if (!kept.isEmpty() && kept.size() < kind.swatches().size() && limiting.isKeptWith(fewer)) {
+                offer(
+                        "Take "
+                                + kind.swatches().stream()
+                                        .filter(c -> !kept.contains(c))
+                                        .collect(Collectors.joining(", "))
+                                + " out of the swatches of “" + s.label() + "”",
+                        kept.size() + " of " + kind.swatches().size() + " swatches are left.",
+                        fewer);
+            }
+            limiting.narrower(s).ifPresent(found::add);
+        }
     }
 
     // Readable

@@ -112,11 +112,15 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
                 .c0();
     }
 
-    private static List<OklchBox> boxes(ColorKind.Bounds bounds) {
+    /** @param bounds null for every colour that sRGB shows; without a chroma it ends where sRGB does, before 0.4 */
+    static List<OklchBox> boxes(ColorKind.Bounds given) {
+        ColorKind.Bounds bounds = given == null ? new ColorKind.Bounds(null, null, null) : given;
         double[] lightness = bounds.lightness() == null
                 ? new double[] {0, 1}
                 : new double[] {from(bounds.lightness()) / 100 - 0.0006, to(bounds.lightness()) / 100 + 0.0006};
-        double[] chroma = {Math.max(0, from(bounds.chroma()) - 0.0006), to(bounds.chroma()) + 0.0006};
+        double[] chroma = bounds.chroma() == null
+                ? new double[] {0, 0.4}
+                : new double[] {Math.max(0, from(bounds.chroma()) - 0.0006), to(bounds.chroma()) + 0.0006};
         double[] hue = ALL_HUES;
         if (bounds.hue() != null) {
             double start = from(bounds.hue());
@@ -170,7 +174,7 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
     /** A box with what it promises. */
     private record Bounded(OklchBox box, double bound) {}
 
-    private List<OklchBox> halves() {
+    List<OklchBox> halves() {
         double l = lightness[1] - lightness[0];
         double c = chroma[1] - chroma[0];
         double h = Math.toRadians(hue[1] - hue[0]) * chroma[1];
@@ -222,22 +226,66 @@ record OklchBox(double[] lightness, double[] chroma, double[] hue) {
         return rgb;
     }
 
+    /** Between what lightness, a and b lie. */
+    double[][] oklab() {
+        return new double[][] {
+            lightness.clone(), times(chroma, cosine(hue[0], hue[1])), times(chroma, cosine(hue[0] - 90, hue[1] - 90))
+        };
+    }
+
+    /** As sRGB shows it. */
+    Color middle() {
+        return new Color(
+                        ColorSpace.OKLCH,
+                        (lightness[0] + lightness[1]) / 2,
+                        (chroma[0] + chroma[1]) / 2,
+                        (hue[0] + hue[1]) / 2,
+                        1)
+                .toGamut();
+    }
+
+    /** The longest side, as {@link #halves} takes it. */
+    double size() {
+        return Math.max(
+                Math.max(lightness[1] - lightness[0], chroma[1] - chroma[0]),
+                Math.toRadians(hue[1] - hue[0]) * chroma[1]);
+    }
+
     /** The same before it is clipped, of a share of each channel of OKLab and so much more. */
     private double[][] linear(double share, double[] rest) {
-        double[] cos = cosine(hue[0], hue[1]);
-        double[] sin = cosine(hue[0] - 90, hue[1] - 90);
-        double[] l = moved(lightness, share, rest[0]);
-        double[] a = moved(times(chroma, cos), share, rest[1]);
-        double[] b = moved(times(chroma, sin), share, rest[2]);
-        double[][] lms = new double[3][];
+        double[][] lms = lms(share, rest);
         double[][] rgb = new double[3][];
-        for (int row = 0; row < 3; row++) {
-            lms[row] = cubed(mixed(LMS[row], l, a, b));
-        }
         for (int row = 0; row < 3; row++) {
             rgb[row] = mixed(LINEAR[row], lms[0], lms[1], lms[2]);
         }
         return rgb;
+    }
+
+    private double[][] lms(double share, double[] rest) {
+        double[][] lab = oklab();
+        for (int i = 0; i < 3; i++) {
+            lab[i] = moved(lab[i], share, rest[i]);
+        }
+        double[][] lms = new double[3][];
+        for (int row = 0; row < 3; row++) {
+            lms[row] = cubed(mixed(LMS[row], lab[0], lab[1], lab[2]));
+        }
+        return lms;
+    }
+
+    /** Between what the answers of the cones lie (CSS Color 4, section 10.8, before the cube root). */
+    double[][] lms() {
+        return lms(1, NOTHING);
+    }
+
+    /** Whether sRGB shows none of it. */
+    boolean isOutside() {
+        for (double[] channel : linear(1, NOTHING)) {
+            if (channel[1] < -1e-6 || channel[0] > 1 + 1e-6) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private static double[] moved(double[] a, double share, double by) {

@@ -9,6 +9,9 @@ public enum Promise {
             "Readable",
             "Every text keeps its contrast with what lies behind it: %s to 1, or %s to 1 where it is large."),
     APART("Apart", "Two colours of which the maker asks it keep their contrast."),
+    DISTINCT(
+            "Told apart",
+            "Two colours of which the maker asks it stay different to everybody, with whatever colour vision."),
     WHOLE(
             "Whole",
             "Nothing that is chosen leaves a link or a picture without words, a second first heading, or a link to nowhere."),

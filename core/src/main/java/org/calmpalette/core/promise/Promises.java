@@ -57,21 +57,54 @@ public final class Promises {
                 .withPalette(theme, theme.palette().withWaived(a.id(), reason == null ? null : reason.strip()));
     }
 
-    /** Promises of two colours that they keep a contrast, or does so no more. @param contrast 1 to 21; null for the latter */
-    public static Change between(Theme theme, String one, String other, BigDecimal contrast) {
-        Between b = new Between(one, other, contrast == null ? BigDecimal.ONE : contrast);
-        for (String key : List.of(one, other)) {
+    /** Promises something of two colours, besides what is promised of the same two already. */
+    public static Change between(Theme theme, Between wanted) {
+        for (String key : List.of(wanted.one(), wanted.other())) {
             if (!(theme.palette().known(key).kind() instanceof ColorKind)) {
                 throw new BadInputException("“" + key + "” is no colour.", "Choose two colour settings.");
             }
         }
-        String what = "“" + theme.palette().known(one).label() + "” and “"
-                + theme.palette().known(other).label() + "”";
-        return contrast == null
-                ? Change.of("The contrast of " + what + " is not promised any more")
-                        .withPalette(theme, theme.palette().withoutBetween(b))
-                : Change.of("A contrast of " + contrast.toPlainString() + " between " + what + " is promised")
-                        .withPalette(theme, theme.palette().withBetween(b));
+        List<String> what = new ArrayList<>();
+        if (wanted.contrast() != null) {
+            what.add("a contrast of " + wanted.contrast().toPlainString());
+        }
+        if (wanted.distance() != null) {
+            what.add("a distance of " + wanted.distance().toPlainString() + " for every colour vision");
+        }
+        Between all = known(theme, wanted).map(b -> b.and(wanted)).orElse(wanted);
+        return Change.of("Promised of " + named(theme, wanted) + ": " + String.join(" and ", what))
+                .withPalette(theme, theme.palette().withBetween(all));
+    }
+
+    /** Does not promise it of two colours any more. @param promise apart, for their contrast, or distinct, for their distance */
+    public static Change notBetween(Theme theme, String one, String other, Promise promise) {
+        Between asked = new Between(one, other, BigDecimal.ONE, null);
+        Between now = known(theme, asked)
+                .orElseThrow(
+                        () -> new BadInputException("Nothing is promised of these two.", "Load the promises again."));
+        boolean contrast = promise == Promise.APART;
+        BigDecimal left = contrast ? now.distance() : now.contrast();
+        return Change.of("The " + (contrast ? "contrast" : "distance") + " of " + named(theme, now)
+                        + " is not promised any more")
+                .withPalette(
+                        theme,
+                        left == null
+                                ? theme.palette().withoutBetween(now)
+                                : theme.palette()
+                                        .withBetween(new Between(
+                                                now.one(),
+                                                now.other(),
+                                                contrast ? null : left,
+                                                contrast ? left : null)));
+    }
+
+    private static Optional<Between> known(Theme theme, Between wanted) {
+        return theme.palette().between().stream().filter(b -> b.isLike(wanted)).findFirst();
+    }
+
+    private static String named(Theme theme, Between b) {
+        return "“" + theme.palette().known(b.one()).label() + "” and “"
+                + theme.palette().known(b.other()).label() + "”";
     }
 
     /** How much is promised. @throws BadInputException if it is what it was */
@@ -118,9 +151,7 @@ public final class Promises {
                                     1,
                                     PaletteJson.line(
                                             theme.files().read(Palette.FILE),
-                                            a.promise() == Promise.APART
-                                                    ? a.selector().replaceFirst(" .*", "")
-                                                    : a.selector()))
+                                            a.isAboutTwo() ? a.selector().replaceFirst(" .*", "") : a.selector()))
                             : 1);
         }
         int start = a.element() < 0
@@ -136,7 +167,7 @@ public final class Promises {
     public static Optional<Colors> colors(Theme theme, Answer a) {
         Map<String, Chosen> chosen = new LinkedHashMap<>();
         a.values().forEach((key, value) -> chosen.put(key, Chosen.of(value)));
-        return a.promise() == Promise.APART ? Apart.colors(theme, a, chosen) : Readable.colors(theme, a, chosen);
+        return a.isAboutTwo() ? Apart.colors(theme, a, chosen) : Readable.colors(theme, a, chosen);
     }
 
     /** What is proved and what is not: the broken first, then what is not decided, each in the order of the promises. */
@@ -162,7 +193,7 @@ public final class Promises {
                             painting.addAll(result.painting());
                             yield result.answers();
                         }
-                        case APART -> Apart.of(theme);
+                        case APART, DISTINCT -> Apart.of(theme, p);
                         case WHOLE -> Whole.of(theme);
                         case COVERED, SHARP, IN_SIGHT, UNDISTORTED, CLEAR, FITS ->
                             AsMade.of(theme, p, findings, measures.keySet());

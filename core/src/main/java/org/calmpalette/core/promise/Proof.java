@@ -69,7 +69,7 @@ final class Proof {
     }
 
     /** A way to break it that has to be looked at. */
-    private record Try(Map<String, Color> chosen, double ratio) {}
+    record Try(Map<String, Color> chosen, double ratio) {}
 
     /** Looks at a choice as a browser would. */
     interface Look {
@@ -173,7 +173,7 @@ final class Proof {
     }
 
     /** One text in one band. @param look null where nobody wants to know what breaks it */
-    private final class Deciding {
+    class Deciding {
         private final ColorExpression letters;
         private final Ply under;
         private final double needed;
@@ -311,12 +311,13 @@ final class Proof {
             return setting(property).key();
         }
 
-        private double ratio(Map<String, Color> chosen) {
+        /** What a combination comes to: a contrast ratio. */
+        double ratio(Map<String, Color> chosen) {
             return bound(chosen, Map.of());
         }
 
         /** A colour with what is chosen. */
-        private Color color(ColorExpression e, Map<String, Color> chosen) {
+        final Color color(ColorExpression e, Map<String, Color> chosen) {
             return e instanceof ColorExpression.Fixed f
                     ? f.color()
                     : e instanceof ColorExpression.Mixed m
@@ -461,7 +462,7 @@ final class Proof {
         }
 
         /** Whether no limit of a value, among those that are chosen, speaks against a combination. */
-        private boolean mayBe(Map<String, Color> chosen) {
+        final boolean mayBe(Map<String, Color> chosen) {
             for (Domain d : domains.values()) {
                 if (d.settled() && !chosen.containsKey(d.key())) {
                     return false;
@@ -485,7 +486,7 @@ final class Proof {
         }
 
         /** The worst of what would break it that the theme allows and the cascade confirms. */
-        private Optional<Outcome> looked(List<Try> broken) {
+        final Optional<Outcome> looked(List<Try> broken) {
             if (look == null) {
                 return Optional.empty();
             }
@@ -522,7 +523,7 @@ final class Proof {
             return Optional.empty();
         }
 
-        private Outcome bounded() {
+        Outcome bounded() {
             double least = least();
             if (least >= needed) {
                 return Outcome.kept(least);
@@ -543,7 +544,7 @@ final class Proof {
         }
 
         /** A ratio that is kept, of all ways in which the letters and what lies right under them are chosen or as made. */
-        private double least() {
+        double least() {
             List<Ply> below = Ply.under(under);
             ColorExpression ground = below == null
                     ? null
@@ -579,7 +580,11 @@ final class Proof {
                     : d.settled() ? new boolean[] {true} : new boolean[] {true, false};
         }
 
-        private Domain domain(ColorExpression e) {
+        final double needed() {
+            return needed;
+        }
+
+        final Domain domain(ColorExpression e) {
             return e instanceof ColorExpression.Chosen c ? domains.get(key(c.property())) : null;
         }
 

@@ -279,9 +279,19 @@ public final class PaletteJson {
                     e.at("between"), "a promise is about two settings", "Write \"between\": [\"ink\", \"paper\"].");
         }
         try {
-            return new Between(keys.get(0), keys.get(1), e.number("contrast").orElse(new BigDecimal("4.5")));
+            BigDecimal distance = e.number("distance").orElse(null);
+            return new Between(
+                    keys.get(0),
+                    keys.get(1),
+                    e.number("contrast").orElse(distance == null ? new BigDecimal("4.5") : null),
+                    distance);
+        } catch (JsonEntry.PlacedException placed) {
+            throw placed;
         } catch (BadInputException wrong) {
-            throw JsonEntry.bad(e.at("contrast"), wrong.getMessage(), wrong.mend());
+            throw JsonEntry.bad(
+                    e.at(wrong.getMessage().contains("distance") ? "distance" : "contrast"),
+                    wrong.getMessage(),
+                    wrong.mend());
         }
     }
 

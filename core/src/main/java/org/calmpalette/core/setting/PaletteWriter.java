@@ -1,5 +1,6 @@
 package org.calmpalette.core.setting;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -139,19 +140,33 @@ final class PaletteWriter {
                     all.remove(i);
                 } else {
                     left.remove(there);
-                    ((ObjectNode) all.get(i)).put("contrast", there.contrast());
+                    write((ObjectNode) all.get(i), there);
                 }
             }
         }
         for (Between b : left) {
             ObjectNode node = JsonNodeFactory.instance.objectNode();
             node.putArray("between").add(b.one()).add(b.other());
-            all.add(node.put("contrast", b.contrast()));
+            write(node, b);
+            all.add(node);
         }
         if (all.isEmpty()) {
             root.remove("promises");
         } else {
             root.set("promises", all);
+        }
+    }
+
+    private static void write(ObjectNode node, Between b) {
+        write(node, "contrast", b.contrast());
+        write(node, "distance", b.distance());
+    }
+
+    private static void write(ObjectNode node, String name, BigDecimal number) {
+        if (number == null) {
+            node.remove(name);
+        } else {
+            node.put(name, number);
         }
     }
 

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.calmpalette.core.change.PaletteChange;
+import org.calmpalette.core.setting.Between;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.theme.Theme;
@@ -262,7 +263,8 @@ class PromisesTest {
             })
     void twoColorsKeepWhatTheMakerPromises(String ink, double contrast, Answer.State state, double worst) {
         Theme theme = twoColors(ink, "");
-        Theme promised = Promises.between(theme, "ink", "paper", java.math.BigDecimal.valueOf(contrast))
+        Theme promised = Promises.between(
+                        theme, new Between("ink", "paper", java.math.BigDecimal.valueOf(contrast), null))
                 .applied(theme);
         assertThat(Themes.text(promised.files(), "palette.json")).contains("\"between\"", "\"ink\"", "\"paper\"");
         Answer a = first(promised, Promise.APART);
@@ -285,7 +287,7 @@ class PromisesTest {
                         .palette()
                         .between())
                 .isEmpty();
-        assertThat(Promises.between(promised, "paper", "ink", null)
+        assertThat(Promises.notBetween(promised, "paper", "ink", Promise.APART)
                         .applied(promised)
                         .palette()
                         .between())
