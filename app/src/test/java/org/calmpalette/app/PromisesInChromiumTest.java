@@ -5,14 +5,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.deque.html.axecore.results.Rule;
 import com.microsoft.playwright.Page;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
+import javax.imageio.ImageIO;
 import org.calmpalette.core.Generated;
 import org.calmpalette.core.cascade.ElementStyle;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.Contrast;
 import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.Answer;
@@ -98,9 +104,14 @@ class PromisesInChromiumTest {
         assertThat(broken).as("texts that are broken").isGreaterThanOrEqualTo(Generated.times(6) / 3);
     }
 
-    /** Words in white on colours along the border of the safe area, as Chromium makes them of {@code hsl()}. */
+    private static final int POINTS = 200;
+
+    /**
+     * Words in white on colours along the border of the safe area, as Chromium makes them of {@code hsl()}: judged by axe-core, and by the
+     * pixels of the ground and of a letter that fills its box.
+     */
     @Test
-    void axeDrawsTheBorderOfTheSafeAreaInTheSamePlace() {
+    void axeAndPixelsDrawTheBorderOfTheSafeAreaInTheSamePlace() throws IOException {
         page = running.visitor(320, 800);
         Theme theme = Themes.of(
                 "index.html",
@@ -111,15 +122,16 @@ class PromisesInChromiumTest {
                 "{\"name\": \"T\", \"places\": [{\"key\": \"p\", \"label\": \"P\"}], \"settings\": [{\"key\": \"ground\", \"label\": \"G\", \"place\": \"p\", \"kind\": \"color\", \"default\": \"#000000\"}]}");
         List<List<double[]>> columns = SafeArea.Texts.of(theme)
                 .around(theme.palette().known("ground"))
-                .field(80, 101)
+                .field(80, POINTS)
                 .columns();
-        StringBuilder html = new StringBuilder("<!doctype html><html lang=en><title>T</title><main>");
+        StringBuilder html = new StringBuilder(
+                "<!doctype html><html lang=en><title>T</title><style>body { margin: 0 } p { margin: 0; font: 16px/20px sans-serif; height: 20px }</style><main>");
         for (int i = 0; i < columns.size(); i++) {
             double border = columns.get(i).get(0)[1];
             for (int side = 0; side < 2; side++) {
                 html.append(String.format(
                         java.util.Locale.ROOT,
-                        "<p class=%s style='color:#fff;background:hsl(%.2f 80%% %.3f%%)'>Words</p>",
+                        "<p class=%s style='color:#fff;background:hsl(%.2f 80%% %.3f%%)'>&#x2588;&#x2588; Words</p>",
                         side == 0 ? "in" : "out",
                         360.0 * i / (columns.size() - 1),
                         side == 0 ? border - 0.02 : border + 0.5));
@@ -131,7 +143,21 @@ class PromisesInChromiumTest {
                         .flatMap(r -> r.getNodes().stream())
                         .map(n -> n.getHtml().replaceFirst("(?s)^.*?class=\"(\\w+)\".*$", "$1"))
                         .toList();
-        assertThat(wrong).hasSize(101).containsOnly("out");
+        assertThat(wrong).hasSize(POINTS).containsOnly("out");
+        BufferedImage shot =
+                ImageIO.read(new ByteArrayInputStream(page.screenshot(new Page.ScreenshotOptions().setFullPage(true))));
+        for (int i = 0; i < 2 * POINTS; i++) {
+            Color letter = color(shot.getRGB(8, 20 * i + 10));
+            Color ground = color(shot.getRGB(300, 20 * i + 10));
+            assertThat(letter.hex()).isEqualTo("#ffffff");
+            assertThat(Contrast.ratio(letter, ground) >= 4.5)
+                    .as("point %d, %s", i / 2, ground.hex())
+                    .isEqualTo(i % 2 == 0);
+        }
+    }
+
+    private static Color color(int rgb) {
+        return Color.rgb((rgb >> 16 & 255) / 255.0, (rgb >> 8 & 255) / 255.0, (rgb & 255) / 255.0);
     }
 
     /** The grey of placeholders is the browser's own, and rules of theirs win as those of other boxes do. */

@@ -64,10 +64,10 @@ class SafeAreaTest {
         SafeArea area = area(
                 theme(css, ReadableTest.color("ground", css.contains("opacity") ? "#ffffff" : "#000000", "")),
                 "ground");
-        SafeArea.Field field = area.field(saturation, 61);
+        SafeArea.Field field = area.field(saturation, 200);
         int borders = 0;
         for (int i = 0; i < field.columns().size(); i++) {
-            double hue = 6.0 * i;
+            double hue = 360.0 * i / 199;
             for (double[] span : field.columns().get(i)) {
                 for (int end = 0; end < 2; end++) {
                     double sign = end == 0 ? 1 : -1;
@@ -84,7 +84,7 @@ class SafeAreaTest {
                 }
             }
         }
-        assertThat(borders).isEqualTo(someColumnsSafe ? 61 : 0);
+        assertThat(borders).isEqualTo(someColumnsSafe ? 200 : 0);
         assertThat(area.regardless()).hasSize(someColumnsSafe ? 0 : 2);
     }
 
