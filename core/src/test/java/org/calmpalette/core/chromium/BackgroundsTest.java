@@ -177,7 +177,15 @@ public class BackgroundsTest {
             }
             for (int axis = 0; axis < 2; axis++) {
                 Axis a = axis == 0 ? x : y;
-                if (isSnapped(c, a.many(), axis == 0 ? layer.repeatY() : layer.repeatX())
+                BackgroundLayer.Repeat own = axis == 0 ? layer.repeatX() : layer.repeatY();
+                // Where the tile is made smaller two of them may have room where one had.
+                double room = axis == 0
+                        ? box.of(layer.origin()).width()
+                        : box.of(layer.origin()).height();
+                boolean many = a.many()
+                        || own == BackgroundLayer.Repeat.SPACE
+                                && Math.floor(room / (a.tile() - 1)) != Math.floor(room / a.tile());
+                if (isSnapped(c, many, axis == 0 ? layer.repeatY() : layer.repeatX())
                         || isAtTheEdge(layer, c, box, p, axis == 0)) {
                     snapped++;
                     continue;

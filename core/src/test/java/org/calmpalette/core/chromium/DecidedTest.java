@@ -21,7 +21,11 @@ class DecidedTest {
         for (PagePartsTest.Site site : PagePartsTest.sites()) {
             Theme theme = PagePartsTest.theme(site);
             for (Answer a : Promises.of(
-                    theme, Map.of("index.html", PagePartsTest.measures(site)), List.of(), (done, total, what) -> {})) {
+                    theme,
+                    Map.of("index.html", PagePartsTest.measures(site)),
+                    Map.of(),
+                    List.of(),
+                    (done, total, what) -> {})) {
                 if (a.promise() == Promise.READABLE) {
                     all++;
                     if (a.state() == Answer.State.UNPROVEN) {
