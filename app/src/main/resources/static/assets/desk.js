@@ -4,7 +4,7 @@ import "./background.js";
 import "./items.js";
 import "./take.js";
 import { Asking, Behind, Frames, later, pair, words } from "./frames.js";
-import { measureMissing, measuredOnce } from "./measure.js";
+import { measureMissing, measureVaried, measuredOnce } from "./measure.js";
 import { safeParts } from "./safe.js";
 
 const strip = document.querySelector("[data-strip]");
@@ -465,13 +465,24 @@ if (desk && asked) lookAt(asked);
 
 // Where parts are, what lies behind texts, and what is wider than a phone is told once the pages are measured, which goes on while one
 // looks at the rest. A view that needs it begins by itself.
-const measuring = document.querySelector("[data-unmeasured]");
+const measuring = document.querySelector("[data-unmeasured], [data-measures]");
 const measureLine = document.querySelector("[data-measure-line]");
-if (measuring?.dataset.unmeasured && measureLine) {
+const promises = measuring?.matches("[data-measures]");
+if ((measuring?.dataset.unmeasured || promises) && measureLine) {
   const parts = new URLSearchParams(location.search).get("view") === "parts";
   const all = async () => {
     try {
-      await measureMissing(measuring, (page, i, all) => { measureLine.textContent = `Measuring: page ${i + 1} of ${all}.`; });
+      let news = await measureMissing(measuring, (page, i, all) => { measureLine.textContent = `Measuring: page ${i + 1} of ${all}.`; }) > 0;
+      // What settings do to boxes is looked at where promises are, which it decides.
+      if (promises) {
+        const more = await measureVaried(measuring, (i, all) => {
+          measureLine.hidden = false;
+          measureLine.textContent = `Measuring with other values of settings: ${i + 1} of ${all}.`;
+        });
+        news ||= more;
+      }
+      if (!news) return;
+      measureLine.hidden = false;
       // Nothing is typed where the parts are listed.
       if (parts && !current()) return location.reload();
       measureLine.replaceChildren(Object.assign(document.createElement("a"), { href: location.href, textContent: "Pages are measured: show what was found." }));
@@ -479,9 +490,9 @@ if (measuring?.dataset.unmeasured && measureLine) {
       measureLine.textContent = problem.message;
     }
   };
-  measureLine.hidden = false;
+  measureLine.hidden = !measuring.dataset.unmeasured;
   measureLine.querySelector("button").addEventListener("click", all);
-  if (parts && measuring.dataset.unmeasured.split("|").includes(pagePick.value) || measuring.matches("[data-measures]")) all();
+  if (parts && measuring.dataset.unmeasured?.split("|").includes(pagePick.value) || promises) all();
 }
 // The panel of a part whose text cannot be told without boxes has its page measured, and tells it then.
 addEventListener("htmx:afterSettle", ({ target }) => {

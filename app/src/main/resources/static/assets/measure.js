@@ -1,5 +1,6 @@
 // Measures the boxes of a page at as many window widths as it takes: until every box between two of them lies in a straight
 // line to half a pixel. Works in a frame that nobody sees; what comes out is what core's Measures reads.
+import { data } from "./answers.js";
 import { straight, track } from "./straight.js";
 
 export const FROM = 320;
@@ -107,7 +108,8 @@ class Stretch {
   }
 }
 
-export async function measure(address, page, turns, onProgress = () => {}) {
+// @param widest so many widths at most; what is not looked at counts as unsure
+export async function measure(address, page, turns, onProgress = () => {}, widest = MOST) {
   const frames = Array.from({ length: FRAMES }, () => new Window(address));
   measuring++;
   try {
@@ -134,7 +136,7 @@ export async function measure(address, page, turns, onProgress = () => {}) {
     const inner = ([a, b]) => points(a, b)[0];
     await together(open.map(inner), look);
     stretches.push(...open.map(([a, b]) => new Stretch(a, b, [a, inner([a, b]), b].map((w) => known.get(w)))));
-    const most = Math.max(60, Math.min(MOST, MOST_BOXES / Object.keys(known.get(FROM).boxes).length));
+    const most = Math.max(Math.min(60, widest), Math.min(widest, MOST_BOXES / Object.keys(known.get(FROM).boxes).length));
     while (open.length && known.size < most) {
       open.sort((x, y) => (y[1] - y[0]) - (x[1] - x[0]));
       await Promise.all(open.splice(0, FRAMES).map(async ([a, b]) => {
@@ -163,10 +165,16 @@ export async function measure(address, page, turns, onProgress = () => {}) {
 // Measures a page of a theme and gives what came out to the server. The view tells where: base of the previews, address of the
 // theme, its head, and where media queries turn.
 export async function measured(view, page, onProgress) {
-  const { base, theme, head, turns } = view.dataset;
-  const made = await measure(base + page.split("/").map(encodeURIComponent).join("/"), page, JSON.parse(turns), onProgress);
+  const made = await measure(view.dataset.base + path(page), page, JSON.parse(view.dataset.turns), onProgress);
+  await keep(view, { page }, made);
+}
+
+const path = (page) => page.split("/").map(encodeURIComponent).join("/");
+
+async function keep(view, what, made) {
+  const { theme, head } = view.dataset;
   const headers = { ...JSON.parse(document.body.getAttribute("hx-headers") || "{}"), "Content-Type": "application/octet-stream" };
-  const answer = await fetch(`${theme}/measures?${new URLSearchParams({ base: head, page })}`, { method: "POST", body: JSON.stringify(made), headers });
+  const answer = await fetch(`${theme}/measures?${new URLSearchParams({ base: head, ...what })}`, { method: "POST", body: JSON.stringify(made), headers });
   if (!answer.ok) throw new Error("What was measured could not be kept. Load the page again.");
 }
 
@@ -179,10 +187,27 @@ export function measuredOnce(view, page) {
 
 // All pages that nobody measured since they were last laid out otherwise, one after the other.
 export async function measureMissing(view, onPage = () => {}) {
-  const waiting = view.dataset.unmeasured.split("|").filter(Boolean);
+  const waiting = (view.dataset.unmeasured ?? "").split("|").filter(Boolean);
   for (const [i, page] of waiting.entries()) {
     onPage(page, i, waiting.length);
     await measuredOnce(view, page);
   }
   return waiting.length;
+}
+
+// With other values fewer widths do: whether a page holds together then is looked at where windows are.
+const FEW = 60;
+const WINDOWS = [360, 390, 480, 600, 768, 900, 1024, 1200, 1366, 1440, 1600, 1920, 2240];
+
+// All pages that nobody measured yet with another value of a setting which moves their boxes. One that does not answer is left out.
+// Gives whether there is something that what is shown does not tell.
+export async function measureVaried(view, onPage = () => {}) {
+  const left = await data(await fetch(`${view.dataset.theme}/measures/unvaried`, { headers: { Accept: "application/json" } }).catch(() => null));
+  const turns = [...JSON.parse(view.dataset.turns), ...WINDOWS];
+  for (const [i, { page, variation, base }] of (left?.pages ?? []).entries()) {
+    onPage(i, left.pages.length);
+    const made = await measure(base + path(page), page, turns, () => {}, FEW).catch(() => null);
+    if (made) await keep(view, { page, variation }, made);
+  }
+  return Boolean(left) && (left.pages.length > 0 || left.known !== view.dataset.told);
 }

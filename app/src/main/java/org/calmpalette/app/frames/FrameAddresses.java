@@ -19,9 +19,14 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class FrameAddresses {
-    /** What a preview shows: a theme's snapshot with its defaults, a site's draft, one of its editions, or what a link leads to. */
-    public record Shown(char kind, long id) {
+    /**
+     * What a preview shows: a theme's snapshot with its defaults, a site's draft, one of its editions, or what a link leads to.
+     *
+     * @param variation of a snapshot that is shown with another value of a setting: which of its variations; else 0
+     */
+    public record Shown(char kind, long id, int variation) {
         public static final char SNAPSHOT = 't';
+        public static final char VARIATION = 'v';
         public static final char DRAFT = 'd';
         static final char EDITION = 'e';
         /** By a link that an owner handed out. */
@@ -40,6 +45,11 @@ public class FrameAddresses {
         return address(Shown.SNAPSHOT, snapshotId);
     }
 
+    /** Of a snapshot with another value of a setting. @param variation which of those that the theme has, from 0 */
+    public String ofVariation(long snapshotId, int variation) {
+        return address(Shown.VARIATION, snapshotId, today(), "-" + variation);
+    }
+
     public String ofDraft(long draftId) {
         return address(Shown.DRAFT, draftId);
     }
@@ -55,16 +65,23 @@ public class FrameAddresses {
     }
 
     private String address(char kind, long id) {
-        // Valid to the end of the next day, so that the same thing has the same address for hours and is cached.
-        long until = Instant.now()
+        return address(kind, id, today());
+    }
+
+    /** To the end of the next day, so that the same thing has the same address for hours and is cached. */
+    private static long today() {
+        return Instant.now()
                 .truncatedTo(ChronoUnit.DAYS)
                 .plus(2, ChronoUnit.DAYS)
                 .getEpochSecond();
-        return address(kind, id, until);
     }
 
     private String address(char kind, long id, long until) {
-        String what = kind + "" + id + "-" + Long.toString(until, 36);
+        return address(kind, id, until, "");
+    }
+
+    private String address(char kind, long id, long until, String more) {
+        String what = kind + "" + id + "-" + Long.toString(until, 36) + more;
         return "/frame/" + what + "-" + signature(what) + "/";
     }
 
@@ -84,7 +101,8 @@ public class FrameAddresses {
         if (Instant.now().getEpochSecond() > Long.parseLong(parts[1], 36)) {
             return Optional.empty();
         }
-        return Optional.of(new Shown(what.charAt(0), Long.parseLong(parts[0])));
+        return Optional.of(
+                new Shown(what.charAt(0), Long.parseLong(parts[0]), parts.length > 2 ? Integer.parseInt(parts[2]) : 0));
     }
 
     private String signature(String what) {

@@ -637,12 +637,40 @@ class PicturesController {
         return themes.grounds(open.id(), open.read(), null, page, width);
     }
 
-    /** Keeps what the maker's browser measured of a page. */
+    /**
+     * A page that is to be measured with another value of a setting.
+     *
+     * @param base address of previews with that value
+     */
+    public record Unvaried(String page, int variation, String base) {}
+
+    /** @param known names what was measured so far */
+    public record Left(String known, List<Unvaried> pages) {}
+
+    @GetMapping("/measures/unvaried")
+    @ResponseBody
+    Left unvaried(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        OpenTheme open = themes.open(id, me);
+        List<Unvaried> pages = themes.unvaried(open).stream()
+                .map(u -> new Unvaried(
+                        u.page(),
+                        u.variation(),
+                        addresses.ofVariation(open.head().id(), u.variation())))
+                .toList();
+        return new Left(String.valueOf(themes.measuredNow(open)), pages);
+    }
+
+    /**
+     * Keeps what the maker's browser measured of a page.
+     *
+     * @param variation with which value of a setting, of the theme as it is now; null for the page as it is made
+     */
     @PostMapping("/measures")
     ResponseEntity<Void> keep(
             @PathVariable long id,
             @RequestParam long base,
             @RequestParam(defaultValue = "") String page,
+            @RequestParam(required = false) Integer variation,
             HttpServletRequest request,
             @AuthenticationPrincipal SignedIn me)
             throws IOException {
@@ -654,7 +682,11 @@ class PicturesController {
                     "These are the measures of " + measured.page() + ", not of " + page + ".",
                     "Measure the page again.");
         }
-        themes.keepMeasures(open, base, measured);
+        if (variation == null) {
+            themes.keepMeasures(open, base, measured);
+        } else if (base == open.head().id()) {
+            themes.keepVaried(open, variation, measured);
+        }
         return ResponseEntity.noContent().build();
     }
 }

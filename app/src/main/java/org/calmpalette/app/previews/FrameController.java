@@ -71,7 +71,10 @@ class FrameController {
         }
         Map<String, Chosen> values = null;
         ThemeCache.Read read;
-        if (shown.kind() != FrameAddresses.Shown.SNAPSHOT) {
+        if (shown.kind() == FrameAddresses.Shown.VARIATION) {
+            read = themes.read(themes.snapshot(shown.id()));
+            values = read.variations().get(shown.variation()).chosen();
+        } else if (shown.kind() != FrameAddresses.Shown.SNAPSHOT) {
             Optional<SiteService.Draft> found =
                     switch (shown.kind()) {
                         case FrameAddresses.Shown.DRAFT -> Optional.of(sites.draft(shown.id()));

@@ -89,6 +89,7 @@ class PromisesController {
                 "strip", Strip.of(open.theme(), addresses.ofSnapshot(open.head().id()), shown, request));
         model.addAttribute("turns", open.read().turns());
         model.addAttribute("unmeasured", themes.unmeasured(open));
+        model.addAttribute("told", themes.measuredThen(open));
         PromiseRows rows = PromiseRows.of(id, answers, open.theme().palette(), kept);
         model.addAttribute("rows", rows);
         model.addAttribute("kept", kept);

@@ -4,9 +4,11 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
 import org.calmpalette.core.page.Page;
@@ -46,6 +48,24 @@ class MeasureStore {
             }
         }
         return known;
+    }
+
+    /** Which of some layouts were measured. */
+    Set<String> known(long themeId, Collection<String> layouts) {
+        return layouts.isEmpty() ? Set.of() : rows.known(themeId, layouts);
+    }
+
+    /** What was measured of layouts, by path of the page. @param wanted layouts by path */
+    Map<String, Measures> read(long themeId, Map<String, String> wanted) {
+        Map<String, Measures> all = new LinkedHashMap<>();
+        Map<String, byte[]> byKey = new LinkedHashMap<>();
+        rows.findByThemeIdAndLayoutKeyIn(themeId, wanted.values()).forEach(r -> byKey.put(r.layoutKey(), r.packed()));
+        wanted.forEach((page, key) -> {
+            if (byKey.containsKey(key)) {
+                all.put(page, Measures.read("the measures of " + page, unpacked(byKey.get(key))));
+            }
+        });
+        return all;
     }
 
     /** Keeps what was measured; of two who measured the same the first counts. */

@@ -8,12 +8,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.Supplier;
 import org.calmpalette.app.work.Job;
 import org.calmpalette.app.work.Jobs;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Promises;
-import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.survey.Finding;
 import org.springframework.stereotype.Component;
 
@@ -48,7 +46,15 @@ class Promised {
     static final class Check {
         private volatile List<Answer> answers;
         private volatile Set<String> measured = Set.of();
+        /** What was measured when the answers were found. */
+        private volatile Set<String> told = Set.of();
+
         private volatile Job<List<Answer>> job;
+
+        /** Names what was measured when the answers were found. */
+        int told() {
+            return told.hashCode();
+        }
 
         /** What is known; empty while nothing is. */
         Optional<List<Answer>> answers() {
@@ -65,13 +71,13 @@ class Promised {
     }
 
     /** Checks a theme that is watched, unless that has been done with what was measured of its pages. */
-    void make(long themeId, ThemeCache.Read read, Supplier<Map<String, Measures>> measures) {
+    void make(long themeId, ThemeCache.Read read, Boxes boxes) {
         if (!watched.contains(themeId)) {
             return;
         }
         Check check = read.promises();
         synchronized (check) {
-            Set<String> pages = measures.get().keySet();
+            Set<String> pages = boxes.known();
             boolean asked = check.job != null && check.measured.equals(pages);
             boolean lost = asked && check.job.isStopping() && check.job.state() != Job.State.DONE;
             if (asked && !lost) {
@@ -82,7 +88,13 @@ class Promised {
             }
             check.measured = Set.copyOf(pages);
             Job<List<Answer>> job = jobs.start(Jobs.Lane.PROMISES, LONGEST, doing -> {
-                List<Answer> all = Promises.of(read.theme(), measures.get(), findings(read, doing), doing::at);
+                // What is known from here on is news.
+                read.varied();
+                Set<String> now = boxes.known();
+                check.measured = now;
+                List<Answer> all =
+                        Promises.of(read.theme(), boxes.asMade(), boxes.varied(), findings(read, doing), doing::at);
+                check.told = now;
                 check.answers = all;
                 return all;
             });

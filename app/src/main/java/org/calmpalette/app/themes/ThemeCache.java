@@ -32,6 +32,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.part.PartIndex;
 import org.calmpalette.core.promise.SafeArea;
+import org.calmpalette.core.promise.Variation;
 import org.calmpalette.core.render.Breakpoint;
 import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.LayoutKey;
@@ -81,6 +82,7 @@ public class ThemeCache {
         private Map<String, Integer> paints;
         private Gallery gallery;
         private LayoutKey.Keys layoutKeys;
+        private volatile Map<Variation, Map<String, String>> varied;
         private final Promised.Check promises = new Promised.Check();
         private final Map<Object, SoftReference<Object>> derived = new LinkedHashMap<>(16, 0.75f, true) {
             @Override
@@ -191,6 +193,40 @@ public class ThemeCache {
                 }
             }
             return (T) value;
+        }
+
+        /** The theme with other values, at which boxes are worth measuring. */
+        public List<Variation> variations() {
+            return derived("variations", () -> Variation.of(theme));
+        }
+
+        /**
+         * What lays out pages with each variation, by path: those pages alone that lie otherwise than as they are made. Takes a moment for
+         * each variation, since all stylesheets are read for it.
+         */
+        Map<Variation, Map<String, String>> varied() {
+            if (varied == null) {
+                Map<Variation, Map<String, String>> all = new LinkedHashMap<>();
+                for (Variation v : variations()) {
+                    Budget.longStep();
+                    LayoutKey.Keys keys = new LayoutKey.Keys(new Rendered(theme, v.chosen()));
+                    Map<String, String> moved = new LinkedHashMap<>();
+                    for (Page page : theme.pages()) {
+                        String key = keys.of(page);
+                        if (!key.equals(layoutKeys().of(page))) {
+                            moved.put(page.source().file(), key);
+                        }
+                    }
+                    all.put(v, moved);
+                }
+                varied = all;
+            }
+            return varied;
+        }
+
+        /** The same as far as somebody has asked for it; empty before. */
+        Map<Variation, Map<String, String>> variedIfKnown() {
+            return varied == null ? Map.of() : varied;
         }
 
         synchronized LayoutKey.Keys layoutKeys() {

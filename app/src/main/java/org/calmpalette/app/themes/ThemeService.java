@@ -2,6 +2,7 @@ package org.calmpalette.app.themes;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -31,6 +32,7 @@ import org.calmpalette.core.page.Page;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.part.Landmarks;
 import org.calmpalette.core.promise.Answer;
+import org.calmpalette.core.promise.Variation;
 import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Backgrounds;
 import org.calmpalette.core.render.Ground;
@@ -79,6 +81,9 @@ public class ThemeService {
     private final MeasureStore measures;
     private final Kept kept;
     private static final int MOST_GROUNDS = 200;
+    /** Pages that are measured with other values, of one theme: what is left out stays open. */
+    private static final int MOST_VARIED = 120;
+
     private final Cache<Long, String> names =
             Caffeine.newBuilder().maximumSize(2_000).build();
 
@@ -187,7 +192,7 @@ public class ThemeService {
         Snapshot head = snapshots.findById(stored.headId()).orElseThrow();
         ThemeCache.Read read = cache.get(head.treeHash(), stored.name());
         surveys.make(stored.id(), read, () -> measures.of(stored.id(), read));
-        promised.make(stored.id(), read, () -> measures.of(stored.id(), read));
+        promised.make(stored.id(), read, new Boxes(measures, stored.id(), read));
         return new OpenTheme(
                 stored,
                 head,
@@ -204,7 +209,7 @@ public class ThemeService {
      */
     public Job<List<Answer>> promises(OpenTheme open) {
         promised.watch(open.id());
-        promised.make(open.id(), open.read(), () -> measures.of(open.id(), open.read()));
+        promised.make(open.id(), open.read(), new Boxes(measures, open.id(), open.read()));
         return open.read().promises().job().orElseThrow();
     }
 
@@ -225,6 +230,49 @@ public class ThemeService {
                 .map(p -> p.source().file())
                 .filter(p -> !measured.containsKey(p))
                 .toList();
+    }
+
+    /**
+     * Pages that nobody measured yet with another value of a setting, where that moves a box.
+     *
+     * @param variation which of {@link ThemeCache.Read#variations()}
+     */
+    public record Unvaried(String page, int variation) {}
+
+    public List<Unvaried> unvaried(OpenTheme open) {
+        List<Variation> all = open.read().variations();
+        Set<String> known =
+                new Boxes(measures, open.id(), open.read()).knownOf(open.read().varied());
+        List<Unvaried> left = new ArrayList<>();
+        open.read()
+                .varied()
+                .forEach((v, pages) -> pages.forEach((page, layout) -> {
+                    if (!known.contains(layout) && left.size() < MOST_VARIED) {
+                        left.add(new Unvaried(page, all.indexOf(v)));
+                    }
+                }));
+        return left;
+    }
+
+    /** Names what is measured now, and what was when the promises were last looked at: where they differ there is news. */
+    public int measuredNow(OpenTheme open) {
+        return new Boxes(measures, open.id(), open.read()).known().hashCode();
+    }
+
+    public int measuredThen(OpenTheme open) {
+        return open.read().promises().told();
+    }
+
+    /** Keeps what was measured of a page with another value of a setting. @throws NotFoundException where that is none of the head's */
+    public void keepVaried(OpenTheme open, int variation, Measures measured) {
+        List<Variation> all = open.read().variations();
+        String layout = variation < 0 || variation >= all.size()
+                ? null
+                : open.read().varied().get(all.get(variation)).get(measured.page());
+        if (layout == null) {
+            throw new NotFoundException();
+        }
+        measures.keep(open.id(), layout, measured.of(layout));
     }
 
     /**

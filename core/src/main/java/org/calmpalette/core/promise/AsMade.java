@@ -2,7 +2,9 @@ package org.calmpalette.core.promise;
 
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -17,8 +19,9 @@ import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.theme.Theme;
 
 /**
- * Promises that boxes decide: what the survey finds of the theme as it is made breaks them. What settings do that move boxes or bring
- * pictures is not measured, so where nothing is found they stay open, with what keeps them so.
+ * Promises that boxes decide: what the survey finds of the theme as it is made breaks them, and so does what is found where boxes were
+ * measured with another value of a setting. What two of them do together and what lies between two values is not measured, so where nothing
+ * is found they stay open, with what keeps them so.
  */
 final class AsMade {
     private static final Map<Promise, Set<Finding.Kind>> KINDS = new EnumMap<>(Map.of(
@@ -34,20 +37,37 @@ final class AsMade {
 
     private AsMade() {}
 
-    /** @param measured pages whose boxes are known */
-    static List<Answer> of(Theme theme, Promise promise, List<Finding> findings, Set<String> measured) {
+    /**
+     * @param measured pages whose boxes are known
+     * @param varied what is found with other values, of those with which every page was measured that lies otherwise then
+     */
+    static List<Answer> of(
+            Theme theme,
+            Promise promise,
+            List<Finding> findings,
+            Set<String> measured,
+            Map<Variation, List<Finding>> varied) {
         List<Answer> all = new ArrayList<>();
+        Set<List<Object>> known = new HashSet<>();
         for (Finding f : findings) {
             if (KINDS.get(promise).contains(f.kind())) {
-                Answer.Subject subject = new Answer.Subject(
-                        Paths.isPage(f.file()) ? f.file() : "",
-                        -1,
-                        f.subject(),
-                        f.kind().heading() + ": " + f.subject(),
-                        0);
-                all.add(Answer.broken(promise, subject, Map.of(), f.message()).told(f));
+                known.add(what(f));
+                all.add(Answer.broken(
+                                promise, subject(f, f.kind().heading() + ": " + f.subject(), ""), Map.of(), f.message())
+                        .told(f));
             }
         }
+        Set<List<Object>> told = new HashSet<>();
+        varied.forEach((v, found) -> found.stream()
+                .filter(f -> KINDS.get(promise).contains(f.kind()) && !known.contains(what(f)))
+                .filter(f -> told.add(List.of(v.key(), what(f))))
+                .forEach(f -> {
+                    String words = theme.palette().known(v.key()).label() + ": "
+                            + f.kind().heading().toLowerCase(Locale.ROOT);
+                    all.add(Answer.broken(
+                                    promise, subject(f, words, " " + v.key()), Map.of(v.key(), v.value()), f.message())
+                            .told(f));
+                }));
         if (!all.isEmpty()) {
             return all;
         }
@@ -66,8 +86,31 @@ final class AsMade {
                 ? "the boxes of " + (open == 1 ? "one page" : open + " pages") + " are not known yet"
                 : moving.isEmpty()
                         ? "nothing is found as it is made; longer words and other fonts are not measured"
-                        : "nothing is found as it is made; what " + some(moving) + " may do is not measured";
+                        : varied.isEmpty()
+                                ? "nothing is found as it is made; what " + some(moving) + " may do is not measured"
+                                : "nothing is found as it is made, and " + others(theme, varied.keySet());
         return List.of(Answer.unproven(promise, subject, why));
+    }
+
+    /** What one thing is found about, with whatever values. */
+    private static List<Object> what(Finding f) {
+        return List.of(f.kind(), f.file(), f.subject());
+    }
+
+    private static Answer.Subject subject(Finding f, String words, String with) {
+        return new Answer.Subject(Paths.isPage(f.file()) ? f.file() : "", -1, f.subject() + with, words, 0);
+    }
+
+    private static String others(Theme theme, Set<Variation> varied) {
+        Set<String> keys = varied.stream().map(Variation::key).collect(Collectors.toSet());
+        List<String> left = theme.palette().settings().stream()
+                .filter(s -> !isFlat(s.kind()) && !keys.contains(s.key()))
+                .map(Setting::label)
+                .toList();
+        return "nothing with " + (varied.size() == 1 ? "one other value" : varied.size() + " other values") + " of "
+                + (keys.size() == 1 ? "one setting" : keys.size() + " settings")
+                + ", one at a time; what lies between and two together are not measured"
+                + (left.isEmpty() ? "" : ", nor what " + some(left) + " may do");
     }
 
     /** Kinds that paint, and move no box. */

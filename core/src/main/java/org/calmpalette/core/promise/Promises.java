@@ -10,17 +10,21 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.Between;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.PaletteJson;
 import org.calmpalette.core.setting.Thresholds;
+import org.calmpalette.core.survey.BackgroundFindings;
 import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
@@ -172,15 +176,29 @@ public final class Promises {
 
     /** What is proved and what is not: the broken first, then what is not decided, each in the order of the promises. */
     public static List<Answer> of(Theme theme) {
-        return of(theme, Map.of(), Survey.of(theme).findings(), (done, total, what) -> {});
+        return of(theme, Map.of(), Map.of(), Survey.of(theme).findings(), (done, total, what) -> {});
     }
 
     /**
      * @param measures the boxes of pages as they are made, by path; may be empty
+     * @param varied the boxes of all pages with another value of a setting
      * @param findings of the survey, with those that boxes tell
      */
     public static List<Answer> of(
-            Theme theme, Map<String, Measures> measures, List<Finding> findings, Progress progress) {
+            Theme theme,
+            Map<String, Measures> measures,
+            Map<Variation, Supplier<Map<String, Measures>>> varied,
+            List<Finding> findings,
+            Progress progress) {
+        Map<Variation, List<Finding>> found = new LinkedHashMap<>();
+        Gallery gallery = new Gallery(theme);
+        varied.forEach((v, boxes) -> {
+            progress.at(
+                    0,
+                    Promise.values().length,
+                    "“" + theme.palette().known(v.key()).label() + "” with another value");
+            found.put(v, BackgroundFindings.ofBoxes(new Rendered(theme, v.chosen()), gallery, boxes.get()));
+        });
         List<Answer> all = new ArrayList<>();
         Promise[] promises = Promise.values();
         Set<String> painting = new HashSet<>();
@@ -196,7 +214,7 @@ public final class Promises {
                         case APART, DISTINCT -> Apart.of(theme, p);
                         case WHOLE -> Whole.of(theme);
                         case COVERED, SHARP, IN_SIGHT, UNDISTORTED, CLEAR, FITS ->
-                            AsMade.of(theme, p, findings, measures.keySet());
+                            AsMade.of(theme, p, findings, measures.keySet(), found);
                         case LIGHT -> Light.of(theme);
                         case STILL -> Still.of(theme);
                         case EFFECTIVE -> Working.of(theme, painting);

@@ -142,7 +142,27 @@ public final class BackgroundFindings {
         return List.copyOf(found.findings);
     }
 
+    /** What boxes and pictures alone tell: what lies behind texts is left out. @param measures as in {@link #of} */
+    public static List<Finding> ofBoxes(Rendered rendered, Gallery gallery, Map<String, Measures> measures) {
+        BackgroundFindings found = new BackgroundFindings(rendered, gallery);
+        for (Page page : rendered.theme().pages()) {
+            Measures own = measures.get(page.source().file());
+            if (own != null) {
+                Scenes scenes = new Scenes(rendered, page, own);
+                found.pictures(scenes);
+                found.wider(scenes);
+            }
+        }
+        return List.copyOf(found.findings);
+    }
+
     private void page(Scenes scenes) {
+        pictures(scenes);
+        texts(scenes);
+        wider(scenes);
+    }
+
+    private void pictures(Scenes scenes) {
         Backgrounds backgrounds = new Backgrounds(scenes, gallery);
         for (PaintedPicture picture : PaintedPicture.of(rendered, scenes.page())) {
             if (told.add(picture.declaration() + picture.path())
@@ -150,8 +170,6 @@ public final class BackgroundFindings {
                 picture(backgrounds, picture);
             }
         }
-        texts(scenes);
-        wider(scenes);
     }
 
     /** Windows of phones, the usual one first. */
@@ -171,7 +189,7 @@ public final class BackgroundFindings {
                 Budget.step();
                 BoxGeometry.Rectangle box =
                         scenes.measures().box(i, width).orElse(new BoxGeometry.Rectangle(0, 0, 0, 0));
-                double right = box.x() + box.width();
+                double right = Math.max(box.x() + box.width(), words(scenes, i, width, styles));
                 if (box.width() > 0
                         && box.height() > 0
                         && right > reach
@@ -202,6 +220,17 @@ public final class BackgroundFindings {
                 return;
             }
         }
+    }
+
+    /** How far the words of an element reach to the right, where it does not cut them off: one that is too long for its box leaves it. */
+    private static double words(Scenes scenes, int element, int width, PageStyles styles) {
+        Element e = scenes.page().elements().get(element);
+        return overflow(e, styles).equals("visible")
+                ? scenes.measures().lines(element, width).stream()
+                        .mapToDouble(l -> l.x() + l.width())
+                        .max()
+                        .orElse(0)
+                : 0;
     }
 
     /** Whether what reaches beyond the window makes the page wider: nothing around it cuts it off, and it is not fixed to the window. */
