@@ -73,6 +73,10 @@ class FrameController {
         ThemeCache.Read read;
         if (shown.kind() == FrameAddresses.Shown.VARIATION) {
             read = themes.read(themes.snapshot(shown.id()));
+            if (shown.variation() >= read.variations().size()) {
+                // An earlier version of this program had other values in mind.
+                return gone("This preview is over. Load the page around it again.");
+            }
             values = read.variations().get(shown.variation()).chosen();
         } else if (shown.kind() != FrameAddresses.Shown.SNAPSHOT) {
             Optional<SiteService.Draft> found =

@@ -37,14 +37,16 @@ public record SafePart(String key, String band, List<BigDecimal[]> safe, Map<Str
      * @return of the settings that matter; empty too where looking at them takes too long
      */
     public static List<SafePart> of(ThemeCache.Read read, Collection<Setting> settings, Map<String, Chosen> now) {
-        List<Known> known =
-                read.derived(List.of("safe", settings.stream().map(Setting::key).toList(), Map.copyOf(now)), () -> {
-                    try {
-                        return Budget.within(TIME, CHARACTERS, () -> false, () -> known(read, settings, now));
-                    } catch (BeyondLimitException tooLong) {
-                        return List.of();
-                    }
-                });
+        List<Known> known;
+        try {
+            // Once for each state of a theme, within what a request may take.
+            read.texts();
+            known = read.derived(
+                    List.of("safe", settings.stream().map(Setting::key).toList(), Map.copyOf(now)),
+                    () -> Budget.within(TIME, CHARACTERS, () -> false, () -> known(read, settings, now)));
+        } catch (BeyondLimitException tooLong) {
+            return List.of();
+        }
         // What is kept is kept for all; each reads it in words of their own.
         return known.stream()
                 .map(k -> of(k, read.theme().palette().thresholds().kept()))

@@ -135,6 +135,9 @@ public final class Choices {
             return Optional.empty();
         }
         try {
+            // Once for each state of a theme, within what a request may take: what is looked up then is quick from
+            // there on.
+            read.texts();
             return Budget.within(Review.TIME, Review.CHARACTERS, () -> false, () -> {
                 Set<List<Object>> already = read.derived(
                         List.of("hard", Map.copyOf(before)),

@@ -254,7 +254,8 @@ class BackgroundFindingsTest {
                         new Gallery(theme),
                         Map.of("index.html", Measures.read("m", without.getBytes(StandardCharsets.UTF_8)))))
                 .isEmpty();
-        // A line of which no pixel's middle lies in the window.
+        // A line of which no pixel's middle lies in the window: what lies behind it is not judged, that it leaves the
+        // window is.
         String edge = HalfLight.MEASURES.replace(
                 "\"6\":[[320,20,40,200,20]]}}", "\"6\":[[320,319.6,40,200,20],[2560,2559.6,40,200,20]]}}");
         assertThat(edge).isNotEqualTo(HalfLight.MEASURES);
@@ -262,7 +263,8 @@ class BackgroundFindingsTest {
                         new Rendered(theme),
                         new Gallery(theme),
                         Map.of("index.html", Measures.read("m", edge.getBytes(StandardCharsets.UTF_8)))))
-                .isEmpty();
+                .extracting(Finding::kind)
+                .containsExactly(Finding.Kind.WIDER_PAGE);
     }
 
     @Test
