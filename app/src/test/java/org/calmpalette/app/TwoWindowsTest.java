@@ -131,8 +131,9 @@ class TwoWindowsTest {
         choose(ONE, 3, first, 300, "heading", "Third");
         choose(ONE, 2, "", 900, "heading", "Second");
         assertThat(draft()).contains("Fourth");
-        // Another question of the same window is not held back by that.
-        choose(ONE, 3, "", 300, "ink", "#223344");
+        // Another question of the same window is not held back by that, even if it was entered before there was a
+        // draft.
+        choose(ONE, 3, "", 60_000, "ink", "#223344");
         assertThat(draft()).contains("Fourth", "#223344");
         assertThat(page()).doesNotContain("Take this");
     }

@@ -105,7 +105,9 @@ public class Drafting {
                         // The same window has said something newer already, which came first.
                         return null;
                     }
-                    if (!last.isBy(from.token(), 0)) {
+                    // What nobody has ever chosen is no one else's, however long ago this was entered.
+                    boolean untouched = there == null && last.parentId() == null;
+                    if (!untouched && !last.isBy(from.token(), 0)) {
                         if (from.typed().isBefore(last.at())) {
                             kept.set(Kept.ASIDE);
                             putAside(new SiteAside(site.id(), key, band, value, me.name(), from.typed()).by(from));
