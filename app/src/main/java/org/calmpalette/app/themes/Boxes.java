@@ -23,6 +23,22 @@ final class Boxes {
         this.read = read;
     }
 
+    /**
+     * The variations whose pages are measured: as many in order as have no more pages together than that. What was measured of a theme is
+     * kept up to a number, and what is beyond it would be measured anew at every visit.
+     */
+    static Map<Variation, Map<String, String>> first(Map<Variation, Map<String, String>> varied, int most) {
+        Map<Variation, Map<String, String>> all = new LinkedHashMap<>();
+        int pages = 0;
+        for (Map.Entry<Variation, Map<String, String>> e : varied.entrySet()) {
+            if (pages + e.getValue().size() <= most) {
+                pages += e.getValue().size();
+                all.put(e.getKey(), e.getValue());
+            }
+        }
+        return all;
+    }
+
     /** By path of the page. */
     Map<String, Measures> asMade() {
         return store.of(themeId, read);

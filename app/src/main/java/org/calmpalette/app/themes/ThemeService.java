@@ -241,16 +241,14 @@ public class ThemeService {
 
     public List<Unvaried> unvaried(OpenTheme open) {
         List<Variation> all = open.read().variations();
-        Set<String> known =
-                new Boxes(measures, open.id(), open.read()).knownOf(open.read().varied());
+        Map<Variation, Map<String, String>> looked = Boxes.first(open.read().varied(), MOST_VARIED);
+        Set<String> known = new Boxes(measures, open.id(), open.read()).knownOf(looked);
         List<Unvaried> left = new ArrayList<>();
-        open.read()
-                .varied()
-                .forEach((v, pages) -> pages.forEach((page, layout) -> {
-                    if (!known.contains(layout) && left.size() < MOST_VARIED) {
-                        left.add(new Unvaried(page, all.indexOf(v)));
-                    }
-                }));
+        looked.forEach((v, pages) -> pages.forEach((page, layout) -> {
+            if (!known.contains(layout)) {
+                left.add(new Unvaried(page, all.indexOf(v)));
+            }
+        }));
         return left;
     }
 

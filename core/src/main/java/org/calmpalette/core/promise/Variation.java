@@ -56,20 +56,6 @@ public record Variation(String key, Value value) {
         return all.stream().limit(MOST).toList();
     }
 
-    /** Whether other values of a kind are among them. */
-    static boolean covers(Kind kind) {
-        return kind instanceof TextKind
-                || kind instanceof ChoiceKind
-                || kind instanceof YesNoKind
-                || kind instanceof LevelKind
-                || kind instanceof PictureKind
-                || kind instanceof NumberKind n && hasEnds(n.range())
-                || kind instanceof LengthKind l
-                        && (!l.steps().isEmpty()
-                                || !l.units().isEmpty()
-                                        && l.units().values().stream().allMatch(Variation::hasEnds));
-    }
-
     private static boolean hasEnds(Range r) {
         return r.lower() != null && r.upper() != null;
     }

@@ -31,7 +31,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** The safe area of a colour, against the formula of WCAG for two colours and against the cascade for all else. */
 class SafeAreaTest {
-    private static Theme theme(String css, String... settings) {
+    static Theme theme(String css, String... settings) {
         return Themes.of(
                 "index.html",
                 "<!doctype html><html><head><title>T</title><link rel=stylesheet href=a.css></head><body><main>One <p>Two</p></main></body></html>",

@@ -10,7 +10,6 @@ import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
-import org.calmpalette.core.theme.Themes;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -19,17 +18,6 @@ import org.junit.jupiter.params.provider.CsvSource;
 class SafeValuesTest {
     private static final String FADE =
             "{\"key\": \"fade\", \"label\": \"Fade\", \"place\": \"all\", \"kind\": \"number\", \"default\": 1, \"allowed\": {\"least\": 0, \"most\": 1%s}}";
-
-    private static Theme theme(String css, String... settings) {
-        return Themes.of(
-                "index.html",
-                "<!doctype html><html><head><title>T</title><link rel=stylesheet href=a.css></head><body><main>One <p>Two</p></main></body></html>",
-                "a.css",
-                css,
-                "palette.json",
-                "{\"name\": \"T\", \"places\": [{\"key\": \"all\", \"label\": \"All\"}], \"settings\": ["
-                        + String.join(",", settings) + "]}");
-    }
 
     private static SafeValues of(Theme theme, String key, Map<String, Chosen> now) {
         return SafeValues.of(Texts.of(theme), theme.palette().known(key), "", now)
@@ -42,7 +30,7 @@ class SafeValuesTest {
      */
     @Test
     void ofASliderTheSafePartEndsWhereTheFormulaSays() {
-        Theme theme = theme("main { opacity: var(--fade); color: #000 }", FADE.formatted(""));
+        Theme theme = SafeAreaTest.theme("main { opacity: var(--fade); color: #000 }", FADE.formatted(""));
         SafeValues safe = of(theme, "fade", Map.of());
         assertThat(safe.matters()).isTrue();
         assertThat(safe.safe()).singleElement().satisfies(s -> {
@@ -56,7 +44,9 @@ class SafeValuesTest {
         assertThat(judged.get(0).hard()).extracting(SafeArea.Met::words).contains("One");
         // In steps of its own it ends on one.
         assertThat(of(
-                                theme("main { opacity: var(--fade); color: #000 }", FADE.formatted(", \"step\": 0.1")),
+                                SafeAreaTest.theme(
+                                        "main { opacity: var(--fade); color: #000 }",
+                                        FADE.formatted(", \"step\": 0.1")),
                                 "fade",
                                 Map.of())
                         .safe())
@@ -70,7 +60,7 @@ class SafeValuesTest {
 
     @Test
     void whatElseIsChosenCounts() {
-        Theme theme = theme(
+        Theme theme = SafeAreaTest.theme(
                 "main { opacity: var(--fade); color: var(--ink) }",
                 FADE.formatted(""),
                 ReadableTest.color("ink", "#000000", ""));
@@ -87,7 +77,7 @@ class SafeValuesTest {
 
     @Test
     void ofAListEachIsLookedAt() {
-        Theme theme = theme(
+        Theme theme = SafeAreaTest.theme(
                 "p { background: var(--mood); color: #000 }",
                 "{\"key\": \"mood\", \"label\": \"M\", \"place\": \"all\", \"kind\": \"choice\", \"default\": \"day\", \"allowed\": {\"options\": [{\"key\": \"day\", \"label\": \"D\", \"css\": \"#fff\"}, {\"key\": \"dusk\", \"label\": \"U\", \"css\": \"#888\"}, {\"key\": \"night\", \"label\": \"N\", \"css\": \"#222\"}]}}",
                 "{\"key\": \"bold\", \"label\": \"B\", \"place\": \"all\", \"kind\": \"yes-no\", \"default\": true}");
@@ -113,7 +103,7 @@ class SafeValuesTest {
             })
     void limitsKeepAllTexts(String kind, String made, String allowed, String words) {
         String given = kind.equals("choice") ? "\"" + made + "\"" : made;
-        Theme theme = theme(
+        Theme theme = SafeAreaTest.theme(
                 "main { opacity: var(--fade); color: #000 }",
                 "{\"key\": \"fade\", \"label\": \"fade\", \"place\": \"all\", \"kind\": \"" + kind + "\", \"default\": "
                         + given + ", \"allowed\": {" + allowed + "}}");
@@ -131,7 +121,7 @@ class SafeValuesTest {
     /** In one band alone: what is hard there is told, and what other bands have is not touched. */
     @Test
     void aBandHasItsOwn() {
-        Theme theme = theme(
+        Theme theme = SafeAreaTest.theme(
                 "main { opacity: var(--fade); color: #000 }",
                 FADE.formatted("").replace("\"default\"", "\"perBand\": true, \"default\""));
         assertThat(theme.palette().bands().list()).extracting(b -> b.key()).contains("phone");
@@ -143,7 +133,7 @@ class SafeValuesTest {
     /** A large text is asked for less: the size is judged by what it does to what is needed. */
     @Test
     void theSizeOfATextDecidesWhatItNeeds() {
-        Theme theme = theme(
+        Theme theme = SafeAreaTest.theme(
                 "p { font-size: var(--size); color: #767676; background: #eee }",
                 "{\"key\": \"size\", \"label\": \"S\", \"place\": \"all\", \"kind\": \"length\", \"default\": {\"value\": 30, \"unit\": \"px\"}, \"allowed\": {\"units\": [{\"unit\": \"px\", \"least\": 10, \"most\": 60}]}}");
         // As it is asked with a size that may be chosen, a text needs what small ones need: no size mends it.
@@ -155,7 +145,7 @@ class SafeValuesTest {
 
     @Test
     void whatIsEndlessIsNotJudged() {
-        Theme theme = theme(
+        Theme theme = SafeAreaTest.theme(
                 "main { color: var(--ink) }",
                 ReadableTest.color("ink", "#000000", ""),
                 "{\"key\": \"n\", \"label\": \"N\", \"place\": \"all\", \"kind\": \"number\", \"default\": 1}");

@@ -71,9 +71,6 @@ class VariationTest {
         assertThat(all).allSatisfy(v -> assertThat(
                         Effective.of(theme.palette(), v.chosen(), theme.media()).leftOut())
                 .isEmpty());
-        assertThat(theme.palette().settings().stream().filter(s -> Variation.covers(s.kind())))
-                .extracting(s -> s.key())
-                .containsExactly("title", "wide", "share", "aside", "side");
     }
 
     /** Boxes of the page, by the width of the paragraph and that of the words of the heading. */
