@@ -199,7 +199,7 @@ class PromisesViewTest {
         Running.settled(page);
         assertThat(page.locator("tr.pick .name").allInnerTexts()).startsWith("More");
         page.click(".tabs >> text=Limits for all");
-        page.waitForSelector("#card >> text=No colour that may be chosen makes a text hard to read");
+        page.waitForSelector("#card >> text=Nothing that may be chosen makes a text hard to read");
         page.waitForNavigation(() -> page.click("text=Undo"));
     }
 
@@ -237,7 +237,9 @@ class PromisesViewTest {
         page.waitForSelector("#card .way-out >> text=Ask of “Ink” a contrast of 3 with “Edge”");
         page.waitForNavigation(() -> page.click("text=Take this promise back"));
         page.waitForSelector("#notice >> text=The contrast of “Ink” and “Edge” is not promised any more");
-        // That everybody tells them apart: #bbbbbb and #999999 are 0.107 apart in OKLab, as greys are to all.
+        // That everybody tells them apart: #bbbbbb and the edge as made, #dddddd, are 0.105 apart in OKLab, as greys
+        // are to all: by
+        // hand, the cube roots of 0.4969 and 0.7230.
         page.click("text=Two colours");
         page.selectOption("#b-one", "ink");
         page.selectOption("#b-other", "edge");
@@ -250,7 +252,7 @@ class PromisesViewTest {
         page.click("tr.pick:has-text('Ink and Edge') .name");
         page.waitForSelector("#card h2:has-text('Ink and Edge')");
         assertThat(page.locator("#card").innerText())
-                .contains("Told apart", "a distance of 0.1", "where 0.2 is needed", "#bbbbbb");
+                .contains("Told apart", "0.105 apart", "where 0.2 is needed, with usual colour vision", "#bbbbbb");
         page.waitForSelector("#card .way-out >> text=Take #bbbbbb out of the swatches of “Ink”");
         page.waitForNavigation(
                 () -> page.locator("#card .way-out button").first().click());

@@ -218,7 +218,8 @@ class PromisesController {
         });
         model.addAttribute("answer", a);
         model.addAttribute("row", PromiseRows.row(open.id(), a, theme.palette().bands(), ""));
-        model.addAttribute("ratio", a.ratio());
+        model.addAttribute("ratio", a.isDistance() ? Answer.distance(a.worst()) + " apart" : a.ratio());
+        model.addAttribute("seenWith", a.isDistance() && a.isBroken() ? ", with " + a.why() : "");
         model.addAttribute("choices", choices);
         model.addAttribute("where", Promises.where(theme, a));
         model.addAttribute(

@@ -210,7 +210,7 @@ public record Answer(
     /** The ratio of a case in words; where not all that lies behind a text is known, what it is never above. */
     public String ratio() {
         if (isDistance()) {
-            return "a distance of " + distance(worst) + " with " + why;
+            return distance(worst) + " apart with " + why;
         }
         return (why.isEmpty() ? "" : why + " ") + number(worst) + " to 1";
     }

@@ -26,6 +26,8 @@ import org.calmpalette.core.setting.Given;
 final class Distance extends Proof.Deciding {
     private static final List<ColorVision> VISIONS = List.of(ColorVision.values());
     private static final int MOST_PAIRS = 12_000;
+    /** What the matrices, of six digits, make of a grey. */
+    private static final double ALIKE = 1e-5;
     /** More than arithmetic makes of it. */
     private static final double SLACK = 1e-6;
 
@@ -41,15 +43,20 @@ final class Distance extends Proof.Deciding {
         this.other = other;
     }
 
-    /** The vision for which two colours are the nearest. */
+    /** The vision for which two colours are the nearest; the usual one where that makes no difference, as of greys. */
     static ColorVision worst(Color a, Color b) {
+        double nearest = between(a, b) + ALIKE;
         return VISIONS.stream()
-                .min(Comparator.comparingDouble(v -> v.distance(onWhite(a), onWhite(b))))
+                .filter(v -> v.distance(onWhite(a), onWhite(b)) <= nearest)
+                .findFirst()
                 .orElseThrow();
     }
 
     static double between(Color a, Color b) {
-        return worst(a, b).distance(onWhite(a), onWhite(b));
+        return VISIONS.stream()
+                .mapToDouble(v -> v.distance(onWhite(a), onWhite(b)))
+                .min()
+                .orElseThrow();
     }
 
     private static Color onWhite(Color c) {

@@ -65,6 +65,8 @@ class DistanceTest {
         assertThat(ColorVision.USUAL.distance(green, brown))
                 .isGreaterThan(2 * ColorVision.DEUTERANOPIA.distance(green, brown));
         assertThat(Distance.worst(green, brown)).isIn(ColorVision.PROTANOPIA, ColorVision.DEUTERANOPIA);
+        Color grey = Color.rgb(0.6, 0.6, 0.6);
+        assertThat(Distance.worst(Color.BLACK, grey)).isEqualTo(ColorVision.USUAL);
         assertThat(Distance.between(green, brown))
                 .isEqualTo(Distance.worst(green, brown).distance(green, brown));
     }
@@ -97,7 +99,7 @@ class DistanceTest {
             return;
         }
         assertThat(a.worst()).isLessThan(needed);
-        assertThat(a.inWords()).startsWith("a distance of 0.").contains(a.why());
+        assertThat(a.inWords()).startsWith("0.").contains(" apart with " + a.why());
         // The case is as it says, and each mend keeps it and leaves a choice.
         assertThat(distance(theme, a.values())).isCloseTo(a.worst(), within(1e-9));
         for (Mend m : Mends.of(theme, a)) {
