@@ -4,11 +4,18 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
+import java.util.function.UnaryOperator;
 import org.calmpalette.core.intake.ThemeFolder;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Promises;
+import org.calmpalette.core.promise.Proved;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Kind;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.survey.Survey;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.ThemeFiles;
 import org.openjdk.jmh.annotations.Benchmark;
@@ -81,6 +88,60 @@ public class PromiseBench {
 
         private static byte[] bytes(String text) {
             return text.getBytes(StandardCharsets.UTF_8);
+        }
+    }
+
+    /** Once a setting's limits were changed, with what was proved before; every other time back again. */
+    @Benchmark
+    public List<Answer> ofManyTextsAfterAChangeOfLimits(Many many, Changing changing) {
+        return changing.next(many.theme, "paper-0", k -> new ColorKind(List.of("#ffffff", "#e8e8e8"), null, List.of(), true));
+    }
+
+    /** As above, of the example with settings. */
+    @Benchmark
+    public List<Answer> ofTheExampleAfterAChangeOfLimits(Example example, Changing changing) {
+        return changing.next(example.theme, example.key, k -> new ColorKind(List.of("#101820", "#ffffff"), null, List.of(), true));
+    }
+
+    @Benchmark
+    public List<Answer> ofTheExample(Example example) {
+        return Promises.of(example.theme);
+    }
+
+    @State(Scope.Benchmark)
+    public static class Example {
+        Theme theme;
+        String key;
+
+        @Setup
+        public void read() throws IOException {
+            theme = ThemeFolder.read(Path.of("app/src/main/resources/own/landing-stage"));
+            key = theme.palette().settings().stream()
+                    .filter(s -> s.kind() instanceof ColorKind)
+                    .findFirst()
+                    .orElseThrow()
+                    .key();
+        }
+    }
+
+    @State(Scope.Benchmark)
+    public static class Changing {
+        private Proved before = Proved.NOTHING;
+        private boolean changed;
+
+        List<Answer> next(Theme theme, String key, UnaryOperator<Kind> limits) {
+            changed = !changed;
+            Setting s = theme.palette().known(key);
+            Theme now = changed
+                    ? theme.with(theme.palette()
+                            .replacing(
+                                    s.withKind(limits.apply(s.kind())),
+                                    theme.palette().place(s.place()).orElseThrow()))
+                    : theme;
+            Promises.Checked checked = Promises.of(
+                    now, before, Map.of(), Map.of(), Survey.of(now).findings(), (done, total, what) -> {});
+            before = checked.proved();
+            return checked.answers();
         }
     }
 

@@ -12,6 +12,7 @@ import org.calmpalette.app.work.Job;
 import org.calmpalette.app.work.Jobs;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Promises;
+import org.calmpalette.core.promise.Proved;
 import org.calmpalette.core.survey.Finding;
 import org.springframework.stereotype.Component;
 
@@ -23,6 +24,8 @@ import org.springframework.stereotype.Component;
 class Promised {
     /** Processor time; a theme of 200 settings and 500 parts takes seconds. */
     private static final Duration LONGEST = Duration.ofMinutes(3);
+    /** Themes of which it is known how each of their questions was decided: up to some megabytes each. */
+    private static final int MOST_PROVED = 20;
     /** Themes that are checked by themselves. */
     private static final int MOST = 200;
 
@@ -37,6 +40,13 @@ class Promised {
     }));
 
     private final Map<Long, Job<List<Answer>>> newest = new ConcurrentHashMap<>();
+    /** What was proved last of themes, so that of the next state only what a change touches is proved. */
+    private final Map<Long, Proved> proved = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Long, Proved> eldest) {
+            return size() > MOST_PROVED;
+        }
+    });
 
     Promised(Jobs jobs) {
         this.jobs = jobs;
@@ -92,11 +102,19 @@ class Promised {
                 read.varied();
                 Set<String> now = boxes.known();
                 check.measured = now;
-                List<Answer> all =
-                        Promises.of(read.theme(), boxes.asMade(), boxes.varied(), findings(read, doing), doing::at);
+                Promises.Checked checked = Promises.of(
+                        read.theme(),
+                        proved.getOrDefault(themeId, Proved.NOTHING),
+                        boxes.asMade(),
+                        boxes.varied(),
+                        findings(read, doing),
+                        doing::at);
+                if (watched.contains(themeId)) {
+                    proved.put(themeId, checked.proved());
+                }
                 check.told = now;
-                check.answers = all;
-                return all;
+                check.answers = checked.answers();
+                return checked.answers();
             });
             check.job = job;
             // Of a state that is no longer the theme's nobody wants to know.
@@ -120,6 +138,7 @@ class Promised {
     /** Stops what is done for a theme that is no more. */
     void forget(long themeId) {
         watched.remove(themeId);
+        proved.remove(themeId);
         Job<List<Answer>> last = newest.remove(themeId);
         if (last != null) {
             last.stop();

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.color.Color;
@@ -96,7 +97,8 @@ final class Apart {
                         new AtomicInteger(1),
                         new TreeSet<>(),
                         List.of(),
-                        Map.of(band, 0)))
+                        Map.of(band, 0),
+                        new AtomicBoolean()))
                 .toList();
     }
 

@@ -24,6 +24,11 @@ final class Following {
                 .anyMatch(s -> BY_PLACE.matcher(s.file().text()).find());
     }
 
+    /** Whether some stylesheet looks at what stands beside or inside of something. */
+    boolean isByPlace() {
+        return byPlace;
+    }
+
     /** Whether a choice may change which rules hold for an element, since it or something beside or around it becomes another. */
     boolean mayMatchOtherwise(Element e) {
         for (Element a = e; a != null && a.parent() != null; a = a.parent()) {

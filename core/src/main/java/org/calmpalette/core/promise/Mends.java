@@ -51,6 +51,8 @@ public final class Mends {
     private final Answer broken;
     private final List<Mend> found = new ArrayList<>();
     private final Map<String, Answer.State> before = new HashMap<>();
+    /** Of this theme, while mends are tried. */
+    private final Proved known = new Proved();
 
     private Mends(Theme theme, Answer broken) {
         this.theme = theme;
@@ -361,9 +363,9 @@ public final class Mends {
     /** A default paints all that follows it: a text that could be read must stay so. */
     private boolean breaksAnother(Mend mend) {
         if (before.isEmpty()) {
-            Readable.of(theme).forEach(a -> before.put(a.id(), a.state()));
+            Readable.of(theme, Map.of(), Proved.NOTHING, known).answers().forEach(a -> before.put(a.id(), a.state()));
         }
-        return Readable.of(mend.change().applied(theme)).stream()
+        return Readable.of(mend.change().applied(theme), Map.of(), known, new Proved()).answers().stream()
                 .anyMatch(a -> a.isBroken() && a.values().isEmpty() && before.get(a.id()) == Answer.State.KEPT);
     }
 

@@ -176,16 +176,22 @@ public final class Promises {
 
     /** What is proved and what is not: the broken first, then what is not decided, each in the order of the promises. */
     public static List<Answer> of(Theme theme) {
-        return of(theme, Map.of(), Map.of(), Survey.of(theme).findings(), (done, total, what) -> {});
+        return of(theme, Proved.NOTHING, Map.of(), Map.of(), Survey.of(theme).findings(), (done, total, what) -> {})
+                .answers();
     }
 
+    /** @param proved for the next state of the theme */
+    public record Checked(List<Answer> answers, Proved proved) {}
+
     /**
+     * @param before what is known of an earlier state of the theme, or of any: the answers are the same, sooner
      * @param measures the boxes of pages as they are made, by path; may be empty
      * @param varied the boxes of all pages with another value of a setting
      * @param findings of the survey, with those that boxes tell
      */
-    public static List<Answer> of(
+    public static Checked of(
             Theme theme,
+            Proved before,
             Map<String, Measures> measures,
             Map<Variation, Supplier<Map<String, Measures>>> varied,
             List<Finding> findings,
@@ -202,12 +208,15 @@ public final class Promises {
         List<Answer> all = new ArrayList<>();
         Promise[] promises = Promise.values();
         Set<String> painting = new HashSet<>();
+        List<Object> marks = new ArrayList<>();
+        Proved now = new Proved();
         for (Promise p : promises) {
             progress.at(p.ordinal(), promises.length, p.label());
             all.addAll(
                     switch (p) {
                         case READABLE -> {
-                            Readable.Result result = Readable.of(theme, measures);
+                            Readable.Result result = Readable.of(theme, measures, before, now);
+                            marks.add(result.marks());
                             painting.addAll(result.painting());
                             yield result.answers();
                         }
@@ -217,7 +226,9 @@ public final class Promises {
                             AsMade.of(theme, p, findings, measures.keySet(), found);
                         case LIGHT -> Light.of(theme);
                         case STILL -> Still.of(theme);
-                        case EFFECTIVE -> Working.of(theme, painting);
+                        case EFFECTIVE ->
+                            Working.of(
+                                    theme, painting, s -> List.of(marks, s.key(), Proved.Going.limits(s)), before, now);
                         case SOUND -> Sound.of(theme);
                     });
         }
@@ -227,6 +238,6 @@ public final class Promises {
         all.sort(Comparator.comparing(Answer::isWaived)
                 .thenComparing(Answer::state)
                 .thenComparing(Answer::promise));
-        return List.copyOf(all);
+        return new Checked(List.copyOf(all), now);
     }
 }

@@ -9,7 +9,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BooleanSupplier;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.calmpalette.core.Budget;
@@ -76,7 +78,60 @@ public final class Readable {
             AtomicInteger parts,
             Set<String> pages,
             List<Stand> stands,
-            Map<Band, Integer> bands) {
+            Map<Band, Integer> bands,
+            AtomicBoolean placed) {
+        /** The same question that nobody asks yet. */
+        Asked alone() {
+            return new Asked(
+                    page,
+                    element,
+                    width,
+                    band,
+                    needed,
+                    letters,
+                    under,
+                    why,
+                    pseudoClass,
+                    dark,
+                    new AtomicInteger(),
+                    new TreeSet<>(),
+                    new ArrayList<>(),
+                    new LinkedHashMap<>(),
+                    new AtomicBoolean());
+        }
+
+        /** Is asked by those too that ask another one like it. */
+        void add(Asked other) {
+            parts.addAndGet(other.parts.get());
+            pages.addAll(other.pages);
+            stands.addAll(other.stands);
+            other.bands.forEach(bands::putIfAbsent);
+            placed.compareAndSet(false, other.isPlaced());
+        }
+
+        /** Without where it stands, which holds on to whole pages. */
+        Asked withoutStands() {
+            Asked one = alone();
+            one.add(this);
+            one.stands.clear();
+            return one;
+        }
+
+        /** Whether where its texts stand may count, known or not any more. */
+        boolean isPlaced() {
+            return placed.get() || !stands.isEmpty();
+        }
+
+        /** Custom properties that its colours read. */
+        Set<String> properties() {
+            Set<String> all = new LinkedHashSet<>();
+            if (letters != null && under != null) {
+                Stream.concat(Stream.of(letters), under.colors().stream()).forEach(e -> all.addAll(e.properties()));
+                all.addAll(under.backgrounds());
+            }
+            return all;
+        }
+
         /** Of the text that asks, shortened; may be empty. */
         String words() {
             Element e = page.elements().get(element);
@@ -118,7 +173,7 @@ public final class Readable {
     private final Rendered rendered;
     private final Map<String, Setting> properties;
     private final ColorExpression.Choices choices;
-    private final Map<List<Object>, Asked> asked = new LinkedHashMap<>();
+    private Map<List<Object>, Asked> asked = new LinkedHashMap<>();
     private final boolean containers;
     /** Whether visitors who prefer a dark scheme may see other colours. */
     private final boolean dark;
@@ -160,24 +215,35 @@ public final class Readable {
 
     /** What is proved and what is not, the broken first, then what is not decided; of pages whose boxes nobody measured. */
     public static List<Answer> of(Theme theme) {
-        return of(theme, Map.of()).answers();
+        return of(theme, Map.of(), Proved.NOTHING, new Proved()).answers();
     }
 
     /**
      * @param answers the broken first, then what is not decided
      * @param painting keys of settings that were met as the colour of a text or of what lies behind one
+     * @param marks what all pages were asked with
      */
-    record Result(List<Answer> answers, Set<String> painting) {}
+    record Result(List<Answer> answers, Set<String> painting, Object marks) {}
 
-    /** @param measures the boxes of pages as they are made, by path */
-    static Result of(Theme theme, Map<String, Measures> measures) {
+    /**
+     * @param measures the boxes of pages as they are made, by path
+     * @param before what is known already
+     * @param now takes up what is known then
+     */
+    static Result of(Theme theme, Map<String, Measures> measures, Proved before, Proved now) {
         Readable readable = new Readable(theme, measures);
-        theme.pages().forEach(readable::page);
+        Proved.Going going = new Proved.Going(theme, measures, before, now, readable.given(), p -> {
+            readable.asked = new LinkedHashMap<>();
+            readable.page(p);
+            return readable.asked;
+        });
+        Map<List<Object>, Proof.Outcome> decided = going.decided(readable::outcome);
+        readable.asked = going.questions();
         List<Answer> all = new ArrayList<>();
         Map<List<Object>, Answer> alike = new LinkedHashMap<>();
-        for (Asked a : readable.asked.values()) {
-            Budget.longStep();
-            Answer answer = readable.answer(a);
+        for (Map.Entry<List<Object>, Asked> e : readable.asked.entrySet()) {
+            Asked a = e.getValue();
+            Answer answer = answer(a, decided.get(e.getKey()));
             // The same part of several pages, which pixels told of one by one.
             alike.merge(
                     answer.isBroken()
@@ -200,7 +266,12 @@ public final class Readable {
                         .forEach(p -> painting.add(readable.properties.get(p).key()));
             }
         }
-        return new Result(List.copyOf(all), painting);
+        return new Result(List.copyOf(all), painting, going.marks());
+    }
+
+    /** What is asked of all pages alike, and is told by the stylesheets of all of them. */
+    private List<Object> given() {
+        return List.of(states, dark, containers, following.isByPlace(), widths(theme));
     }
 
     /** All that is asked of a theme, what cannot be answered by colours too. */
@@ -283,7 +354,7 @@ public final class Readable {
                 Element holder = PartStates.holder(e, s.getKey());
                 if (holder != null && PartStates.isDecidedOtherwise(e, s.getValue(), e, rest.styles)) {
                     Seen then = new Seen(page, width, last, PartStates.on(holder, s.getKey()), s.getKey(), inTheDark);
-                    then.laidAsAtRest = PartStates.isLaidAs(e, then.styles, e, rest.styles);
+                    then.laidAsAtRest = () -> PartStates.isLaidAs(e, then.styles, e, rest.styles);
                     then.ask(i, e);
                 }
             }
@@ -297,8 +368,9 @@ public final class Readable {
                         && script.reaches(changed.get(i))
                         && PartStates.isDecidedOtherwise(changed.get(i), then, e, rest.styles)) {
                     Seen seen = new Seen(script.page(), width, last, States.NONE, "." + script.name(), inTheDark);
-                    seen.laidAsAtRest = PartStates.isLaidAs(changed.get(i), then, e, rest.styles);
-                    seen.ask(i, changed.get(i));
+                    Element made = changed.get(i);
+                    seen.laidAsAtRest = () -> PartStates.isLaidAs(made, then, e, rest.styles);
+                    seen.ask(i, made);
                 }
             }
         }
@@ -337,7 +409,11 @@ public final class Readable {
         private final Backdrop.Reader backdrops;
         private final Grounds grounds;
         private final boolean inTheDark;
-        private boolean laidAsAtRest;
+        /** Asked for few texts: it compares all that is around one. */
+        private BooleanSupplier laidAsAtRest = () -> true;
+
+        /** As it is at the last width at which the same rules hold; null until somebody asks. */
+        private PageStyles stylesAtLast;
 
         Seen(Page page, int width, int last, States states, String state, boolean inTheDark) {
             this.inTheDark = inTheDark;
@@ -476,7 +552,7 @@ public final class Readable {
 
         /** Where a text stands; known at rest, and in a state that moves no box. */
         private Optional<Laid.Place> place(int index) {
-            return state.isEmpty() || laidAsAtRest
+            return laidAsAtRest.getAsBoolean()
                     ? laid(page, inTheDark).flatMap(l -> l.place(index, width, last))
                     : Optional.empty();
         }
@@ -499,8 +575,9 @@ public final class Readable {
             double needed = Readable.this.needed(styles, e);
             if (needed < theme.palette().thresholds().level().usual() && last > width) {
                 // A size may follow the window's width.
-                needed = Math.max(
-                        needed, Readable.this.needed(rendered.styles(page, window(last, inTheDark), states), e));
+                stylesAtLast =
+                        stylesAtLast == null ? rendered.styles(page, window(last, inTheDark), states) : stylesAtLast;
+                needed = Math.max(needed, Readable.this.needed(stylesAtLast, e));
             }
             return needed;
         }
@@ -564,7 +641,8 @@ public final class Readable {
                         new AtomicInteger(),
                         new TreeSet<>(),
                         new ArrayList<>(),
-                        new LinkedHashMap<>()));
+                        new LinkedHashMap<>(),
+                        new AtomicBoolean()));
         a.bands.putIfAbsent(band, width);
         a.parts.incrementAndGet();
         a.pages.add(page.source().file());
@@ -631,13 +709,16 @@ public final class Readable {
                                 looked == 1 ? "the width that was looked at" : looked + " widths that were looked at"));
     }
 
-    private Answer answer(Asked a) {
+    private Proof.Outcome outcome(Asked a) {
         Proof.Outcome decided = a.why.isEmpty()
                 ? proof.decide(a.letters, a.under, a.needed, a.band, chosen -> ratio(a, chosen))
                 : Proof.Outcome.unproven(a.why);
         Proof.Outcome looked =
                 decided.state() == Answer.State.UNPROVEN && a.why.isEmpty() ? closely(a, decided) : decided;
-        Proof.Outcome o = looked.state() == Answer.State.UNPROVEN ? inPixels(a, looked) : looked;
+        return looked.state() == Answer.State.UNPROVEN ? inPixels(a, looked) : looked;
+    }
+
+    private static Answer answer(Asked a, Proof.Outcome o) {
         return new Answer(
                 Promise.READABLE,
                 a.page.source().file(),

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.calmpalette.core.BadInputException;
 import org.calmpalette.core.Budget;
@@ -30,11 +31,17 @@ final class Working {
     private Working() {}
 
     static List<Answer> of(Theme theme) {
-        return of(theme, Set.of());
+        return of(theme, Set.of(), s -> null, Proved.NOTHING, new Proved());
     }
 
-    /** @param painting keys of settings that are known to paint something */
-    static List<Answer> of(Theme theme, Set<String> painting) {
+    /**
+     * @param painting keys of settings that are known to paint something
+     * @param mark what stands for all that the answer about a setting depends on
+     * @param before what is known already
+     * @param now takes up what is known then
+     */
+    static List<Answer> of(
+            Theme theme, Set<String> painting, Function<Setting, Object> mark, Proved before, Proved now) {
         Rendered made = new Rendered(theme, Map.of());
         Effective values = ThemeBuild.defaults(theme);
         List<Answer> all = new ArrayList<>();
@@ -43,7 +50,7 @@ final class Working {
             all.add(
                     painting.contains(s.key())
                             ? Answer.kept(Promise.EFFECTIVE, Answer.Subject.setting(s))
-                            : answer(theme, made, values, s));
+                            : now.effective(before, mark.apply(s), () -> answer(theme, made, values, s)));
         }
         return all;
     }

@@ -1,15 +1,11 @@
 package org.calmpalette.core.render;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -17,6 +13,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.calmpalette.core.Budget;
+import org.calmpalette.core.Digest;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.css.Node;
 import org.calmpalette.core.css.SourceText;
@@ -89,7 +86,7 @@ public final class LayoutKey {
                 key.add(common);
                 key.add(page.source().file());
                 byte[] shown = shown(page);
-                key.digest.update(shown);
+                key.digest.bytes(shown);
                 Set<String> all = new HashSet<>(named);
                 named(new String(shown, page.source().charset()), all);
                 rendered.loaded(page).forEach(path -> {
@@ -242,20 +239,15 @@ public final class LayoutKey {
         return path.replaceFirst("(?s)^.*[\\s\"'()<>=/,;&]", "").toLowerCase(Locale.ROOT);
     }
 
-    private final MessageDigest digest;
+    private final Digest digest = new Digest();
     private final Moving moving;
 
     private LayoutKey(Moving moving) {
         this.moving = moving;
-        try {
-            digest = MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
     }
 
     private String end() {
-        return HexFormat.of().formatHex(digest.digest());
+        return digest.end();
     }
 
     /** What of a stylesheet can move a box. */
@@ -305,7 +297,6 @@ public final class LayoutKey {
     }
 
     private void add(String text) {
-        digest.update(text.getBytes(StandardCharsets.UTF_8));
-        digest.update((byte) 0);
+        digest.text(text);
     }
 }

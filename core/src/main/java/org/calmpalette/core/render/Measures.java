@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.calmpalette.core.BadInputException;
+import org.calmpalette.core.Digest;
 import org.calmpalette.core.background.BoxGeometry;
 import org.calmpalette.core.background.BoxGeometry.Rectangle;
 import org.calmpalette.core.background.BoxGeometry.Sides;
@@ -70,6 +71,22 @@ public record Measures(
     /** The same, of a page with that {@link LayoutKey}. */
     public Measures of(String key) {
         return new Measures(page, key, windowHeight, from, to, unsure, height, boxes, lines);
+    }
+
+    /** Stands for all that it says: of two that are equal, so are the boxes. */
+    public String mark() {
+        Digest all = new Digest().text(page).text(layout).numbers(windowHeight, from, to);
+        unsure.forEach(b -> all.numbers(b.from(), b.to()));
+        mark(all, -1, height);
+        boxes.forEach((element, track) -> mark(all, element, track));
+        all.text("lines");
+        lines.forEach((element, track) -> mark(all, element, track));
+        return all.end();
+    }
+
+    private static void mark(Digest all, int element, Track track) {
+        all.numbers(element);
+        track.points().forEach(p -> all.numbers(p.width()).numbers(p.values() == null ? new double[0] : p.values()));
     }
 
     /** Whether boxes are known at a width: it was measured, or lies between two widths with a straight line from one to the other. */

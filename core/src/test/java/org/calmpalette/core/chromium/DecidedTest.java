@@ -8,6 +8,7 @@ import java.util.Map;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Promise;
 import org.calmpalette.core.promise.Promises;
+import org.calmpalette.core.promise.Proved;
 import org.calmpalette.core.theme.Theme;
 import org.junit.jupiter.api.Test;
 
@@ -21,11 +22,13 @@ class DecidedTest {
         for (PagePartsTest.Site site : PagePartsTest.sites()) {
             Theme theme = PagePartsTest.theme(site);
             for (Answer a : Promises.of(
-                    theme,
-                    Map.of("index.html", PagePartsTest.measures(site)),
-                    Map.of(),
-                    List.of(),
-                    (done, total, what) -> {})) {
+                            theme,
+                            Proved.NOTHING,
+                            Map.of("index.html", PagePartsTest.measures(site)),
+                            Map.of(),
+                            List.of(),
+                            (done, total, what) -> {})
+                    .answers()) {
                 if (a.promise() == Promise.READABLE) {
                     all++;
                     if (a.state() == Answer.State.UNPROVEN) {

@@ -86,7 +86,9 @@ class VariationTest {
     }
 
     private static List<Answer> fits(Theme theme, Map<Variation, Supplier<Map<String, Measures>>> varied) {
-        return Promises.of(theme, boxes(300, 60), varied, List.of(), (done, total, what) -> {}).stream()
+        return Promises.of(theme, Proved.NOTHING, boxes(300, 60), varied, List.of(), (done, total, what) -> {})
+                .answers()
+                .stream()
                 .filter(a -> a.promise() == Promise.FITS)
                 .toList();
     }

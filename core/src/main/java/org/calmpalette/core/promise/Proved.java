@@ -1,0 +1,292 @@
+package org.calmpalette.core.promise;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
+import org.calmpalette.core.Budget;
+import org.calmpalette.core.Digest;
+import org.calmpalette.core.output.ThemeBuild;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.page.Paths;
+import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.Palette;
+import org.calmpalette.core.setting.Setting;
+import org.calmpalette.core.theme.Theme;
+import org.calmpalette.core.theme.ThemeSheet;
+
+/**
+ * What a state of a theme asked and how it was decided, for the next state: only what a change touches is proved again. A page asks again
+ * when its markup, any stylesheet, a default, its boxes or any other file differs; a question is decided again when its page asks again or
+ * when what a setting that it follows may be differs. Limits, words, waivers and most of what is promised therefore ask nothing again.
+ * Answers are the same as those of a proof from the beginning.
+ */
+public final class Proved {
+    public static final Proved NOTHING = new Proved();
+
+    /** What a page was asked with. Compared often, and made anew each time. */
+    private static final class Mark {
+        private final List<Object> of;
+        private final int hash;
+
+        Mark(List<Object> of) {
+            this.of = of;
+            hash = of.hashCode();
+        }
+
+        @Override
+        public boolean equals(Object o) {
+            return this == o || o instanceof Mark m && hash == m.hash && of.equals(m.of);
+        }
+
+        @Override
+        public int hashCode() {
+            return hash;
+        }
+    }
+
+    private final Map<Mark, Mark> marks = new HashMap<>();
+
+    /** The mark that was there before, if it is the same: what is one need not be compared. */
+    private Mark same(Mark mark) {
+        return marks.getOrDefault(mark, mark);
+    }
+
+    private final Map<Object, Map<List<Object>, Readable.Asked>> asked = new HashMap<>();
+    private final Map<Object, Proof.Outcome> decided = new HashMap<>();
+    private final Map<Object, Answer> effective = new HashMap<>();
+    private int pagesAsked;
+    private int questionsDecided;
+
+    Proved() {}
+
+    /** How many pages this state had to look at for its texts: those that nothing was known of. */
+    public int pagesAsked() {
+        return pagesAsked;
+    }
+
+    /** How many questions this state had to decide. */
+    public int questionsDecided() {
+        return questionsDecided;
+    }
+
+    /** How a setting is known to be, or looked at now. @param before what was known @param mark of all that it depends on; null to look in any case */
+    Answer effective(Proved before, Object mark, Supplier<Answer> look) {
+        Answer known = before.effective.get(mark);
+        Answer answer = known == null ? look.get() : known;
+        if (mark != null) {
+            effective.put(mark, answer);
+        }
+        return answer;
+    }
+
+    /** Goes on from what was known of another state of a theme, and takes up what is known of this one. */
+    static final class Going {
+        private final Theme theme;
+        private final Proved before;
+        private final Proved now;
+        private final Function<Page, Map<List<Object>, Readable.Asked>> walk;
+        private final Map<String, Mark> marks = new LinkedHashMap<>();
+        private final Map<String, Map<List<Object>, Readable.Asked>> pages = new LinkedHashMap<>();
+        private final Set<String> fresh = new TreeSet<>();
+
+        /**
+         * @param given all else that what a page asks depends on
+         * @param walk what a page asks
+         */
+        Going(
+                Theme theme,
+                Map<String, Measures> measures,
+                Proved before,
+                Proved now,
+                List<Object> given,
+                Function<Page, Map<List<Object>, Readable.Asked>> walk) {
+            this.theme = theme;
+            this.before = before;
+            this.now = now;
+            this.walk = walk;
+            Mark common = before.same(new Mark(common(theme, given)));
+            now.marks.put(common, common);
+            for (Page p : theme.pages()) {
+                String path = p.source().file();
+                Digest page = new Digest().text(path).text(p.source().text());
+                if (measures.containsKey(path)) {
+                    page.text(measures.get(path).mark());
+                }
+                marks.put(path, before.same(new Mark(List.of(common, page.end()))));
+            }
+        }
+
+        /** All that its pages ask, the same of several of them once. */
+        Map<List<Object>, Readable.Asked> all() {
+            theme.pages().forEach(p -> {
+                Map<List<Object>, Readable.Asked> known =
+                        before.asked.get(marks.get(p.source().file()));
+                if (known == null) {
+                    ask(p);
+                } else {
+                    pages.put(p.source().file(), known);
+                }
+            });
+            return merged();
+        }
+
+        private void ask(Page p) {
+            now.pagesAsked++;
+            fresh.add(p.source().file());
+            pages.put(p.source().file(), walk.apply(p));
+        }
+
+        private Map<List<Object>, Readable.Asked> merged() {
+            Map<List<Object>, Readable.Asked> all = new LinkedHashMap<>();
+            theme.pages().forEach(p -> pages.get(p.source().file())
+                    .forEach(
+                            (key, a) -> all.computeIfAbsent(key, k -> a.alone()).add(a)));
+            return all;
+        }
+
+        /** What was decided, or is now. @param decide as {@link Readable} does */
+        Map<List<Object>, Proof.Outcome> decided(Function<Readable.Asked, Proof.Outcome> decide) {
+            Map<List<Object>, Readable.Asked> all = all();
+            // What is to be looked at where it stands has to be asked again: of what is known its place is not kept.
+            Set<String> again = new LinkedHashSet<>();
+            all.forEach((key, a) -> {
+                if (a.isPlaced() && !before.decided.containsKey(mark(key, a))) {
+                    a.pages().stream().filter(p -> !fresh.contains(p)).forEach(again::add);
+                }
+            });
+            if (!again.isEmpty()) {
+                theme.pages().stream()
+                        .filter(p -> again.contains(p.source().file()))
+                        .forEach(this::ask);
+                all = merged();
+            }
+            questions = all;
+            Map<List<Object>, Proof.Outcome> outcomes = new LinkedHashMap<>();
+            all.forEach((key, a) -> {
+                Budget.longStep();
+                Object mark = mark(key, a);
+                Proof.Outcome known = before.decided.get(mark);
+                if (known == null) {
+                    now.questionsDecided++;
+                    known = decide.apply(a);
+                }
+                now.decided.put(mark, known);
+                outcomes.put(key, known);
+            });
+            pages.forEach((path, found) -> {
+                Map<List<Object>, Readable.Asked> kept = new LinkedHashMap<>();
+                found.forEach((key, a) -> kept.put(key, a.withoutStands()));
+                now.marks.put(marks.get(path), marks.get(path));
+                now.asked.put(marks.get(path), kept);
+            });
+            return outcomes;
+        }
+
+        private Map<List<Object>, Readable.Asked> questions;
+
+        Map<List<Object>, Readable.Asked> questions() {
+            return questions;
+        }
+
+        /** What all pages were asked with. */
+        Object marks() {
+            return List.copyOf(marks.values());
+        }
+
+        /** What an outcome depends on: the question, the pages that ask it, and what all that it follows may be. */
+        private Object mark(List<Object> key, Readable.Asked a) {
+            List<Object> all = new ArrayList<>(key);
+            a.pages().forEach(p -> all.add(marks.get(p)));
+            all.add(a.element());
+            all.add(a.width());
+            all.add(a.band());
+            around(a.properties()).forEach(s -> all.add(limits(s)));
+            return all;
+        }
+
+        /** Settings that are read, those that these follow, and those that demand a contrast of one of them or of which they demand one. */
+        private List<Setting> around(Set<String> properties) {
+            Palette palette = theme.palette();
+            Map<String, Setting> byProperty = palette.properties();
+            Set<String> keys = new LinkedHashSet<>();
+            properties.forEach(p -> keys.add(byProperty.get(p).key()));
+            int before = -1;
+            while (before < keys.size()) {
+                before = keys.size();
+                for (Setting s : palette.settings()) {
+                    Set<String> near = new LinkedHashSet<>();
+                    s.following().forEach(f -> Stream.concat(Stream.of(f.key()), f.how().alsoReads().stream())
+                            .forEach(near::add));
+                    boolean known = keys.contains(s.key());
+                    if (s.kind() instanceof ColorKind c) {
+                        List<String> demanded = c.contrasts().stream()
+                                .map(ColorKind.Needed::with)
+                                .toList();
+                        if (demanded.stream().anyMatch(keys::contains)) {
+                            keys.add(s.key());
+                        }
+                        near.addAll(demanded);
+                    }
+                    if (known) {
+                        near.stream()
+                                .filter(k -> palette.setting(k).isPresent())
+                                .forEach(keys::add);
+                    }
+                }
+            }
+            return palette.settings().stream()
+                    .filter(s -> keys.contains(s.key()))
+                    .toList();
+        }
+
+        static Object limits(Setting s) {
+            return Arrays.asList(s.key(), s.kind(), s.given(), s.bands(), s.perBand(), s.shown());
+        }
+
+        /** All that is the same for every page. Of the limits of colours it counts only whether they hide what is behind them. */
+        private static List<Object> common(Theme theme, List<Object> given) {
+            List<Object> all = new ArrayList<>(given);
+            Map<String, Object> others = new LinkedHashMap<>();
+            for (String path : theme.files().paths()) {
+                if (!path.equals(Palette.FILE) && !Paths.isPage(path) && !Theme.isGenerated(path)) {
+                    others.put(path, theme.files().mark(path));
+                }
+            }
+            all.add(others);
+            // The same bytes are read otherwise where a page says that they are.
+            Digest sheets = new Digest();
+            theme.sheets().stream()
+                    .filter(s -> !Paths.isPage(s.path()))
+                    .map(ThemeSheet::file)
+                    .forEach(f -> sheets.text(f.file()).text(f.text()));
+            all.add(sheets.end());
+            all.add(theme.aside());
+            all.add(ThemeBuild.settingsCss(theme));
+            all.add(ThemeBuild.paletteCss(theme, Map.of()));
+            all.add(theme.palette().bands());
+            all.add(theme.palette().thresholds().level());
+            List<Band> bands = theme.palette().bands().list();
+            for (Setting s : theme.palette().settings()) {
+                Object kind = s.kind() instanceof ColorKind
+                        ? bands.stream()
+                                .map(b -> Domain.of(s, b).isOpaqueWhenChosen())
+                                .toList()
+                        : s.kind();
+                all.add(Arrays.asList(
+                        s.key(), kind, s.triple(), s.given(), s.bands(), s.perBand(), s.shown(), s.drawings()));
+            }
+            return all;
+        }
+    }
+}
