@@ -170,7 +170,7 @@ function follow(now) {
       if (!trial || !behind || trial.refusal) return;
       const said = await behind.ask(now.closest("form"));
       judged(now, said);
-      if (said?.state === "breaks") await behind.shade(now.closest("form"), now.querySelector("[data-judged]"));
+      if (said) await behind.shade(now.closest("form"), now.querySelector("[data-judged]"));
     }, 90);
   };
   now.addEventListener("input", (event) => {

@@ -2,6 +2,7 @@
 // own, so what comes from them is known by its window.
 import { data } from "./answers.js";
 import { hex, withAlpha, written } from "./color.js";
+import { striped } from "./safe.js";
 import { say } from "./say.js";
 
 export class Frames {
@@ -318,17 +319,21 @@ export class Behind {
     return { ...said, long: said.long + (answer.worst && answer.unknown ? ` ${say("read.others", answer.unknown)}` : "") };
   }
 
-  // What is hard to read may need no more than a stronger shade: the weakest one that is enough is offered, and set by one press.
+  // What is hard to read may need no more than a stronger shade: the weakest one that is enough is offered, and set by one press. Beside
+  // the strength it is shown which ones are enough.
   async shade(form, line) {
     const field = form.querySelector("[name='v.strength']");
     if (!field) return;
+    const range = field.parentElement.querySelector("input[type=range]") ?? (field.type === "range" ? field : null);
     // It is looked for once the hand rests: it takes the server a few times as long.
     const { turn } = this.asking;
     await new Promise((call) => { setTimeout(call, 400); });
     if (turn !== this.asking.turn || !line.isConnected) return;
     const { root, windows } = this.frames;
     const answer = await this.asking.ask(form, { page: root.dataset.page, width: windows[windows.length - 1].dataset.width, least: true });
-    if (!answer?.shade || !line.isConnected) return;
+    if (!answer || !line.isConnected) return;
+    if (range) strengths(range, field, answer.enough);
+    if (!answer.shade) return;
     const take = document.createElement("button");
     take.type = "button";
     take.className = "plain link";
@@ -342,6 +347,22 @@ export class Behind {
     line.append(" ", take);
   }
 }
+
+function strengths(range, field, enough) {
+  const room = range.parentElement;
+  room.querySelector(".safe-part")?.remove();
+  field.form.querySelector("[data-strengths]")?.remove();
+  if (!enough) return;
+  striped(range, [[enough.from, enough.to]]);
+  const line = document.createElement("p");
+  line.className = "small quiet mb-0";
+  line.dataset.strengths = "";
+  line.id = `strengths-${++lines}`;
+  line.textContent = say("read.strengths", enough.from, enough.to);
+  (field.closest(".amount") ?? room).after(line);
+  field.setAttribute("aria-describedby", line.id);
+}
+let lines = 0;
 
 // What is said beside a choice.
 export function words(answer) {

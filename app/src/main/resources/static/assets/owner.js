@@ -62,7 +62,7 @@ async function attempt(form, reveal = false) {
   const said = plainWords(await asks.ask(form));
   read(line, said);
   sight(form, line, asks.lost);
-  if (said?.state === "breaks") await asks.shade(form, line);
+  if (said) await asks.shade(form, line);
 }
 
 // What was marked of the picture and is not seen, and the place of the picture that mends it.

@@ -22,9 +22,8 @@ export function unsafe(spans, from, to) {
   return all;
 }
 
-function slide(form, spans) {
-  const range = form.querySelector(".slide input[type=range]");
-  if (!range) return;
+// Stripes what is not safe of a slider.
+export function striped(range, spans) {
   const picture = drawn("svg", { class: "safe-part", "aria-hidden": "true" });
   const stripes = drawn("pattern", { id: `stripes-${++patterns}`, width: 4, height: 4, patternUnits: "userSpaceOnUse", patternTransform: "rotate(45)" });
   stripes.append(drawn("path", { d: "M0 0V4" }));
@@ -76,7 +75,10 @@ function draw(form, part) {
   clear(form);
   if (!part) return;
   if (Object.keys(part.hard).length) list(form, part.hard);
-  else slide(form, part.safe);
+  else {
+    const range = form.querySelector(".slide input[type=range]");
+    if (range) striped(range, part.safe);
+  }
   const line = document.createElement("p");
   line.className = "small quiet mb-0";
   line.dataset.safeSaid = "";

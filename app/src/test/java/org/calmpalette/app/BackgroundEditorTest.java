@@ -159,6 +159,11 @@ class BackgroundEditorTest {
         page.waitForSelector("[data-judged].state-kept >> text=reads at ");
         int enough = Integer.parseInt(page.inputValue("[name='v.strength']"));
         assertThat(enough).isBetween(1, 60);
+        // Beside the strength it is shown which ones are enough, whatever it is now.
+        page.waitForSelector("[data-strengths] >> text=a shade of " + enough + "% to 100%");
+        assertThat(page.locator(".safe-part .unsafe").getAttribute("width")).isEqualTo(enough + "%");
+        assertThat(page.locator("[name='v.strength']").getAttribute("aria-describedby"))
+                .isEqualTo(page.locator("[data-strengths]").getAttribute("id"));
         page.fill("[name='v.strength']", String.valueOf(enough - 1));
         page.waitForSelector("[data-judged].state-breaks >> text=is hard to read: ");
         Page other = running.maker();

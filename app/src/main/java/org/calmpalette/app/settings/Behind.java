@@ -1,6 +1,8 @@
 package org.calmpalette.app.settings;
 
 import java.math.BigDecimal;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -20,10 +22,19 @@ import org.calmpalette.core.survey.LostInBands;
  * @param worst null if there is no text of which it is known
  * @param shade the weakest shade in percent with which all that is known reads well; null where nobody asked, none is needed, or none is
  *     enough
+ * @param enough of the strengths of its shade those with which all that is known reads well; null where nobody asked, or where it makes no
+ *     difference that can be told
  * @param lost what was marked of its picture and is not seen; null if nothing is
  */
-public record Behind(boolean known, int texts, int unknown, TextsOn.Worst worst, BigDecimal shade, Lost lost) {
-    public static final Behind UNKNOWN = new Behind(false, 0, 0, null, null, null);
+public record Behind(
+        boolean known,
+        int texts,
+        int unknown,
+        TextsOn.Worst worst,
+        BigDecimal shade,
+        LeastShade.Strengths enough,
+        Lost lost) {
+    public static final Behind UNKNOWN = new Behind(false, 0, 0, null, null, null, null);
 
     /**
      * What was marked of a picture, and is not seen.
@@ -50,25 +61,27 @@ public record Behind(boolean known, int texts, int unknown, TextsOn.Worst worst,
     }
 
     public Behind with(Lost other) {
-        return new Behind(known, texts, unknown, worst, shade, other);
+        return new Behind(known, texts, unknown, worst, shade, enough, other);
     }
 
     /**
-     * @param least whether the weakest shade that is enough is looked for, which takes a few times as long
+     * @param least whether the shades that are enough are looked for, which takes a few times as long
      * @param seen how texts read with a value
      */
     public static Behind of(Kind kind, Value value, boolean least, Function<Value, Optional<TextsOn>> seen) {
-        Optional<Value.Parts> shaded = least && kind instanceof BackgroundKind k && value instanceof Value.Parts parts
-                ? LeastShade.of(k, parts, seen::apply)
-                : Optional.empty();
+        Optional<Value.Parts> shaded = Optional.empty();
+        Optional<LeastShade.Strengths> enough = Optional.empty();
+        if (least && kind instanceof BackgroundKind k && value instanceof Value.Parts parts) {
+            // Both look at some of the same values.
+            Map<Value, Optional<TextsOn>> looked = new HashMap<>();
+            Function<Value.Parts, Optional<TextsOn>> once = v -> looked.computeIfAbsent(v, seen);
+            shaded = LeastShade.of(k, parts, once);
+            enough = LeastShade.enough(k, parts, once);
+        }
+        BigDecimal shade = shaded.map(p -> p.number("strength")).orElse(null);
+        LeastShade.Strengths strengths = enough.orElse(null);
         return seen.apply(value)
-                .map(t -> new Behind(
-                        true,
-                        t.texts(),
-                        t.unknown(),
-                        t.worst().orElse(null),
-                        shaded.map(p -> p.number("strength")).orElse(null),
-                        null))
+                .map(t -> new Behind(true, t.texts(), t.unknown(), t.worst().orElse(null), shade, strengths, null))
                 .orElse(UNKNOWN);
     }
 }

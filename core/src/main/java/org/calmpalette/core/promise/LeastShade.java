@@ -48,6 +48,44 @@ public final class LeastShade {
         return Optional.of(with(now, stronger.get(high)));
     }
 
+    /** From and to in percent, both of which were looked at. */
+    public record Strengths(BigDecimal from, BigDecimal to) {}
+
+    /**
+     * The strengths of those that are allowed with which all texts that are known have their contrast, while all else of the value is as it
+     * is. What lies beyond one that is enough, on the side of the end that is enough, is taken to be enough.
+     *
+     * @param seen as in {@link #of}
+     * @return empty where the weakest and the strongest shade are both enough or both not, and where none may be chosen
+     */
+    public static Optional<Strengths> enough(
+            BackgroundKind kind, Value.Parts now, Function<Value.Parts, Optional<TextsOn>> seen) {
+        if (kind.parts().fixed().containsKey("strength") || now.text("picture").isEmpty()) {
+            return Optional.empty();
+        }
+        Range range = ((NumberKind) kind.parts().kinds().get("strength")).range();
+        List<BigDecimal> all = stronger(range, range.lower().subtract(BigDecimal.ONE));
+        int last = all.size() - 1;
+        boolean weak = last > 0 && isEnough(seen.apply(with(now, all.get(0))));
+        boolean strong = last > 0 && isEnough(seen.apply(with(now, all.get(last))));
+        if (weak == strong) {
+            return Optional.empty();
+        }
+        int low = 0;
+        int high = last;
+        while (high - low > 1) {
+            Budget.longStep();
+            int middle = (low + high) / 2;
+            if (isEnough(seen.apply(with(now, all.get(middle)))) == strong) {
+                high = middle;
+            } else {
+                low = middle;
+            }
+        }
+        return Optional.of(
+                strong ? new Strengths(all.get(high), all.get(last)) : new Strengths(all.get(0), all.get(low)));
+    }
+
     private static Value.Parts with(Value.Parts now, BigDecimal strength) {
         return now.with("strength", new Value.Number(strength));
     }
