@@ -313,6 +313,7 @@ export class Behind {
     const { root, windows } = this.frames;
     const answer = await this.asking.ask(form, { page: root.dataset.page, width: windows[windows.length - 1].dataset.width });
     this.lost = answer?.lost ?? null;
+    if (!answer?.worst) strengths(form, null);
     if (!answer || answer.known && !answer.texts) return null;
     if (!answer.known) return { state: "unknown", long: say("read.not-measured") };
     const said = words(answer);
@@ -324,7 +325,6 @@ export class Behind {
   async shade(form, line) {
     const field = form.querySelector("[name='v.strength']");
     if (!field) return;
-    const range = field.parentElement.querySelector("input[type=range]") ?? (field.type === "range" ? field : null);
     // It is looked for once the hand rests: it takes the server a few times as long.
     const { turn } = this.asking;
     await new Promise((call) => { setTimeout(call, 400); });
@@ -332,7 +332,7 @@ export class Behind {
     const { root, windows } = this.frames;
     const answer = await this.asking.ask(form, { page: root.dataset.page, width: windows[windows.length - 1].dataset.width, least: true });
     if (!answer || !line.isConnected) return;
-    if (range) strengths(range, field, answer.enough);
+    strengths(form, answer.enough);
     if (!answer.shade) return;
     const take = document.createElement("button");
     take.type = "button";
@@ -348,10 +348,14 @@ export class Behind {
   }
 }
 
-function strengths(range, field, enough) {
-  const room = range.parentElement;
-  room.querySelector(".safe-part")?.remove();
-  field.form.querySelector("[data-strengths]")?.remove();
+// Which strengths of a shade are enough, on its slider and in words; null where it is not known or makes no difference.
+function strengths(form, enough) {
+  const field = form.querySelector("[name='v.strength']");
+  const range = field?.parentElement.querySelector("input[type=range]");
+  if (!range) return;
+  range.parentElement.querySelector(".safe-part")?.remove();
+  form.querySelector("[data-strengths]")?.remove();
+  field.removeAttribute("aria-describedby");
   if (!enough) return;
   striped(range, [[enough.from, enough.to]]);
   const line = document.createElement("p");
@@ -359,7 +363,7 @@ function strengths(range, field, enough) {
   line.dataset.strengths = "";
   line.id = `strengths-${++lines}`;
   line.textContent = say("read.strengths", enough.from, enough.to);
-  (field.closest(".amount") ?? room).after(line);
+  field.parentElement.after(line);
   field.setAttribute("aria-describedby", line.id);
 }
 let lines = 0;

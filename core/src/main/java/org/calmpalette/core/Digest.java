@@ -6,7 +6,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
-/** Stands for all that was put into it, by SHA-256: what differs has another one. Each thing is told apart from the next. */
+/** Stands for all that was put into it, in its order, by SHA-256: what differs has another one. */
 public final class Digest {
     private final MessageDigest digest;
 
@@ -18,17 +18,20 @@ public final class Digest {
         }
     }
 
+    /** A text and its end, so that it is told apart from what comes next. */
     public Digest text(String text) {
         digest.update(text.getBytes(StandardCharsets.UTF_8));
         digest.update((byte) 0);
         return this;
     }
 
+    /** Bytes and nothing else. */
     public Digest bytes(byte[] bytes) {
         digest.update(bytes);
         return this;
     }
 
+    /** How many there are, and each of them. */
     public Digest numbers(double... numbers) {
         ByteBuffer all = ByteBuffer.allocate(8 * numbers.length + 4).putInt(numbers.length);
         for (double n : numbers) {

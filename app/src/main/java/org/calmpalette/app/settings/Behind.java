@@ -69,19 +69,20 @@ public record Behind(
      * @param seen how texts read with a value
      */
     public static Behind of(Kind kind, Value value, boolean least, Function<Value, Optional<TextsOn>> seen) {
-        Optional<Value.Parts> shaded = Optional.empty();
-        Optional<LeastShade.Strengths> enough = Optional.empty();
-        if (least && kind instanceof BackgroundKind k && value instanceof Value.Parts parts) {
-            // Both look at some of the same values.
-            Map<Value, Optional<TextsOn>> looked = new HashMap<>();
-            Function<Value.Parts, Optional<TextsOn>> once = v -> looked.computeIfAbsent(v, seen);
-            shaded = LeastShade.of(k, parts, once);
-            enough = LeastShade.enough(k, parts, once);
-        }
-        BigDecimal shade = shaded.map(p -> p.number("strength")).orElse(null);
-        LeastShade.Strengths strengths = enough.orElse(null);
-        return seen.apply(value)
-                .map(t -> new Behind(true, t.texts(), t.unknown(), t.worst().orElse(null), shade, strengths, null))
+        // The same value is looked at for each of them.
+        Map<Value, Optional<TextsOn>> looked = new HashMap<>();
+        Function<Value.Parts, Optional<TextsOn>> once = v -> looked.computeIfAbsent(v, seen);
+        BackgroundKind shaded = least && kind instanceof BackgroundKind k ? k : null;
+        Value.Parts now = shaded != null && value instanceof Value.Parts p ? p : null;
+        BigDecimal shade = now == null
+                ? null
+                : LeastShade.of(shaded, now, once)
+                        .map(p -> p.number("strength"))
+                        .orElse(null);
+        LeastShade.Strengths enough =
+                now == null ? null : LeastShade.enough(shaded, now, once).orElse(null);
+        return (now == null ? seen.apply(value) : once.apply(now))
+                .map(t -> new Behind(true, t.texts(), t.unknown(), t.worst().orElse(null), shade, enough, null))
                 .orElse(UNKNOWN);
     }
 }

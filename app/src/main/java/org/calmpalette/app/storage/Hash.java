@@ -1,20 +1,14 @@
 package org.calmpalette.app.storage;
 
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
+import org.calmpalette.core.Digest;
 
 /** SHA-256, in lower-case hexadecimal digits. */
 public final class Hash {
     private Hash() {}
 
     public static String of(byte[] bytes) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+        return new Digest().bytes(bytes).end();
     }
 
     public static String of(String text) {

@@ -1,5 +1,7 @@
 package org.calmpalette.app.themes;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -24,7 +26,7 @@ import org.springframework.stereotype.Component;
 class Promised {
     /** Processor time; a theme of 200 settings and 500 parts takes seconds. */
     private static final Duration LONGEST = Duration.ofMinutes(3);
-    /** Themes of which it is known how each of their questions was decided: up to some megabytes each. */
+    /** Themes of which it is known how each of their questions was decided. */
     private static final int MOST_PROVED = 20;
     /** Themes that are checked by themselves. */
     private static final int MOST = 200;
@@ -40,13 +42,12 @@ class Promised {
     }));
 
     private final Map<Long, Job<List<Answer>>> newest = new ConcurrentHashMap<>();
-    /** What was proved last of themes, so that of the next state only what a change touches is proved. */
-    private final Map<Long, Proved> proved = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Long, Proved> eldest) {
-            return size() > MOST_PROVED;
-        }
-    });
+    /**
+     * What was proved last of themes, so that of the next state only what a change touches is proved. It holds on to the pages that asked, and
+     * is let go where the heap is short: then the next proof starts from the beginning.
+     */
+    private final Cache<Long, Proved> proved =
+            Caffeine.newBuilder().softValues().maximumSize(MOST_PROVED).build();
 
     Promised(Jobs jobs) {
         this.jobs = jobs;
@@ -102,9 +103,10 @@ class Promised {
                 read.varied();
                 Set<String> now = boxes.known();
                 check.measured = now;
+                Proved before = proved.getIfPresent(themeId);
                 Promises.Checked checked = Promises.of(
                         read.theme(),
-                        proved.getOrDefault(themeId, Proved.NOTHING),
+                        before == null ? Proved.NOTHING : before,
                         boxes.asMade(),
                         boxes.varied(),
                         findings(read, doing),
@@ -138,7 +140,7 @@ class Promised {
     /** Stops what is done for a theme that is no more. */
     void forget(long themeId) {
         watched.remove(themeId);
-        proved.remove(themeId);
+        proved.invalidate(themeId);
         Job<List<Answer>> last = newest.remove(themeId);
         if (last != null) {
             last.stop();

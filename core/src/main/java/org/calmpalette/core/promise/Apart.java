@@ -7,9 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
-import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.concurrent.atomic.AtomicInteger;
 import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
@@ -83,22 +80,22 @@ final class Apart {
                         ? List.of(theme.palette().bands().widest())
                         : theme.palette().bands().list();
         return bands.stream()
-                .map(band -> new Readable.Asked(
-                        null,
-                        -1,
-                        0,
-                        band,
-                        number(between, promise).doubleValue(),
-                        chosen(theme, between.one()),
-                        Ply.Group.of(List.of(new Ply.Letters(), new Ply.Plain(chosen(theme, between.other()))), 1),
-                        "",
-                        "",
-                        false,
-                        new AtomicInteger(1),
-                        new TreeSet<>(),
-                        List.of(),
-                        Map.of(band, 0),
-                        new AtomicBoolean()))
+                .map(band -> {
+                    Readable.Asked asked = new Readable.Asked(
+                            null,
+                            -1,
+                            0,
+                            band,
+                            number(between, promise).doubleValue(),
+                            chosen(theme, between.one()),
+                            Ply.Group.of(List.of(new Ply.Letters(), new Ply.Plain(chosen(theme, between.other()))), 1),
+                            "",
+                            "",
+                            false);
+                    asked.parts().incrementAndGet();
+                    asked.bands().put(band, 0);
+                    return asked;
+                })
                 .toList();
     }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.IntPredicate;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.render.TextsOn;
 import org.calmpalette.core.setting.BackgroundKind;
@@ -29,23 +30,15 @@ public final class LeastShade {
         if (!chosen || now.text("picture").isEmpty() || isEnough(seen.apply(now))) {
             return Optional.empty();
         }
-        List<BigDecimal> stronger =
-                stronger(((NumberKind) kind.parts().kinds().get("strength")).range(), now.number("strength"));
-        int low = -1;
+        List<BigDecimal> stronger = strengths(((NumberKind) kind.parts().kinds().get("strength")).range()).stream()
+                .filter(s -> s.compareTo(now.number("strength")) > 0)
+                .toList();
         int high = stronger.size() - 1;
         if (high < 0 || !isEnough(seen.apply(with(now, stronger.get(high))))) {
             return Optional.empty();
         }
-        while (high - low > 1) {
-            Budget.longStep();
-            int middle = (low + high) / 2;
-            if (isEnough(seen.apply(with(now, stronger.get(middle))))) {
-                high = middle;
-            } else {
-                low = middle;
-            }
-        }
-        return Optional.of(with(now, stronger.get(high)));
+        int least = first(-1, high, i -> isEnough(seen.apply(with(now, stronger.get(i)))));
+        return Optional.of(with(now, stronger.get(least)));
     }
 
     /** From and to in percent, both of which were looked at. */
@@ -64,40 +57,46 @@ public final class LeastShade {
             return Optional.empty();
         }
         Range range = ((NumberKind) kind.parts().kinds().get("strength")).range();
-        List<BigDecimal> all = stronger(range, range.lower().subtract(BigDecimal.ONE));
+        List<BigDecimal> all = strengths(range);
         int last = all.size() - 1;
-        boolean weak = last > 0 && isEnough(seen.apply(with(now, all.get(0))));
-        boolean strong = last > 0 && isEnough(seen.apply(with(now, all.get(last))));
-        if (weak == strong) {
+        IntPredicate reads = i -> isEnough(seen.apply(with(now, all.get(i))));
+        boolean strong = reads.test(last);
+        if (reads.test(0) == strong) {
             return Optional.empty();
         }
-        int low = 0;
+        int border = first(0, last, i -> reads.test(i) == strong);
+        return Optional.of(
+                strong
+                        ? new Strengths(all.get(border), all.get(last))
+                        : new Strengths(all.get(0), all.get(border - 1)));
+    }
+
+    /** The first place after {@code before} at which something holds that holds from there on to {@code last}. */
+    private static int first(int before, int last, IntPredicate holds) {
+        int low = before;
         int high = last;
         while (high - low > 1) {
             Budget.longStep();
             int middle = (low + high) / 2;
-            if (isEnough(seen.apply(with(now, all.get(middle)))) == strong) {
+            if (holds.test(middle)) {
                 high = middle;
             } else {
                 low = middle;
             }
         }
-        return Optional.of(
-                strong ? new Strengths(all.get(high), all.get(last)) : new Strengths(all.get(0), all.get(low)));
+        return high;
     }
 
     private static Value.Parts with(Value.Parts now, BigDecimal strength) {
         return now.with("strength", new Value.Number(strength));
     }
 
-    /** Strengths in percent above the one there is, as many as are told apart. */
-    private static List<BigDecimal> stronger(Range range, BigDecimal now) {
+    /** Strengths in percent, as many as are told apart, rising. */
+    private static List<BigDecimal> strengths(Range range) {
         BigDecimal step = range.step() == null ? BigDecimal.ONE : range.step();
         List<BigDecimal> all = new ArrayList<>();
         for (BigDecimal s = range.lower(); s.compareTo(range.upper()) <= 0; s = s.add(step)) {
-            if (s.compareTo(now) > 0) {
-                all.add(s);
-            }
+            all.add(s);
         }
         return all;
     }

@@ -226,9 +226,7 @@ public final class Promises {
                             AsMade.of(theme, p, findings, measures.keySet(), found);
                         case LIGHT -> Light.of(theme);
                         case STILL -> Still.of(theme);
-                        case EFFECTIVE ->
-                            Working.of(
-                                    theme, painting, s -> List.of(marks, s.key(), Proved.Going.limits(s)), before, now);
+                        case EFFECTIVE -> Working.of(theme, painting, s -> List.of(marks, s), before, now);
                         case SOUND -> Sound.of(theme);
                     });
         }

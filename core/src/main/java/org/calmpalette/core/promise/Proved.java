@@ -11,7 +11,6 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.function.Supplier;
-import java.util.stream.Stream;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.Digest;
 import org.calmpalette.core.output.ThemeBuild;
@@ -99,6 +98,9 @@ public final class Proved {
         private final Map<String, Mark> marks = new LinkedHashMap<>();
         private final Map<String, Map<List<Object>, Readable.Asked>> pages = new LinkedHashMap<>();
         private final Set<String> fresh = new TreeSet<>();
+        private final Map<String, Setting> byProperty;
+        private final Map<String, Set<String>> near;
+        private Map<List<Object>, Readable.Asked> questions;
 
         /**
          * @param given all else that what a page asks depends on
@@ -115,6 +117,8 @@ public final class Proved {
             this.before = before;
             this.now = now;
             this.walk = walk;
+            byProperty = theme.palette().properties();
+            near = near(theme.palette());
             Mark common = before.same(new Mark(common(theme, given)));
             now.marks.put(common, common);
             for (Page p : theme.pages()) {
@@ -193,8 +197,7 @@ public final class Proved {
             return outcomes;
         }
 
-        private Map<List<Object>, Readable.Asked> questions;
-
+        /** All that was asked, once it is decided. */
         Map<List<Object>, Readable.Asked> questions() {
             return questions;
         }
@@ -217,40 +220,44 @@ public final class Proved {
 
         /** Settings that are read, those that these follow, and those that demand a contrast of one of them or of which they demand one. */
         private List<Setting> around(Set<String> properties) {
-            Palette palette = theme.palette();
-            Map<String, Setting> byProperty = palette.properties();
             Set<String> keys = new LinkedHashSet<>();
-            properties.forEach(p -> keys.add(byProperty.get(p).key()));
-            int before = -1;
-            while (before < keys.size()) {
-                before = keys.size();
-                for (Setting s : palette.settings()) {
-                    Set<String> near = new LinkedHashSet<>();
-                    s.following().forEach(f -> Stream.concat(Stream.of(f.key()), f.how().alsoReads().stream())
-                            .forEach(near::add));
-                    boolean known = keys.contains(s.key());
-                    if (s.kind() instanceof ColorKind c) {
-                        List<String> demanded = c.contrasts().stream()
-                                .map(ColorKind.Needed::with)
-                                .toList();
-                        if (demanded.stream().anyMatch(keys::contains)) {
-                            keys.add(s.key());
-                        }
-                        near.addAll(demanded);
-                    }
-                    if (known) {
-                        near.stream()
-                                .filter(k -> palette.setting(k).isPresent())
-                                .forEach(keys::add);
-                    }
+            List<String> open = new ArrayList<>();
+            properties.forEach(p -> open.add(byProperty.get(p).key()));
+            while (!open.isEmpty()) {
+                String key = open.remove(open.size() - 1);
+                if (keys.add(key)) {
+                    open.addAll(near.getOrDefault(key, Set.of()));
                 }
             }
-            return palette.settings().stream()
+            return theme.palette().settings().stream()
                     .filter(s -> keys.contains(s.key()))
                     .toList();
         }
 
-        static Object limits(Setting s) {
+        /** What each setting follows, and with which it has to keep a contrast, whichever of the two demands it. */
+        private static Map<String, Set<String>> near(Palette palette) {
+            Map<String, Set<String>> all = new HashMap<>();
+            for (Setting s : palette.settings()) {
+                Set<String> its = all.computeIfAbsent(s.key(), k -> new LinkedHashSet<>());
+                s.following().forEach(f -> {
+                    its.add(f.key());
+                    f.how().alsoReads().ifPresent(its::add);
+                });
+                if (s.kind() instanceof ColorKind c) {
+                    c.contrasts().stream()
+                            .map(ColorKind.Needed::with)
+                            .filter(k -> palette.setting(k).isPresent())
+                            .forEach(k -> {
+                                its.add(k);
+                                all.computeIfAbsent(k, x -> new LinkedHashSet<>())
+                                        .add(s.key());
+                            });
+                }
+            }
+            return all;
+        }
+
+        private static Object limits(Setting s) {
             return Arrays.asList(s.key(), s.kind(), s.given(), s.bands(), s.perBand(), s.shown());
         }
 

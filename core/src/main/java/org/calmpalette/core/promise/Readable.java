@@ -80,9 +80,19 @@ public final class Readable {
             List<Stand> stands,
             Map<Band, Integer> bands,
             AtomicBoolean placed) {
-        /** The same question that nobody asks yet. */
-        Asked alone() {
-            return new Asked(
+        /** A question that nobody asks yet. */
+        Asked(
+                Page page,
+                int element,
+                int width,
+                Band band,
+                double needed,
+                ColorExpression letters,
+                Ply under,
+                String why,
+                String pseudoClass,
+                boolean dark) {
+            this(
                     page,
                     element,
                     width,
@@ -98,6 +108,11 @@ public final class Readable {
                     new ArrayList<>(),
                     new LinkedHashMap<>(),
                     new AtomicBoolean());
+        }
+
+        /** The same question that nobody asks yet. */
+        Asked alone() {
+            return new Asked(page, element, width, band, needed, letters, under, why, pseudoClass, dark);
         }
 
         /** Is asked by those too that ask another one like it. */
@@ -626,23 +641,7 @@ public final class Readable {
                     });
         }
         Asked a = asked.computeIfAbsent(
-                key,
-                k -> new Asked(
-                        page,
-                        element,
-                        width,
-                        band,
-                        needed,
-                        letters,
-                        under,
-                        why,
-                        pseudoClass,
-                        inTheDark,
-                        new AtomicInteger(),
-                        new TreeSet<>(),
-                        new ArrayList<>(),
-                        new LinkedHashMap<>(),
-                        new AtomicBoolean()));
+                key, k -> new Asked(page, element, width, band, needed, letters, under, why, pseudoClass, inTheDark));
         a.bands.putIfAbsent(band, width);
         a.parts.incrementAndGet();
         a.pages.add(page.source().file());

@@ -95,6 +95,24 @@ class ProvedTest {
                 first.proved(),
                 0,
                 0);
+        // It is told by its name, and nothing is looked at for that.
+        Setting spare = theme.palette().known("spare");
+        Theme renamed = with(
+                theme,
+                new Setting(
+                        spare.key(),
+                        "Not used",
+                        spare.help(),
+                        spare.place(),
+                        spare.kind(),
+                        spare.given(),
+                        spare.bands(),
+                        spare.perBand(),
+                        spare.shown(),
+                        spare.triple(),
+                        spare.drawings(),
+                        spare.former()));
+        asks(renamed, first.proved(), 0, 0);
         asks(limited(theme, "spare", "#000000", "#333333"), first.proved(), 0, 0);
         asks(limited(theme, "note", "#333333", "#bbbbbb"), first.proved(), 0, 1);
         asks(limited(theme, "paper", "#ffffff", "#888888"), first.proved(), 0, 2);
