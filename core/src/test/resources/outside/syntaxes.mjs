@@ -10,6 +10,7 @@ const properties = [
   "font-weight", "font-family", "font-style", "line-height", "font", "background-color", "background-image", "background-position-x",
   "background-position-y", "background-position", "background-size", "background-repeat", "background-attachment", "background-origin",
   "background-clip", "background", "padding", "margin", "inset", "border", "border-color", "border-style", "border-width",
+  "outline", "outline-color", "outline-style", "outline-width",
   ...sides.flatMap((s) => [`border-${s}`, `border-${s}-color`, `border-${s}-style`, `border-${s}-width`, `padding-${s}`, `margin-${s}`]),
 ];
 const words = `auto none normal inherit initial revert-layer inherti visible hidden collapse block inline flex inline-block grid
@@ -32,7 +33,7 @@ const several = `1px 2px | 1px 2px 3px | 1px 2px 3px 4px | 1px 2px 3px 4px 5px |
   "My Font", Georgia | Georgia,, serif | 12px Georgia | italic bold 12px/1.5 Georgia, serif | bold italic | 12px | 12px/1.5 |
   12px / normal serif | 700 1rem/1 "My Font" | block flow | inline flow-root | flow block | block block | block flex | flex inline |
   light dark | dark light only | only light | oblique 10deg | italic 10deg | 1px, 2px | center, left 10px | 10px 20px, cover |
-  red / 50% | 10px / 20px | 1px solid red blue | thin thick | bolder 400`.split(/\s*\|\s*/).map((v) => v.trim());
+  auto 3px red | red auto | auto auto | hidden 1px | solid auto | red / 50% | 10px / 20px | 1px solid red blue | thin thick | bolder 400`.split(/\s*\|\s*/).map((v) => v.trim());
 const values = [...new Set([...words, ...single, ...several].filter(Boolean))];
 
 function valid(property, value) {

@@ -290,10 +290,33 @@ class PromisesViewTest {
         assertThat(maker.post(theme + "/promises/thresholds", "base", base, "level", "AAA", "pictures", "lots")
                         .body())
                 .contains("is no weight.", "from 50 to 20000");
-        maker.post(theme + "/promises/thresholds", "base", base, "level", "AAA", "pictures", "700");
+        assertThat(maker.post(
+                                theme + "/promises/thresholds",
+                                "base",
+                                base,
+                                "level",
+                                "AA",
+                                "pictures",
+                                "1500",
+                                "larger",
+                                "9")
+                        .body())
+                .contains("drawn at most 9 times", "from 0.25 to 4");
+        maker.post(
+                theme + "/promises/thresholds",
+                "base",
+                base,
+                "level",
+                "AAA",
+                "pictures",
+                "700",
+                "seam",
+                "4",
+                "larger",
+                "1");
         assertThat(maker.page(theme + "/history").text())
                 .contains(
-                        "Promised from now on: texts keep the contrast of level AAA, and the pictures of a page weigh at most 700 kB");
+                        "Promised from now on: texts keep the contrast of level AAA, and the pictures of a page weigh at most 700 kB, and pictures end less than 4 from what goes on there, and pictures are drawn at most 1 times as large as they are");
         assertThat(maker.page(theme + "/promises/thresholds")
                         .select("#t-pictures")
                         .val())
@@ -302,7 +325,12 @@ class PromisesViewTest {
         page.navigate(running.address + theme + "/promises");
         page.waitForSelector("tr.pick", new Page.WaitForSelectorOptions().setTimeout(4 * Browsers.patience()));
         assertThat(page.locator("table.promises").innerText())
-                .contains("7 to 1, or 4.5 to 1 where it is large", "at most 700 kB", "needs 7");
+                .contains(
+                        "7 to 1, or 4.5 to 1 where it is large",
+                        "less than 4 from its edge",
+                        "more than 1 times as large",
+                        "at most 700 kB",
+                        "needs 7");
         maker.post(theme + "/undo", "base", maker.base(theme));
         assertThat(maker.page(theme + "/promises/thresholds")
                         .select("input[checked]")

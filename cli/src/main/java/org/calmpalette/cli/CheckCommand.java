@@ -101,6 +101,7 @@ final class CheckCommand implements Callable<Integer> {
         one.put("page", a.page());
         one.put("words", a.words());
         one.put("pseudoClass", a.pseudoClass());
+        one.put("what", a.what().key());
         one.put("scheme", a.dark() ? "dark" : "light");
         one.put("parts", a.parts());
         one.put("state", a.state().name().toLowerCase(Locale.ROOT));

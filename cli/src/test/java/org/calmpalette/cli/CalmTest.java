@@ -3,6 +3,9 @@ package org.calmpalette.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
@@ -340,6 +343,11 @@ class CalmTest {
                         "<testsuite name=\"readable\" tests=\"3\" failures=\"1\" skipped=\"1\">",
                         "file=\"index.html\" line=\"1\"",
                         "<failure message=\"2.84 to 1 at 320 px");
+        assertThat(SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_7)
+                        .getSchema(CalmTest.class.getResourceAsStream("/schema/sarif-schema-2.1.0.json"))
+                        .validate(Files.readString(sarif), InputFormat.JSON))
+                .as("by the schema of SARIF 2.1.0 that OASIS published")
+                .isEmpty();
         JsonNode run = JsonMapper.shared()
                 .readTree(Files.readString(sarif))
                 .get("runs")

@@ -206,8 +206,12 @@ record PromiseRows(List<Group> groups, int left) {
                     case "" -> "";
                     default -> "with " + a.pseudoClass() + " by a script";
                 };
+        String what = a.what().label();
         return band == null
                 ? ""
-                : band.label() + (state.isEmpty() ? "" : ", " + state) + (a.dark() ? ", dark scheme" : "");
+                : band.label()
+                        + (what.isEmpty() ? "" : ", " + what)
+                        + (state.isEmpty() ? "" : ", " + state)
+                        + (a.dark() ? ", dark scheme" : "");
     }
 }

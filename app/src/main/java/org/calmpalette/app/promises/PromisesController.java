@@ -32,6 +32,7 @@ import org.calmpalette.core.setting.Between;
 import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
+import org.calmpalette.core.setting.Range;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.setting.Value;
@@ -411,6 +412,8 @@ class PromisesController {
         model.addAttribute("levels", Thresholds.Level.values());
         model.addAttribute("least", Thresholds.LEAST);
         model.addAttribute("most", Thresholds.MOST);
+        model.addAttribute("seams", Thresholds.SEAMS);
+        model.addAttribute("larger", Thresholds.LARGER);
         return "promises/card :: thresholds";
     }
 
@@ -420,16 +423,34 @@ class PromisesController {
             @RequestParam long base,
             @RequestParam(defaultValue = "AA") Thresholds.Level level,
             @RequestParam(defaultValue = "") String pictures,
+            @RequestParam(required = false) String seam,
+            @RequestParam(required = false) String larger,
             @RequestParam(defaultValue = "false") boolean kept,
             @RequestParam(defaultValue = "false") boolean whatever,
             @AuthenticationPrincipal SignedIn me) {
-        Snapshot made = themes.change(
-                id,
-                base,
-                me,
-                theme -> Promises.thresholds(theme, new Thresholds(level, kept, whatever, weight(pictures))));
+        Snapshot made = themes.change(id, base, me, theme -> {
+            Thresholds now = theme.palette().thresholds();
+            return Promises.thresholds(
+                    theme,
+                    new Thresholds(
+                            level,
+                            kept,
+                            whatever,
+                            weight(pictures),
+                            seam == null ? now.seam() : number(seam, "distance", Thresholds.SEAMS),
+                            larger == null ? now.larger() : number(larger, "number of times", Thresholds.LARGER)));
+        });
         notices.done(made.note());
         return Go.to("/themes/" + id + "/promises");
+    }
+
+    private static BigDecimal number(String typed, String what, Range range) {
+        String mend = "Write a number from " + range.lower() + " to " + range.upper() + ".";
+        BigDecimal n = number(typed, what, mend);
+        if (n == null) {
+            throw new BadInputException("The " + what + " is missing.", mend);
+        }
+        return n;
     }
 
     private static int weight(String kilobytes) {

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.language.Language;
+import org.calmpalette.core.promise.Perceivable;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.Effective;
@@ -60,7 +61,10 @@ public record Area(List<List<double[]>> safe, List<List<double[]>> allowed, Stri
 
     /** A text with the state in which it is seen so, as people say it. */
     public static String named(SafeArea.Met m) {
-        String words = quoted(m.words());
+        String named = quoted(m.words());
+        String words = m.what() == Perceivable.TEXT
+                ? named
+                : Language.say("text." + m.what().key(), named);
         String seen =
                 switch (m.pseudoClass()) {
                     case "" -> words;

@@ -157,7 +157,7 @@ public final class Choices {
     }
 
     private static List<Object> which(SafeArea.Met m) {
-        return List.of(m.words(), m.page(), m.pseudoClass(), m.dark(), m.width());
+        return List.of(m.words(), m.page(), m.pseudoClass(), m.dark(), m.what(), m.width());
     }
 
     private static String said(Theme theme, String key, String value, Refusal why) {

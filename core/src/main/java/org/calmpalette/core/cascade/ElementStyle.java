@@ -300,6 +300,13 @@ public final class ElementStyle {
         return known;
     }
 
+    /** Whether the page says what a longhand is, and not only the browser's own sheet. */
+    public boolean isAuthored(String longhand) {
+        return winner(longhand)
+                .filter(w -> w.applied().origin() != Origin.USER_AGENT)
+                .isPresent();
+    }
+
     /** The computed colour of a longhand; empty where the value is none, such as {@code none} of {@code fill}. */
     public Optional<Color> colorOf(String longhand) {
         Optional<Color> known = colors.get(longhand);

@@ -155,6 +155,20 @@ final class Expansion {
             case "padding", "margin", "inset", "border-color", "border-style", "border-width" -> {
                 return box(Properties.longhands(property), parts, out);
             }
+            case "outline" -> {
+                // The style that browsers have for it, and no border has, stands in the place of one (section 3.3).
+                boolean own = parts.stream().filter(p -> p.isIdent("auto")).count() == 1;
+                boolean read = border(
+                        Properties.longhands(property),
+                        own ? parts.stream().filter(p -> !p.isIdent("auto")).toList() : parts,
+                        out);
+                boolean twice =
+                        own && !out.getOrDefault("outline-style", "none").equals("none");
+                if (own) {
+                    out.put("outline-style", "auto");
+                }
+                return read && !twice && !out.get("outline-style").equals("hidden");
+            }
             case "border", "border-block", "border-inline" -> {
                 return border(Properties.longhands(property), parts, out);
             }
@@ -257,7 +271,9 @@ final class Expansion {
         boolean single = parts.size() == 1;
         String text = ComponentValue.join(parts);
         boolean valid;
-        if (name.equals("color") || name.startsWith("border-") && name.endsWith("-color")) {
+        if (name.equals("color")
+                || name.equals("outline-color")
+                || name.startsWith("border-") && name.endsWith("-color")) {
             valid = single && isColor(one);
         } else if (name.startsWith("padding-")) {
             valid = single && isNotNegative(one) && Lengths.isLengthOrPercentage(one);
@@ -265,7 +281,11 @@ final class Expansion {
             valid = single && (one.isIdent("auto") || Lengths.isLengthOrPercentage(one));
         } else if (name.startsWith("border-") && name.endsWith("-style")) {
             valid = single && one.kind() == Kind.IDENT && LINE_STYLES.contains(one.name());
-        } else if (name.startsWith("border-") && name.endsWith("-width")) {
+        } else if (name.equals("outline-style")) {
+            valid = single
+                    && one.kind() == Kind.IDENT
+                    && (one.isIdent("auto") || LINE_STYLES.contains(one.name()) && !one.isIdent("hidden"));
+        } else if (name.equals("outline-width") || name.startsWith("border-") && name.endsWith("-width")) {
             valid = single && isLineWidth(one);
         } else {
             switch (name) {

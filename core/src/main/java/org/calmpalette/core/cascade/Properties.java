@@ -89,6 +89,9 @@ final class Properties {
             both.addAll(SHORTHANDS.get("border-" + axis + "-end"));
             SHORTHANDS.put("border-" + axis, both);
         }
+        // CSS Basic User Interface 4, section 3.1. The outline's longhands have no values of their own that are
+        // computed here.
+        SHORTHANDS.put("outline", List.of("outline-width", "outline-style", "outline-color"));
         // CSS Animations 1, section 4.9.
         SHORTHANDS.put(
                 "animation",

@@ -26,6 +26,7 @@ import org.jsoup.nodes.Element;
  * @param pseudoClass of the part, or of what can be in that state around it: empty at rest, else hover, focus, active or visited; or a
  *     class with its full stop, which a script puts on something
  * @param dark whether it is met by visitors alone who prefer a dark colour scheme
+ * @param what of the part has to be seen, where that is what it is about
  * @param parts how many parts are concerned, over all pages, widths and states
  * @param pages on which they are
  * @param needed readable: the contrast ratio of WCAG 2.2, 1.4.3, 4.5 or 3; apart: the one that is promised; distinct: the distance that is
@@ -46,6 +47,7 @@ public record Answer(
         int width,
         String pseudoClass,
         boolean dark,
+        Perceivable what,
         int parts,
         Set<String> pages,
         double needed,
@@ -94,6 +96,7 @@ public record Answer(
                 width,
                 pseudoClass,
                 dark,
+                what,
                 manyParts,
                 allPages,
                 needed,
@@ -147,6 +150,7 @@ public record Answer(
                 s.width(),
                 "",
                 false,
+                Perceivable.TEXT,
                 1,
                 s.page().isEmpty() ? Set.of() : Set.of(s.page()),
                 0,
@@ -178,6 +182,7 @@ public record Answer(
                 + " "
                 + selector
                 + (pseudoClass.isEmpty() ? "" : PartStates.isClass(pseudoClass) ? " " + pseudoClass : ":" + pseudoClass)
+                + what.suffix()
                 + (dark ? " in the dark" : "")
                 + (width == 0 ? "" : " at " + width);
     }
@@ -200,6 +205,7 @@ public record Answer(
             case BROKEN ->
                 isMeasured()
                         ? ratio() + (width == 0 ? "" : " at " + width + " px")
+                                + (what.label().isEmpty() ? "" : ", " + what.label())
                                 + (pseudoClass.isEmpty() ? "" : ", " + inState(pseudoClass))
                                 + (dark ? ", in the dark scheme" : "") + ", "
                                 + plain(needed) + " is needed, " + with

@@ -164,6 +164,7 @@ final class Apart {
                 0,
                 "",
                 false,
+                Perceivable.TEXT,
                 1,
                 Set.of(),
                 a.needed(),

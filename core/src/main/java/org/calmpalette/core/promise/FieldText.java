@@ -20,6 +20,13 @@ final class FieldText {
         };
     }
 
+    /** Whether it is a box to write or choose in, of which nothing but its edge or its ground shows that it is there. */
+    static boolean isBox(Element e) {
+        return isIn(e)
+                && !Set.of("submit", "reset", "button")
+                        .contains(e.attr("type").strip().toLowerCase(Locale.ROOT));
+    }
+
     /** The state of a field in which its placeholder shows (Selectors Level 4, section 13.1.2). */
     static final String PLACEHOLDER = "placeholder-shown";
 

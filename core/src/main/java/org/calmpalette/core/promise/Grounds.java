@@ -76,6 +76,25 @@ final class Grounds {
                             byPlace);
         }
 
+        /** With something else in the place of the letters, which holds them. */
+        Found holding(Ply other) {
+            return under == null ? this : new Found(replaced(under, other), why, byPlace);
+        }
+
+        private static Ply replaced(Ply all, Ply letters) {
+            return all instanceof Ply.Letters
+                    ? letters
+                    : all instanceof Ply.Group g
+                            ? new Ply.Group(
+                                    g.all().stream()
+                                            .map(p -> replaced(p, letters))
+                                            .toList(),
+                                    g.from(),
+                                    g.to(),
+                                    g.what())
+                            : all;
+        }
+
         private static Ply behind(Ply all, Ply one) {
             return all instanceof Ply.Letters
                     ? Ply.Group.of(List.of(all, one), 1)

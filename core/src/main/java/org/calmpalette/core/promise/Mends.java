@@ -243,6 +243,10 @@ public final class Mends {
 
     /** The nearest colour of the letters that can be read, where it is written; or by a rule for this part alone. */
     private void otherColor(Readable.Asked asked, Color own) {
+        if (broken.what() == Perceivable.ICON || broken.what() == Perceivable.EDGE) {
+            // Which of its colours is to change is for a person to say.
+            return;
+        }
         Rendered rendered = new Rendered(theme);
         Page page = rendered.page(broken.page()).orElseThrow();
         Color lch = own.withAlpha(1).to(ColorSpace.OKLCH);
@@ -282,14 +286,15 @@ public final class Mends {
                             rendered,
                             page,
                             broken.element(),
-                            isPlaceholder() ? "placeholder" : null,
-                            "color",
+                            isPlaceholder() ? "placeholder" : broken.what().pseudoElement(),
+                            broken.what() == Perceivable.OUTLINE ? "outline-color" : "color",
                             Viewport.of(Math.max(320, broken.width()), 900),
                             states,
                             null)
                     .fix(reach, new PartChange.What.Value(ColorKey.of(c)));
             Mend mend = new Mend(
-                    "Write it in " + ColorKey.of(c)
+                    (broken.what() == Perceivable.OUTLINE ? "Draw it in " : "Write it in ")
+                            + ColorKey.of(c)
                             + (reach.equals("rule") ? ", where its colour is written" : ", by a rule of its own"),
                     "The nearest in lightness that can be read.",
                     change);

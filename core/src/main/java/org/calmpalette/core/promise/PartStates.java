@@ -41,14 +41,19 @@ final class PartStates {
 
     private static final Set<String> OF_ALL_AROUND = Set.of("hover", "active", "focus-within");
 
+    private static final String FOCUSABLE = "a[href], button, summary, [tabindex], input, select, textarea";
+
+    /** Whether the keyboard can come to it. */
+    static boolean isFocusable(Element e) {
+        return e.is(FOCUSABLE);
+    }
+
     /** What has to be in a state for a text to be seen in it: under the pointer it is the text itself, else what can be focused or visited. */
     static Element holder(Element e, String state) {
         if (state.equals("hover")) {
             return e;
         }
-        String which = state.equals("visited")
-                ? "a[href]"
-                : "a[href], button, summary, [tabindex], input, select, textarea, label";
+        String which = state.equals("visited") ? "a[href]" : FOCUSABLE + ", label";
         for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
             if (a.is(which)) {
                 return a;

@@ -7,7 +7,7 @@ import org.calmpalette.core.setting.Thresholds;
 public enum Promise {
     READABLE(
             "Readable",
-            "Every text keeps its contrast with what lies behind it: %s to 1, or %s to 1 where it is large."),
+            "Every text keeps its contrast with what lies behind it: %s to 1, or %s to 1 where it is large; signs and drawings that stand for words, edges of fields and outlines keep 3 to 1."),
     APART("Apart", "Two colours of which the maker asks it keep their contrast."),
     DISTINCT(
             "Told apart",
@@ -15,8 +15,10 @@ public enum Promise {
     WHOLE(
             "Whole",
             "Nothing that is chosen leaves a link or a picture without words, a second first heading, or a link to nowhere."),
-    COVERED("Covered", "No background ends in a seam: the picture goes on, or the colour behind it is like its edge."),
-    SHARP("Sharp", "No picture is drawn larger than its pixels allow."),
+    COVERED(
+            "Covered",
+            "No background ends in a seam: the picture goes on, or what goes on there is less than %s from its edge (in OKLab, times 100)."),
+    SHARP("Sharp", "No picture is drawn more than %s times as large as its pixels."),
     IN_SIGHT("In sight", "What must be seen of a picture is in view, and not under the text."),
     UNDISTORTED("Undistorted", "Pictures keep their shape."),
     CLEAR("Clear of the header", "A header that stays in view hides nothing that one jumps to, and no beginning."),
@@ -52,6 +54,8 @@ public enum Promise {
                         holds,
                         Answer.plain(thresholds.level().usual()),
                         Answer.plain(thresholds.level().large()));
+            case COVERED -> String.format(Locale.ROOT, holds, thresholds.seam().toPlainString());
+            case SHARP -> String.format(Locale.ROOT, holds, thresholds.larger().toPlainString());
             case LIGHT -> String.format(Locale.ROOT, holds, thresholds.pictures());
             default -> holds;
         };

@@ -131,8 +131,14 @@ public final class Promises {
         if (wanted.pictures() != now.pictures()) {
             what.add(String.format(Locale.ROOT, "the pictures of a page weigh at most %,d kB", wanted.pictures()));
         }
+        if (!wanted.seam().equals(now.seam())) {
+            what.add("pictures end less than " + wanted.seam().toPlainString() + " from what goes on there");
+        }
+        if (!wanted.larger().equals(now.larger())) {
+            what.add("pictures are drawn at most " + wanted.larger().toPlainString() + " times as large as they are");
+        }
         if (what.isEmpty()) {
-            throw new BadInputException("That is promised already.", "Choose another level or another weight.");
+            throw new BadInputException("That is promised already.", "Choose something else.");
         }
         return Change.of("Promised from now on: " + String.join(", and ", what))
                 .withPalette(theme, theme.palette().withThresholds(wanted));

@@ -1,6 +1,7 @@
 package org.calmpalette.core.promise;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -48,10 +49,12 @@ import org.jsoup.nodes.TextNode;
  * for with what lies behind it, at every width, at rest, under the pointer, focused, pressed and visited. Colours are exact; gradients,
  * pictures and what may lie elsewhere count with all that they may show there, so what is kept is kept wherever the text stands. What is not
  * decided so is told, with the reason; where the boxes of a page are known, a text that was taken out of the flow is looked for among
- * them, and one that cannot be read as made is found in the pixels.
+ * them, and one that cannot be read as made is found in the pixels. Drawings that stand for words, edges of fields and outlines of what the
+ * keyboard has come to keep 3 to 1 (1.4.11): one of their colours is enough.
  *
  * <p>It is taken that a text in the flow stays inside of the boxes around it: whether it does is a promise of its own. Asked for are
- * texts of elements, what is written in fields and what stands in them before; not yet those of generated boxes, nor what animations make of them.
+ * texts of elements, what is written in fields and what stands in them before, and what stylesheets write; not what animations make of
+ * them, markers of lists, drawings in files of their own, nor outlines that are shadows.
  * A shadow of letters may lie behind them as far as it is dense, or not at all.
  */
 public final class Readable {
@@ -75,12 +78,14 @@ public final class Readable {
             String why,
             String pseudoClass,
             boolean dark,
+            Perceivable what,
+            List<ColorExpression> others,
             AtomicInteger parts,
             Set<String> pages,
             List<Stand> stands,
             Map<Band, Integer> bands,
             AtomicBoolean placed) {
-        /** A question that nobody asks yet. */
+        /** A question about letters that nobody asks yet. */
         Asked(
                 Page page,
                 int element,
@@ -103,6 +108,36 @@ public final class Readable {
                     why,
                     pseudoClass,
                     dark,
+                    Perceivable.TEXT,
+                    List.of());
+        }
+
+        Asked(
+                Page page,
+                int element,
+                int width,
+                Band band,
+                double needed,
+                ColorExpression letters,
+                Ply under,
+                String why,
+                String pseudoClass,
+                boolean dark,
+                Perceivable what,
+                List<ColorExpression> others) {
+            this(
+                    page,
+                    element,
+                    width,
+                    band,
+                    needed,
+                    letters,
+                    under,
+                    why,
+                    pseudoClass,
+                    dark,
+                    what,
+                    others,
                     new AtomicInteger(),
                     new TreeSet<>(),
                     new ArrayList<>(),
@@ -112,7 +147,7 @@ public final class Readable {
 
         /** The same question that nobody asks yet. */
         Asked alone() {
-            return new Asked(page, element, width, band, needed, letters, under, why, pseudoClass, dark);
+            return new Asked(page, element, width, band, needed, letters, under, why, pseudoClass, dark, what, others);
         }
 
         /** Is asked by those too that ask another one like it. */
@@ -141,7 +176,9 @@ public final class Readable {
         Set<String> properties() {
             Set<String> all = new LinkedHashSet<>();
             if (letters != null && under != null) {
-                Stream.concat(Stream.of(letters), under.colors().stream()).forEach(e -> all.addAll(e.properties()));
+                Stream.of(Stream.of(letters), others.stream(), under.colors().stream())
+                        .flatMap(s -> s)
+                        .forEach(e -> all.addAll(e.properties()));
                 all.addAll(under.backgrounds());
             }
             return all;
@@ -150,6 +187,9 @@ public final class Readable {
         /** Of the text that asks, shortened; may be empty. */
         String words() {
             Element e = page.elements().get(element);
+            if (what == Perceivable.ICON) {
+                return Answer.brief(Inks.name(e));
+            }
             if (pseudoClass.equals(FieldText.PLACEHOLDER)) {
                 return Answer.brief(FieldText.placeholder(e));
             }
@@ -190,6 +230,10 @@ public final class Readable {
     private final ColorExpression.Choices choices;
     private Map<List<Object>, Asked> asked = new LinkedHashMap<>();
     private final boolean containers;
+    /** Whether some stylesheet may write something before or after an element. */
+    private final boolean generates;
+    /** Whether some stylesheet may draw an outline around what the keyboard has come to. */
+    private final boolean outlines;
     /** Whether visitors who prefer a dark scheme may see other colours. */
     private final boolean dark;
 
@@ -201,6 +245,10 @@ public final class Readable {
 
     private static final Pattern DARK =
             Pattern.compile("prefers-color-scheme|color-scheme\\s*:[^;}]*dark", Pattern.CASE_INSENSITIVE);
+
+    /** A declaration that may write something: most that say content draw a box with nothing in it. */
+    private static final Pattern GENERATES =
+            Pattern.compile("(?<![\\w-])content\\s*:(?!\\s*(\"\"|''|none|normal)\\s*[;}!])", Pattern.CASE_INSENSITIVE);
 
     private final Following following;
 
@@ -224,6 +272,10 @@ public final class Readable {
                 .anyMatch(s -> DARK.matcher(s.file().text()).find());
         // What holds by the size of a box is known by layout alone.
         containers = theme.sheets().stream().anyMatch(s -> s.file().text().contains("@container"));
+        generates = theme.sheets().stream()
+                .anyMatch(s -> GENERATES.matcher(s.file().text()).find());
+        outlines = states.contains("focus")
+                && theme.sheets().stream().anyMatch(s -> s.file().text().contains("outline"));
         choices = new ColorExpression.Choices(colors, numbers, others, Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
         following = new Following(theme, choices);
     }
@@ -276,7 +328,8 @@ public final class Readable {
         Set<String> painting = new TreeSet<>();
         for (Asked a : readable.asked.values()) {
             if (a.under != null) {
-                Stream.concat(Stream.of(a.letters), a.under.colors().stream())
+                Stream.of(Stream.of(a.letters), a.others.stream(), a.under.colors().stream())
+                        .flatMap(s -> s)
                         .flatMap(e -> e.properties().stream())
                         .forEach(p -> painting.add(readable.properties.get(p).key()));
             }
@@ -289,11 +342,11 @@ public final class Readable {
         return List.of(states, dark, containers, following.isByPlace(), widths(theme));
     }
 
-    /** All that is asked of a theme, what cannot be answered by colours too. */
+    /** All that is asked of a theme, what cannot be answered by colours too; but for what one of several colours keeps. */
     static List<Asked> questions(Theme theme) {
         Readable readable = new Readable(theme, Map.of());
         theme.pages().forEach(readable::page);
-        return List.copyOf(readable.asked.values());
+        return readable.asked.values().stream().filter(a -> a.others.isEmpty()).toList();
     }
 
     /** The question that an answer answers, asked again; empty where it is not asked any more. */
@@ -307,6 +360,7 @@ public final class Readable {
         return readable.asked.values().stream()
                 .filter(a -> a.element == answer.element()
                         && a.pseudoClass.equals(answer.pseudoClass())
+                        && a.what == answer.what()
                         && a.dark == answer.dark())
                 .filter(a -> a.why.isEmpty())
                 .min(java.util.Comparator.comparingInt(a -> Math.abs(a.width - answer.width())));
@@ -323,8 +377,7 @@ public final class Readable {
         }
 
         Proof.Outcome outcome() {
-            return readable.proof.decide(
-                    asked.letters, asked.under, asked.needed, asked.band, chosen -> readable.ratio(asked, chosen));
+            return readable.decided(asked);
         }
     }
 
@@ -359,18 +412,23 @@ public final class Readable {
         List<Element> all = page.elements();
         for (int i = 1; i < all.size(); i++) {
             Element e = all.get(i);
-            if (!isText(e)) {
+            Set<Perceivable> wanted = wanted(e, rest.styles);
+            if (wanted.isEmpty()) {
                 Budget.step();
                 continue;
             }
             Budget.longStep();
-            rest.ask(i, e);
+            for (Perceivable what : wanted) {
+                rest.ask(i, e, what);
+            }
             for (Map.Entry<String, PageStyles> s : inState.entrySet()) {
                 Element holder = PartStates.holder(e, s.getKey());
-                if (holder != null && PartStates.isDecidedOtherwise(e, s.getValue(), e, rest.styles)) {
+                if (holder != null && isDecidedOtherwise(e, s.getValue(), e, rest.styles)) {
                     Seen then = new Seen(page, width, last, PartStates.on(holder, s.getKey()), s.getKey(), inTheDark);
                     then.laidAsAtRest = () -> PartStates.isLaidAs(e, then.styles, e, rest.styles);
-                    then.ask(i, e);
+                    for (Perceivable what : wanted) {
+                        then.ask(i, e, what);
+                    }
                 }
             }
         }
@@ -379,13 +437,17 @@ public final class Readable {
             List<Element> changed = script.page().elements();
             for (int i = 1; i < all.size(); i++) {
                 Element e = all.get(i);
-                if (isText(e)
-                        && script.reaches(changed.get(i))
-                        && PartStates.isDecidedOtherwise(changed.get(i), then, e, rest.styles)) {
+                if (script.reaches(changed.get(i)) && isDecidedOtherwise(changed.get(i), then, e, rest.styles)) {
+                    Set<Perceivable> wanted = wanted(e, rest.styles);
+                    if (wanted.isEmpty()) {
+                        continue;
+                    }
                     Seen seen = new Seen(script.page(), width, last, States.NONE, "." + script.name(), inTheDark);
                     Element made = changed.get(i);
                     seen.laidAsAtRest = () -> PartStates.isLaidAs(made, then, e, rest.styles);
-                    seen.ask(i, made);
+                    for (Perceivable what : wanted) {
+                        seen.ask(i, made, what);
+                    }
                 }
             }
         }
@@ -403,13 +465,60 @@ public final class Readable {
         return inTheDark ? light.inTheDark() : light;
     }
 
-    private static boolean isText(Element e) {
-        boolean inBody = e.normalName().equals("body")
+    /** As {@link PartStates#isDecidedOtherwise}, and whether a drawing is painted otherwise. */
+    private static boolean isDecidedOtherwise(Element then, PageStyles one, Element e, PageStyles other) {
+        if (PartStates.isDecidedOtherwise(then, one, e, other)) {
+            return true;
+        }
+        List<Element> shapes = e.normalName().equals("svg") ? e.select("*") : List.of();
+        List<Element> those = shapes.isEmpty() ? List.of() : then.select("*");
+        for (int i = 0; i < shapes.size(); i++) {
+            if (!one.of(those.get(i)).isDecidedAs(other.of(shapes.get(i)))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** What of an element is asked about, at rest or in some state. */
+    private Set<Perceivable> wanted(Element e, PageStyles styles) {
+        if (UNSEEN.contains(e.normalName()) || !isInBody(e)) {
+            return Set.of();
+        }
+        Set<Perceivable> all = EnumSet.noneOf(Perceivable.class);
+        if (e.textNodes().stream().anyMatch(t -> !t.isBlank()) && e.closest("svg") == null || FieldText.isIn(e)) {
+            all.add(Perceivable.TEXT);
+        }
+        if (generates && styles.of(e, "before").isAuthored("content")) {
+            all.add(Perceivable.BEFORE);
+        }
+        if (generates && styles.of(e, "after").isAuthored("content")) {
+            all.add(Perceivable.AFTER);
+        }
+        if (e.normalName().equals("svg") && Inks.isIcon(styles, e)) {
+            all.add(Perceivable.ICON);
+        }
+        if (FieldText.isBox(e)) {
+            all.add(Perceivable.EDGE);
+        }
+        if (outlines && PartStates.isFocusable(e)) {
+            all.add(Perceivable.OUTLINE);
+        }
+        return all.isEmpty() || Inactive.holds(e) ? Set.of() : all;
+    }
+
+    /** What lies behind it; the box that it stands in itself is none of that. */
+    private static Backdrop behind(Backdrop.Reader backdrops, Element e, Perceivable what) {
+        return what.isGenerated()
+                ? backdrops.of(e).without(e, what.pseudoElement())
+                : backdrops.of(what.isAround() ? e.parent() : e);
+    }
+
+    private static final Set<String> UNSEEN = Set.of("script", "style", "option", "template", "noscript");
+
+    private static boolean isInBody(Element e) {
+        return e.normalName().equals("body")
                 || e.parents().stream().anyMatch(p -> p.normalName().equals("body"));
-        return inBody
-                && (e.textNodes().stream().anyMatch(t -> !t.isBlank()) || FieldText.isIn(e))
-                && !Set.of("script", "style", "option", "template", "noscript").contains(e.normalName())
-                && !Inactive.holds(e);
     }
 
     /** A page in one window and state. */
@@ -443,7 +552,115 @@ public final class Readable {
             grounds = new Grounds(styles, choices, gallery, pictures, Readable.this::isOpaque);
         }
 
-        void ask(int index, Element e) {
+        void ask(int index, Element e, Perceivable what) {
+            if (what == Perceivable.TEXT) {
+                text(index, e);
+            } else if (what != Perceivable.OUTLINE || state.equals("focus")) {
+                other(index, e, what);
+            }
+        }
+
+        /** What is no text of an element: its generated content, a drawing, its edge or outline. */
+        private void other(int index, Element e, Perceivable what) {
+            Inks inks = Inks.of(styles, e, what);
+            boolean follows = what.isGenerated()
+                    && ColorExpression.follows(styles.of(e, what.pseudoElement()), "content", choices);
+            if (inks.isEmpty() && !follows) {
+                return;
+            }
+            String why = "";
+            if (styles.isHidden(e)) {
+                if (!following.mayBeShown(styles, e)) {
+                    return;
+                }
+                why = "it is not shown as made, and a choice may show it";
+            } else if (following.mayMatchOtherwise(e)) {
+                why = "other rules may hold where a choice changes parts or their order";
+            } else if (follows) {
+                why = "what a stylesheet writes there follows a choice";
+            } else if (what.isAround() && ColorExpression.follows(styles.of(e), "opacity", choices)) {
+                why = "how see-through it is follows a choice";
+            } else if (inks.box() != null) {
+                why = unlike(inks.box());
+            }
+            List<ColorExpression> any = new ArrayList<>();
+            inks.any().stream().map(i -> i.expression(choices)).distinct().forEach(any::add);
+            if (!inks.open().isEmpty()) {
+                any.add(new ColorExpression.Unread(inks.open()));
+            }
+            // What is no colour, such as a gradient of a drawing, is told where no other colour is enough.
+            any.sort(java.util.Comparator.comparing(x -> x instanceof ColorExpression.Unread));
+            if (any.size() == 1 && any.get(0) instanceof ColorExpression.Unread u && why.isEmpty()) {
+                why = u.why();
+            }
+            if (!why.isEmpty()) {
+                Readable.this.ask(
+                        page, index, width, band, inks.needed(), null, null, why, state, inTheDark, what, List.of());
+                return;
+            }
+            Backdrop around = behind(backdrops, e, what);
+            boolean clear = around.isInvisible() && !following.around(styles, e, "opacity");
+            Grounds.Found found = containers && followsAContainer(e)
+                    ? Grounds.Found.not("rules hold by the size of a box")
+                    : following.around(styles, e, "color-scheme")
+                            ? Grounds.Found.not("the scheme follows a choice")
+                            : grounds.under(clear ? around.shown() : around, null, false);
+            double needed = inks.needed();
+            Ply inner = new Ply.Letters();
+            if (inks.box() != null) {
+                ColorExpression box = ColorExpression.of(inks.box(), "background-color", choices);
+                if (!(box instanceof ColorExpression.Fixed f) || f.color().alpha() > 0) {
+                    inner = Ply.Group.of(List.of(inner, new Ply.Plain(box)), 1);
+                }
+                if (isLettered(inks)) {
+                    needed = following.around(styles, e, "font-size")
+                                    || ColorExpression.follows(inks.box(), "font-size", choices)
+                            ? theme.palette().thresholds().level().usual()
+                            : theme.palette().thresholds().level().insteadOf(needed);
+                }
+            }
+            double opacity = inks.opacity();
+            if (opacity < 1) {
+                inner = Ply.Group.of(List.of(inner), opacity);
+            }
+            found = found.holding(inner);
+            Readable.this.ask(
+                    page,
+                    index,
+                    width,
+                    band,
+                    needed,
+                    any.get(0),
+                    found.under(),
+                    found.why(),
+                    state,
+                    inTheDark,
+                    what,
+                    List.copyOf(any.subList(1, any.size())));
+        }
+
+        /** Whether words stand in a generated box, and not signs alone. */
+        private static boolean isLettered(Inks inks) {
+            return Inks.written(inks.box(), inks.box().element()).codePoints().anyMatch(Character::isLetterOrDigit);
+        }
+
+        /** Why generated content is not told by its colour and that of its box alone; empty where it is. */
+        private String unlike(ElementStyle box) {
+            Optional<List<Color>> shadows = LetterPaint.shadows(box);
+            boolean out = !box.is("position", "static") && !box.is("position", "relative");
+            boolean covers = isOpaque(ColorExpression.of(box, "background-color", choices));
+            return LetterPaint.isFilled(box)
+                            || shadows.isEmpty()
+                            || !shadows.get().isEmpty()
+                    ? "a shadow or a fill of the letters takes part"
+                    : !box.is("background-image", "none") || ColorExpression.follows(box, "background-image", choices)
+                            ? "a picture lies behind what a stylesheet writes there"
+                            : ColorExpression.follows(box, "opacity", choices)
+                                    ? "how see-through it is follows a choice"
+                                    : out && !covers ? "where a stylesheet puts what it writes, layout tells" : "";
+        }
+
+        private void text(int index, Element e) {
             if (styles.isHidden(e)) {
                 if (following.mayBeShown(styles, e)) {
                     open(index, "it is not shown as made, and a choice may show it");
@@ -482,7 +699,18 @@ public final class Readable {
                 found = grounds.under(backdrop, place.get(), false).shadowed(shadows.get());
             }
             Asked a = Readable.this.ask(
-                    page, index, width, band, needed(e), letters, found.under(), found.why(), state, inTheDark);
+                    page,
+                    index,
+                    width,
+                    band,
+                    needed(e),
+                    letters,
+                    found.under(),
+                    found.why(),
+                    state,
+                    inTheDark,
+                    Perceivable.TEXT,
+                    List.of());
             if (found.under() != null && !found.under().unsure().isEmpty() && mayBeLaid(page)) {
                 a.stands.add(new Stand(this, index, backdrop, letters));
             }
@@ -529,7 +757,9 @@ public final class Readable {
                     found.under(),
                     found.why(),
                     FieldText.PLACEHOLDER,
-                    inTheDark);
+                    inTheDark,
+                    Perceivable.TEXT,
+                    List.of());
         }
 
         /** Why the letters of a placeholder are not told by their colour alone; empty where they are. */
@@ -583,7 +813,8 @@ public final class Readable {
 
         private void open(int index, String why) {
             double usual = theme.palette().thresholds().level().usual();
-            Readable.this.ask(page, index, width, band, usual, null, null, why, state, inTheDark);
+            Readable.this.ask(
+                    page, index, width, band, usual, null, null, why, state, inTheDark, Perceivable.TEXT, List.of());
         }
 
         private double needed(Element e) {
@@ -623,14 +854,24 @@ public final class Readable {
             Ply under,
             String why,
             String pseudoClass,
-            boolean inTheDark) {
-        List<Object> key = new ArrayList<>(List.of(String.valueOf(letters), String.valueOf(under), needed, why));
+            boolean inTheDark,
+            Perceivable what,
+            List<ColorExpression> others) {
+        // Words are words, whoever writes them.
+        List<Object> key = new ArrayList<>(List.of(
+                String.valueOf(letters),
+                String.valueOf(under),
+                needed,
+                why,
+                what.isGenerated() ? Perceivable.TEXT : what,
+                others.toString()));
         if (!why.isEmpty()) {
             key.add(page.source().file() + " " + element + " " + inTheDark);
         } else {
             // The same question in two bands, unless the settings are made otherwise in one of them.
             Stream.concat(
-                            Stream.concat(Stream.of(letters), under.colors().stream())
+                            Stream.of(Stream.of(letters), others.stream(), under.colors().stream())
+                                    .flatMap(s -> s)
                                     .flatMap(e -> e.properties().stream()),
                             under.backgrounds().stream())
                     .distinct()
@@ -641,7 +882,9 @@ public final class Readable {
                     });
         }
         Asked a = asked.computeIfAbsent(
-                key, k -> new Asked(page, element, width, band, needed, letters, under, why, pseudoClass, inTheDark));
+                key,
+                k -> new Asked(
+                        page, element, width, band, needed, letters, under, why, pseudoClass, inTheDark, what, others));
         a.bands.putIfAbsent(band, width);
         a.parts.incrementAndGet();
         a.pages.add(page.source().file());
@@ -677,7 +920,7 @@ public final class Readable {
     /** What is not proved may be seen to be broken as made, in the pixels of a page that was measured. */
     private Proof.Outcome inPixels(Asked a, Proof.Outcome open) {
         // Letters with a shadow, or that are not shown, look otherwise than their pixels and their ground say.
-        boolean plain = a.pseudoClass.isEmpty() && a.letters != null && !a.isShadowed();
+        boolean plain = a.what == Perceivable.TEXT && a.pseudoClass.isEmpty() && a.letters != null && !a.isShadowed();
         Optional<Laid> page = plain ? laid(a.page, a.dark) : Optional.empty();
         if (page.isEmpty()) {
             return open;
@@ -709,12 +952,41 @@ public final class Readable {
     }
 
     private Proof.Outcome outcome(Asked a) {
-        Proof.Outcome decided = a.why.isEmpty()
-                ? proof.decide(a.letters, a.under, a.needed, a.band, chosen -> ratio(a, chosen))
-                : Proof.Outcome.unproven(a.why);
+        Proof.Outcome decided = a.why.isEmpty() ? decided(a) : Proof.Outcome.unproven(a.why);
         Proof.Outcome looked =
                 decided.state() == Answer.State.UNPROVEN && a.why.isEmpty() ? closely(a, decided) : decided;
         return looked.state() == Answer.State.UNPROVEN ? inPixels(a, looked) : looked;
+    }
+
+    /** Where several colours would do, it is kept if one of them is, and broken by what leaves none of them. */
+    private Proof.Outcome decided(Asked a) {
+        if (a.others.isEmpty()) {
+            return proof.decide(a.letters, a.under, a.needed, a.band, chosen -> ratio(a, chosen));
+        }
+        List<Proof.Outcome> all = new ArrayList<>();
+        for (ColorExpression one :
+                Stream.concat(Stream.of(a.letters), a.others.stream()).toList()) {
+            // What is not told of all of them is never said to be broken.
+            Proof.Outcome o = one instanceof ColorExpression.Unread u
+                    ? Proof.Outcome.unproven(u.why())
+                    : proof.decide(
+                            one,
+                            a.under,
+                            a.needed,
+                            a.band,
+                            chosen -> Optional.of(ratio(a, chosen).orElse(21.0)));
+            if (o.state() == Answer.State.KEPT) {
+                return o;
+            }
+            if (one instanceof ColorExpression.Unread) {
+                return o;
+            }
+            all.add(o);
+        }
+        return all.stream()
+                .filter(o -> o.state() == Answer.State.BROKEN)
+                .min(java.util.Comparator.comparingDouble(Proof.Outcome::worst))
+                .orElse(all.get(0));
     }
 
     private static Answer answer(Asked a, Proof.Outcome o) {
@@ -727,6 +999,7 @@ public final class Readable {
                 o.width() == 0 ? a.width : o.width(),
                 a.pseudoClass,
                 a.dark,
+                a.what,
                 a.parts.get(),
                 a.pages,
                 a.needed,
@@ -762,36 +1035,80 @@ public final class Readable {
      * A text as the whole cascade has it with choices. What is wholly clear as it is made is looked at as it is once something shows it;
      * what choices alone make so is lost.
      */
-    private record Looked(PageStyles styles, ElementStyle style, Backdrop backdrop) {
+    private record Looked(PageStyles styles, Inks inks, Backdrop backdrop) {
         /** @param page as it is asked about */
-        static Looked at(Rendered with, Page page, int element, int width, String state, boolean dark) {
+        static Looked at(
+                Rendered with, Page page, int element, Perceivable what, int width, String state, boolean dark) {
             Element e = page.elements().get(element);
             boolean inPlace = state.isEmpty() || PartStates.isClass(state) || state.equals(FieldText.PLACEHOLDER);
             Element holder = inPlace ? null : PartStates.holder(e, state);
             PageStyles styles = with.styles(page, window(width, dark), PartStates.on(holder, state));
-            Backdrop seen = behind(with, styles, e);
-            ElementStyle letters = state.equals(FieldText.PLACEHOLDER) ? styles.of(e, "placeholder") : styles.of(e);
+            Backdrop seen = behind(with, styles, e, what);
+            Inks inks = state.equals(FieldText.PLACEHOLDER)
+                    ? Inks.letters(styles.of(e, "placeholder"), null)
+                    : Inks.of(styles, e, what);
             boolean laterShown = seen.isInvisible()
                     && behind(
                                     with,
                                     new Rendered(with.theme(), Map.of())
                                             .styles(page, window(width, dark), PartStates.on(holder, state)),
-                                    e)
+                                    e,
+                                    what)
                             .isInvisible();
-            return new Looked(styles, letters, laterShown ? seen.shown() : seen);
+            return new Looked(styles, inks, laterShown ? seen.shown() : seen);
         }
 
-        private static Backdrop behind(Rendered with, PageStyles styles, Element e) {
-            return new Backdrop.Reader(styles, with.theme().files()::has).of(e);
+        private static Backdrop behind(Rendered with, PageStyles styles, Element e, Perceivable what) {
+            return Readable.behind(new Backdrop.Reader(styles, with.theme().files()::has), e, what);
         }
 
-        /** Empty too where the canvas is dark: the cascade takes a white one. */
-        Optional<Color> letters() {
-            // Of an element its own opacity is in what is behind it.
+        /** Those of which one that is seen is enough. Empty too where the canvas is dark: the cascade takes a white one. */
+        private List<Color> letters() {
             return Grounds.isDark(styles)
+                    ? List.of()
+                    : inks.any().stream().flatMap(i -> i.color().stream()).toList();
+        }
+
+        /** As they are seen, the colours that differ most; empty where that is not known. */
+        Optional<Backdrop.Seen> seen() {
+            return backdrop.unknown() != null
                     ? Optional.empty()
-                    : style.colorOf("color")
-                            .map(c -> style.pseudoElement() != null ? c.withAlpha(c.alpha() * style.opacity()) : c);
+                    : letters().stream()
+                            .map(this::seen)
+                            .max(java.util.Comparator.comparingDouble(Backdrop.Seen::ratio));
+        }
+
+        private Backdrop.Seen seen(Color letters) {
+            Color box = box();
+            return box.alpha() == 0
+                    ? backdrop.under(faded(letters))
+                    : new Backdrop.Seen(
+                            backdrop.under(faded(Contrast.over(letters, box))).text(),
+                            backdrop.under(faded(box)).text());
+        }
+
+        /** As what holds it lets through; of an element its own opacity is in what is behind it. */
+        private Color faded(Color c) {
+            return inks.opacity() == 1 ? c : c.withAlpha(c.alpha() * inks.opacity());
+        }
+
+        /** The ground of a generated box of their own. */
+        private Color box() {
+            return inks.box() == null
+                    ? Color.TRANSPARENT
+                    : inks.box().colorOf("background-color").orElse(Color.TRANSPARENT);
+        }
+
+        /** The contrast; of a gradient the best place is told: where on it something stands, layout decides. */
+        Optional<Double> ratio() {
+            return backdrop.unknown() == null
+                    ? seen().map(Backdrop.Seen::ratio)
+                    : box().alpha() > 0
+                            ? Optional.empty()
+                            : letters().stream()
+                                    .flatMap(c -> backdrop.range(faded(c)).stream())
+                                    .map(Backdrop.Range::most)
+                                    .max(Double::compare);
         }
     }
 
@@ -805,9 +1122,8 @@ public final class Readable {
                                 .filter(c -> a.pseudoClass().equals("." + c.name()))
                                 .map(ScriptClass::page)
                                 .findFirst())
-                .map(p -> Looked.at(with, p, a.element(), a.width(), a.pseudoClass(), a.dark()))
-                .filter(l -> l.backdrop().unknown() == null)
-                .flatMap(l -> l.letters().map(l.backdrop()::under))
+                .map(p -> Looked.at(with, p, a.element(), a.what(), a.width(), a.pseudoClass(), a.dark()))
+                .flatMap(Looked::seen)
                 .map(s -> new Promises.Colors(s.text(), s.ground()));
     }
 
@@ -829,17 +1145,14 @@ public final class Readable {
                 // The cascade knows of the letters and of the ground, not of what lies between.
                 return Optional.empty();
             }
-            Looked seen = Looked.at(with, a.page, a.element, width, a.pseudoClass, a.dark);
-            // Of a gradient the best place is told: where the text stands on it, layout decides.
-            return seen.backdrop().unknown() == null
-                    ? seen.letters().map(c -> seen.backdrop().under(c).ratio())
-                    : seen.letters().flatMap(seen.backdrop()::range).map(Backdrop.Range::most);
+            return Looked.at(with, a.page, a.element, a.what, width, a.pseudoClass, a.dark)
+                    .ratio();
         }
 
         /** Whether it is seen there at all. */
         boolean isShown(Asked a, int width) {
             Element e = a.page.elements().get(a.element);
-            Looked seen = Looked.at(with, a.page, a.element, width, a.pseudoClass, a.dark);
+            Looked seen = Looked.at(with, a.page, a.element, a.what, width, a.pseudoClass, a.dark);
             return !seen.styles().isHidden(e);
         }
     }

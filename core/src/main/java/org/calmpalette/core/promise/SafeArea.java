@@ -119,12 +119,20 @@ public final class SafeArea {
      * @param page path of the page
      * @param pseudoClass the state it is in, such as hover; empty at rest
      * @param dark whether visitors alone meet it who prefer a dark scheme
+     * @param what of the part has to be seen
      * @param width of a window in px in which it is so
      * @param ratio contrast that is kept, 1 to 21; 0 if it cannot be told
-     * @param needed by WCAG 2.2, 1.4.3
+     * @param needed by WCAG 2.2, 1.4.3 or 1.4.11
      */
     public record Met(
-            String words, String page, String pseudoClass, boolean dark, int width, double ratio, double needed) {}
+            String words,
+            String page,
+            String pseudoClass,
+            boolean dark,
+            Perceivable what,
+            int width,
+            double ratio,
+            double needed) {}
 
     /** A text in a band, with a width of it in px. */
     record Loose(Readable.Asked asked, int width) {
@@ -264,7 +272,8 @@ public final class SafeArea {
     }
 
     private static Met met(Readable.Asked a, int width, double ratio) {
-        return new Met(a.words(), a.page().source().file(), a.pseudoClass(), a.dark(), width, ratio, a.needed());
+        return new Met(
+                a.words(), a.page().source().file(), a.pseudoClass(), a.dark(), a.what(), width, ratio, a.needed());
     }
 
     /** Whether something that may be chosen today, of this setting or of others, makes a text hard to read that limits can keep. */

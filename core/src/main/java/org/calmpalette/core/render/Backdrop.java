@@ -322,6 +322,15 @@ public record Backdrop(List<Layer> layers) {
                 .toList());
     }
 
+    /** Without a generated box of an element. */
+    public Backdrop without(Element element, String pseudoElement) {
+        return new Backdrop(layers.stream()
+                .filter(l -> l.generated() == null
+                        || l.element() != element
+                        || !l.generated().name().equals(pseudoElement))
+                .toList());
+    }
+
     /** The element whose paint is uppermost behind the text; the root if there is none. */
     public Element holder() {
         return layers.stream()

@@ -239,30 +239,35 @@ public final class PaletteJson {
         try {
             return switch (of) {
                 case "readable" ->
-                    new Thresholds(
+                    before.withTexts(
                             Thresholds.Level.valueOf(e.optionalText("level")
                                     .orElse(Thresholds.USUAL.level().name())),
                             isSaid(e, "owners", "keep", "told"),
-                            isSaid(e, "area", "whatever", "now"),
-                            before.pictures());
+                            isSaid(e, "area", "whatever", "now"));
                 case "light" ->
-                    new Thresholds(
-                            before.level(),
-                            before.kept(),
-                            before.whatever(),
-                            e.whole("most")
-                                    .orElseThrow(() -> JsonEntry.bad(
-                                            e.at("most"), "it says no weight", "Write \"most\": 800, in kB.")));
+                    before.withPictures(e.whole("most")
+                            .orElseThrow(() ->
+                                    JsonEntry.bad(e.at("most"), "it says no weight", "Write \"most\": 800, in kB.")));
+                case "covered" ->
+                    before.withSeam(e.number("most")
+                            .orElseThrow(() -> JsonEntry.bad(
+                                    e.at("most"), "it says no distance", "Write \"most\": 5, in OKLab times 100.")));
+                case "sharp" ->
+                    before.withLarger(e.number("most")
+                            .orElseThrow(() -> JsonEntry.bad(
+                                    e.at("most"), "it says not how many times", "Write \"most\": 1.25.")));
                 default ->
                     throw JsonEntry.bad(
                             e.at("threshold"),
                             "“" + of + "” has no threshold",
-                            "Write readable with a level, or light with a most.");
+                            "Write readable with a level, or light, covered or sharp with a most.");
             };
         } catch (IllegalArgumentException noLevel) {
             throw JsonEntry.bad(e.at("level"), "“" + e.text("level") + "” is no level of WCAG", "Write AA or AAA.");
         } catch (BadInputException wrong) {
-            throw of.equals("light") ? JsonEntry.bad(e.at("most"), wrong.getMessage(), wrong.mend()) : wrong;
+            throw e.has("most") && !of.equals("readable")
+                    ? JsonEntry.bad(e.at("most"), wrong.getMessage(), wrong.mend())
+                    : wrong;
         }
     }
 

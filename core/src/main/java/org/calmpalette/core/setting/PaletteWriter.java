@@ -221,6 +221,9 @@ final class PaletteWriter {
             putOrRemove(n, "area", wanted.whatever() ? Value.of("whatever") : null);
         });
         threshold(root, "light", pictures, n -> n.put("most", wanted.pictures()));
+        threshold(root, "covered", !wanted.seam().equals(Thresholds.USUAL.seam()), n -> n.put("most", wanted.seam()));
+        threshold(
+                root, "sharp", !wanted.larger().equals(Thresholds.USUAL.larger()), n -> n.put("most", wanted.larger()));
     }
 
     private static void threshold(ObjectNode root, String of, boolean said, Consumer<ObjectNode> words) {

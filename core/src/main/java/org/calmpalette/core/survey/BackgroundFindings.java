@@ -50,6 +50,7 @@ import org.calmpalette.core.setting.Given;
 import org.calmpalette.core.setting.Palette;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Subject;
+import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Painted;
@@ -61,12 +62,8 @@ import org.jsoup.nodes.Element;
  * measured.
  */
 public final class BackgroundFindings {
-    /** Distance in OKLab, times 100, from which an edge is seen as a seam: two and a half times the just noticeable. */
-    private static final double SEAM = 5;
     /** A ground that varies, within the height of a line, by more than this share of what parts it from the letters: our own measure. */
     private static final double BUSY = 0.2;
-    /** Drawn this much larger than it is, a picture is soft on an ordinary screen: common practice. */
-    private static final double SOFT = 1.25;
     /** A picture this much wider or narrower than it is looks wrong: common practice. */
     private static final double STRETCHED = 0.04;
     /** Widths at which texts are looked at, besides those where media queries turn. */
@@ -82,6 +79,7 @@ public final class BackgroundFindings {
     private static final long PAGES = Duration.ofSeconds(40).toNanos();
 
     private final Rendered rendered;
+    private final Thresholds thresholds;
     private final Gallery gallery;
     private final List<Finding> findings = new ArrayList<>();
     private final Set<String> told = new LinkedHashSet<>();
@@ -120,6 +118,7 @@ public final class BackgroundFindings {
 
     private BackgroundFindings(Rendered rendered, Gallery gallery) {
         this.rendered = rendered;
+        this.thresholds = rendered.theme().palette().thresholds();
         this.gallery = gallery;
     }
 
@@ -284,18 +283,24 @@ public final class BackgroundFindings {
                 .findFirst()
                 .orElseThrow()
                 .getKey();
-        if (scale > SOFT) {
+        // Usually a quarter: drawn larger than that, a picture is soft on an ordinary screen (common practice).
+        if (scale > thresholds.larger().doubleValue()) {
             add(
                     Finding.Kind.BLURRED_PICTURE,
                     picture,
                     String.format(
                             Locale.ROOT,
-                            "%s is drawn %.2f times as large as it is in a window of %d px, and looks soft.",
+                            "%s is drawn %.2f times as large as it is in a window of %d px, and %s.",
                             picture.path(),
                             scale,
-                            at),
+                            at,
+                            scale > 1
+                                    ? "looks soft"
+                                    : "at most " + thresholds.larger().toPlainString() + " times are promised"),
                     String.format(Locale.ROOT, "Put one in its place that is %d px wide.", (int)
-                            Math.ceil(size.width().getAsDouble() * scale)),
+                            Math.ceil(size.width().getAsDouble()
+                                    * scale
+                                    / Math.min(1, thresholds.larger().doubleValue()))),
                     null);
         }
         double ratio = widest.placement().scaleX() / widest.placement().scaleY();
@@ -362,7 +367,7 @@ public final class BackgroundFindings {
 
     private void seam(Backgrounds backgrounds, PaintedPicture picture, Sweep sweep) {
         Backgrounds.SeamAt found = backgrounds.worstSeam(picture, sweep, WIDTHS).orElse(null);
-        if (found != null && found.seam().mean() >= SEAM) {
+        if (found != null && found.seam().mean() >= thresholds.seam().doubleValue()) {
             Seam worst = found.seam();
             int at = found.width();
             Color edge = worst.edge();
@@ -416,7 +421,7 @@ public final class BackgroundFindings {
             }
             Backgrounds then = new Backgrounds(new Scenes(chosen, page, scenes.measures()), gallery);
             Backgrounds.SeamAt found = then.worstSeam(picture, sweep, WIDTHS)
-                    .filter(f -> f.seam().mean() >= SEAM)
+                    .filter(f -> f.seam().mean() >= thresholds.seam().doubleValue())
                     .orElse(null);
             if (found != null) {
                 add(
@@ -448,7 +453,7 @@ public final class BackgroundFindings {
             double jump = meeting.isEmpty()
                     ? 0
                     : pixels.map(p -> TileSeam.of(p, across)).orElse(0.0);
-            if (jump >= SEAM) {
+            if (jump >= thresholds.seam().doubleValue()) {
                 Placement at = meeting.get().getValue().placement();
                 add(
                         Finding.Kind.TILE_SEAM,

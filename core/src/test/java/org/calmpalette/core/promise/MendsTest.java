@@ -86,7 +86,10 @@ class MendsTest {
             value = {
                 "p { color: #999 } | p { color: #757575 } | Write it in #757575, where its colour is written",
                 "a { color: #000 } a:hover { color: #999 } | a { color: #000 } a:hover { color: #757575 } | Write it in #757575, where its colour is written",
-                "body { color: #999 } | body { color: #757575 } | Write it in #757575, where its colour is written"
+                "body { color: #999 } | body { color: #757575 } | Write it in #757575, where its colour is written",
+                // What a stylesheet writes, and an outline.
+                "p::before { content: 'New'; color: #999 } | p::before { content: 'New'; color: #757575 } | Write it in #757575, where its colour is written",
+                "a:focus { outline: 2px solid #aaa } | a:focus { outline: 2px solid #949494 } | Draw it in #949494, where its colour is written"
             })
     void whatIsWrittenIsWrittenOtherwise(String css, String then, String words) {
         Theme theme = theme(css, css.startsWith("a") ? "<a href=index.html>One</a>" : "<p>One");

@@ -3,6 +3,7 @@ package org.calmpalette.core.setting;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -273,11 +274,38 @@ class PaletteJsonTest {
                 .contains("{\"threshold\":\"readable\",\"level\":\"AAA\"}");
         assertThat(PaletteJson.read(more, "T").thresholds()).isEqualTo(new Thresholds(Thresholds.Level.AAA, 700));
         byte[] strict = PaletteJson.write(
-                PaletteJson.read(more, "T").withThresholds(new Thresholds(Thresholds.Level.AA, true, true, 700)), more);
+                PaletteJson.read(more, "T")
+                        .withThresholds(Thresholds.USUAL
+                                .withTexts(Thresholds.Level.AA, true, true)
+                                .withPictures(700)),
+                more);
         assertThat(new String(strict, StandardCharsets.UTF_8).replaceAll("\\s+", ""))
                 .contains("{\"threshold\":\"readable\",\"level\":\"AA\",\"owners\":\"keep\",\"area\":\"whatever\"}");
         assertThat(PaletteJson.read(strict, "T").thresholds())
-                .isEqualTo(new Thresholds(Thresholds.Level.AA, true, true, 700));
+                .isEqualTo(Thresholds.USUAL
+                        .withTexts(Thresholds.Level.AA, true, true)
+                        .withPictures(700));
+        byte[] pictures = PaletteJson.write(
+                PaletteJson.read(strict, "T")
+                        .withThresholds(Thresholds.USUAL
+                                .withSeam(new BigDecimal("3.50"))
+                                .withLarger(new BigDecimal("0.5"))),
+                strict);
+        assertThat(new String(pictures, StandardCharsets.UTF_8).replaceAll("\\s+", ""))
+                .contains("{\"threshold\":\"covered\",\"most\":3.5}", "{\"threshold\":\"sharp\",\"most\":0.5}")
+                .doesNotContain("readable\",\"level", "light");
+        assertThat(PaletteJson.read(pictures, "T").thresholds())
+                .isEqualTo(Thresholds.USUAL.withSeam(new BigDecimal("3.5")).withLarger(new BigDecimal("0.5")));
+        for (String wrong : List.of(
+                "{\"threshold\": \"covered\", \"most\": 0}",
+                "{\"threshold\": \"sharp\", \"most\": 9}",
+                "{\"threshold\": \"sharp\"}",
+                "{\"threshold\": \"light\", \"most\": 1.5}")) {
+            Palette off = PaletteJson.read(("{\"promises\": [" + wrong + "]}").getBytes(StandardCharsets.UTF_8), "T");
+            assertThat(off.faults()).as(wrong).singleElement().satisfies(f -> assertThat(f.at())
+                    .isEqualTo("promises[0].most"));
+            assertThat(off.thresholds()).isEqualTo(Thresholds.USUAL);
+        }
         Palette odd = PaletteJson.read(
                 "{\"promises\": [{\"threshold\": \"readable\", \"owners\": \"maybe\"}]}"
                         .getBytes(StandardCharsets.UTF_8),
@@ -296,7 +324,8 @@ class PaletteJsonTest {
             quoteCharacter = '`',
             value = {
                 "{\"threshold\": \"readable\", \"level\": \"A\"} | “A” is no level of WCAG | Write AA or AAA.",
-                "{\"threshold\": \"sharp\"} | “sharp” has no threshold | Write readable with a level, or light with a most.",
+                "{\"threshold\": \"still\"} | “still” has no threshold | Write readable with a level, or light, covered or sharp with a most.",
+                "{\"threshold\": \"sharp\"} | it says not how many times | Write \"most\": 1.25.",
                 "{\"threshold\": \"light\", \"most\": 7} | cannot be promised to weigh at most 7 kB | Write a number from 50 to 20000.",
                 "{\"threshold\": \"light\"} | it says no weight | Write \"most\": 800, in kB."
             })

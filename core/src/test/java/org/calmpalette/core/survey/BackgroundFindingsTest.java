@@ -161,6 +161,31 @@ class BackgroundFindingsTest {
                 .isEmpty();
     }
 
+    /** What a maker promises of pictures decides what is told: more, or less, than usual. */
+    @Test
+    void thresholdsOfTheMakerCount() throws IOException {
+        String css = ".hero{background:#dddddd url(p.png) left top/500px 375px no-repeat} p{background:#fff}";
+        String palette = "{\"format\":\"calm-palette/1\",\"name\":\"T\",\"promises\":[%s]}";
+        assertThat(found(theme(css, String.format(palette, ""))))
+                .as("1.25 times as large, 5.7 away from #f0f0f0")
+                .extracting(Finding::kind)
+                .containsExactly(Finding.Kind.SEAM);
+        assertThat(found(theme(css, String.format(palette, "{\"threshold\":\"covered\",\"most\":6}"))))
+                .isEmpty();
+        Finding soft = only(
+                found(theme(
+                        css,
+                        String.format(
+                                palette,
+                                "{\"threshold\":\"covered\",\"most\":6},{\"threshold\":\"sharp\",\"most\":0.5}"))),
+                Finding.Kind.BLURRED_PICTURE);
+        assertThat(soft.message()).contains("1.25 times").endsWith("looks soft.");
+        assertThat(soft.mend()).as("half as large as it will be").contains("1000 px wide");
+        assertThat(found(theme(css, String.format(palette, "{\"threshold\":\"covered\",\"most\":4}"))))
+                .extracting(Finding::kind)
+                .containsExactly(Finding.Kind.SEAM);
+    }
+
     /** The picture ends in the colour of its edge today; whatever else an owner chooses, it does not. */
     @Test
     void aPictureThatEndsWellInTodaysColourAlone() throws IOException {
