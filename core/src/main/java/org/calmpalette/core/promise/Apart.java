@@ -51,7 +51,7 @@ final class Apart {
                 .orElseThrow();
     }
 
-    private static Proof.Outcome decide(Theme theme, Between b, Promise promise, Readable.Asked a) {
+    private static Proof.Outcome decide(Theme theme, Between b, Promise promise, Asked a) {
         if (promise == Promise.APART) {
             return new Proof(theme)
                     .decide(
@@ -69,19 +69,19 @@ final class Apart {
                 .outcome();
     }
 
-    private static Distance distance(Theme theme, Between b, Readable.Asked a, Proof.Look look) {
+    private static Distance distance(Theme theme, Between b, Asked a, Proof.Look look) {
         return new Distance(new Proof(theme), a.letters(), chosen(theme, b.other()), a.needed(), a.band(), look);
     }
 
     /** The question as a text would ask it: in each band, if something is made otherwise in one. */
-    static List<Readable.Asked> asked(Theme theme, Between between, Promise promise) {
+    static List<Asked> asked(Theme theme, Between between, Promise promise) {
         List<Band> bands =
                 theme.palette().settings().stream().allMatch(s -> s.bands().isEmpty())
                         ? List.of(theme.palette().bands().widest())
                         : theme.palette().bands().list();
         return bands.stream()
                 .map(band -> {
-                    Readable.Asked asked = new Readable.Asked(
+                    Asked asked = new Asked(
                             null,
                             -1,
                             0,
@@ -145,7 +145,7 @@ final class Apart {
         return ColorKind.parse(((Value.Text) values.value(s, band)).text());
     }
 
-    private static Answer answer(Theme theme, Between b, Promise promise, Readable.Asked a, Proof.Outcome o) {
+    private static Answer answer(Theme theme, Between b, Promise promise, Asked a, Proof.Outcome o) {
         String why = o.why();
         if (promise == Promise.DISTINCT && o.broken().isPresent()) {
             Map<String, Chosen> chosen = new LinkedHashMap<>();

@@ -61,10 +61,22 @@ final class FieldText {
             "time",
             "datetime-local");
 
+    /** What the label of a field says (HTML, section 4.10.4); empty for none. */
+    private static String label(Element e) {
+        Element label = e.closest("label");
+        if (label == null && !e.id().isEmpty() && e.ownerDocument() != null) {
+            label = e.ownerDocument().select("label[for]").stream()
+                    .filter(l -> l.attr("for").equals(e.id()))
+                    .findFirst()
+                    .orElse(null);
+        }
+        return label == null ? "" : label.text();
+    }
+
     /** By what one knows a field; may be empty. */
     static String of(Element e) {
         return isIn(e)
-                ? Stream.of(e.attr("value"), e.attr("placeholder"), e.attr("aria-label"), e.attr("name"))
+                ? Stream.of(e.attr("value"), e.attr("placeholder"), e.attr("aria-label"), label(e), e.attr("name"))
                         .map(String::strip)
                         .filter(t -> !t.isEmpty())
                         .findFirst()

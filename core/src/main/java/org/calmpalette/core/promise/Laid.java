@@ -47,8 +47,8 @@ final class Laid {
     /** Whether a dark scheme changes looks alone: pages are measured in a light one. */
     private static boolean isAlikeInTheDark(Rendered rendered, Page page) {
         for (int width : Readable.widths(rendered.theme())) {
-            PageStyles light = rendered.styles(page, Readable.window(width, false), States.NONE);
-            PageStyles dark = rendered.styles(page, Readable.window(width, true), States.NONE);
+            PageStyles light = rendered.styles(page, Asking.window(width, false), States.NONE);
+            PageStyles dark = rendered.styles(page, Asking.window(width, true), States.NONE);
             for (Element e : page.elements()) {
                 Budget.step();
                 if (e != page.document() && !PartStates.isLooksAlone(e, dark, e, light)) {

@@ -38,10 +38,10 @@ final class Limiting {
     private static final int MOST_DEMANDS = 3;
 
     private final Theme theme;
-    private final List<Readable.Asked> asked;
+    private final List<Asked> asked;
     private final Predicate<Theme> keeps;
 
-    Limiting(Theme theme, List<Readable.Asked> asked) {
+    Limiting(Theme theme, List<Asked> asked) {
         this.theme = theme;
         this.asked = asked;
         this.keeps = limited -> {
@@ -72,7 +72,7 @@ final class Limiting {
         }
     }
 
-    Optional<Readable.Retrial> with(Readable.Asked one, List<Setting> changed) {
+    Optional<Readable.Retrial> with(Asked one, List<Setting> changed) {
         return with(changed).map(other -> new Readable.Retrial(other, one));
     }
 
@@ -99,7 +99,7 @@ final class Limiting {
     }
 
     /** What the letters and what lies right under them follow, where an owner may choose it. */
-    List<Setting> owners(Readable.Asked one) {
+    List<Setting> owners(Asked one) {
         return Stream.of(one.letters(), ground(one))
                 .filter(Objects::nonNull)
                 .flatMap(e -> e.properties().stream())
@@ -110,7 +110,7 @@ final class Limiting {
                 .toList();
     }
 
-    private static ColorExpression ground(Readable.Asked one) {
+    private static ColorExpression ground(Asked one) {
         List<Ply> below = Ply.under(one.under());
         // The canvas is white where nothing paints it.
         return below == null
@@ -160,7 +160,7 @@ final class Limiting {
     /** @param both whether the other side of each text is asked for the same */
     private List<Demand> demands(List<Setting> of, boolean both) {
         Map<List<String>, Demand> all = new LinkedHashMap<>();
-        for (Readable.Asked a : asked) {
+        for (Asked a : asked) {
             Optional<Setting> letters = setting(a.letters());
             Optional<Setting> ground = setting(ground(a));
             if (letters.isPresent() && letters.equals(ground)) {
@@ -184,7 +184,7 @@ final class Limiting {
             Optional<Setting> one,
             Optional<Setting> other,
             ColorExpression beside,
-            Readable.Asked a) {
+            Asked a) {
         String with = other.map(Setting::key)
                 .orElse(
                         beside instanceof ColorExpression.Fixed f && f.color().isOpaque()

@@ -20,6 +20,7 @@ import org.calmpalette.core.change.PaletteChange;
 import org.calmpalette.core.change.SheetRole;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.part.PartChange;
 import org.calmpalette.core.render.Rendered;
@@ -89,7 +90,7 @@ public final class Mends {
         Limiting.offer(theme, words, takes, List.of(wanted)).ifPresent(found::add);
     }
 
-    private Limiting limiting(Readable.Asked asked) {
+    private Limiting limiting(Asked asked) {
         return new Limiting(theme, List.of(asked));
     }
 
@@ -136,11 +137,11 @@ public final class Mends {
     // Readable
 
     private void readable() {
-        Optional<Readable.Asked> question = Readable.find(theme, broken);
+        Optional<Asked> question = Readable.find(theme, broken);
         if (question.isEmpty() || !question.get().why().isEmpty()) {
             return;
         }
-        Readable.Asked asked = question.get();
+        Asked asked = question.get();
         Limiting limiting = limiting(asked);
         List<Setting> owners = limiting.owners(asked);
         if (broken.values().isEmpty()) {
@@ -155,7 +156,7 @@ public final class Mends {
         owners.forEach(s -> limiting.narrower(s).ifPresent(found::add));
     }
 
-    private void fewerSwatches(Readable.Asked asked, Setting s) {
+    private void fewerSwatches(Asked asked, Setting s) {
         ColorKind kind = (ColorKind) s.kind();
         if (kind.swatches().isEmpty()) {
             return;
@@ -187,7 +188,7 @@ public final class Mends {
     }
 
     /** As made it cannot be read: the nearest colour that can, and is allowed. */
-    private void otherDefault(Readable.Asked asked, Setting s) {
+    private void otherDefault(Asked asked, Setting s) {
         if (!(s.given() instanceof Given.Fixed made) || !s.bands().isEmpty()) {
             return;
         }
@@ -231,7 +232,7 @@ public final class Mends {
     }
 
     /** Whether it is kept then, or broken by a choice alone, which has mends of its own. */
-    private boolean readsAsMade(Readable.Asked asked, Setting other) {
+    private boolean readsAsMade(Asked asked, Setting other) {
         return limiting(asked)
                 .with(asked, List.of(other))
                 .map(Readable.Retrial::outcome)
@@ -242,11 +243,7 @@ public final class Mends {
     }
 
     /** The nearest colour of the letters that can be read, where it is written; or by a rule for this part alone. */
-    private void otherColor(Readable.Asked asked, Color own) {
-        if (broken.what() == Perceivable.ICON || broken.what() == Perceivable.EDGE) {
-            // Which of its colours is to change is for a person to say.
-            return;
-        }
+    private void otherColor(Asked asked, Color own) {
         Rendered rendered = new Rendered(theme);
         Page page = rendered.page(broken.page()).orElseThrow();
         Color lch = own.withAlpha(1).to(ColorSpace.OKLCH);
@@ -282,21 +279,35 @@ public final class Mends {
 
     private boolean tryColor(Rendered rendered, Page page, Color c, String reach, Set<String> states) {
         try {
+            Viewport window = Viewport.of(Math.max(320, broken.width()), 900);
+            // The first of several colours, any of which would do: of a field its border.
+            Inks.Ink ink = Inks.of(
+                            rendered.styles(page, window, States.NONE),
+                            page.elements().get(broken.element()),
+                            broken.what())
+                    .any()
+                    .stream()
+                    .findFirst()
+                    .orElse(null);
+            boolean drawn = broken.what() == Perceivable.EDGE || broken.what() == Perceivable.ICON;
+            if (drawn && ink == null) {
+                return false;
+            }
             Change change = new PartChange(
                             rendered,
                             page,
-                            broken.element(),
+                            drawn ? page.elements().indexOf(ink.style().element()) : broken.element(),
                             isPlaceholder() ? "placeholder" : broken.what().pseudoElement(),
-                            broken.what() == Perceivable.OUTLINE ? "outline-color" : "color",
-                            Viewport.of(Math.max(320, broken.width()), 900),
+                            drawn ? ink.longhand() : broken.what() == Perceivable.OUTLINE ? "outline-color" : "color",
+                            window,
                             states,
                             null)
                     .fix(reach, new PartChange.What.Value(ColorKey.of(c)));
             Mend mend = new Mend(
-                    (broken.what() == Perceivable.OUTLINE ? "Draw it in " : "Write it in ")
+                    (drawn || broken.what() == Perceivable.OUTLINE ? "Draw it in " : "Write it in ")
                             + ColorKey.of(c)
                             + (reach.equals("rule") ? ", where its colour is written" : ", by a rule of its own"),
-                    "The nearest in lightness that can be read.",
+                    "The nearest in lightness that can be " + (drawn ? "seen." : "read."),
                     change);
             if (isMendedBy(mend) && !breaksAnother(mend)) {
                 found.add(mend);
@@ -315,7 +326,7 @@ public final class Mends {
     }
 
     /** The least shade over whatever picture is chosen: a step less is not enough. */
-    private void stronger(Readable.Asked asked, String property) {
+    private void stronger(Asked asked, String property) {
         Setting s = theme.palette().properties().get(property);
         if (!(s.kind() instanceof BackgroundKind kind)
                 || !(s.given() instanceof Given.Fixed made)

@@ -14,7 +14,7 @@ public enum Perceivable {
     /** Words and signs that a stylesheet writes after an element's own. */
     AFTER("::after", "what the stylesheet writes after it"),
     /** A drawing that stands where words might. */
-    ICON(" icon", "its drawing"),
+    ICON(" icon", "its icon"),
     /** The border of a field, or its ground where that is another one than what is around it. */
     EDGE(" edge", "its edge"),
     /** The outline of what the keyboard has come to. */

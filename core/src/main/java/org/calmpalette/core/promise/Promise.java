@@ -7,7 +7,7 @@ import org.calmpalette.core.setting.Thresholds;
 public enum Promise {
     READABLE(
             "Readable",
-            "Every text keeps its contrast with what lies behind it: %s to 1, or %s to 1 where it is large; signs and drawings that stand for words, edges of fields and outlines keep 3 to 1."),
+            "Every text keeps its contrast with what lies behind it: %s to 1, or %s to 1 where it is large; icons, edges of fields and outlines keep 3 to 1."),
     APART("Apart", "Two colours of which the maker asks it keep their contrast."),
     DISTINCT(
             "Told apart",

@@ -177,7 +177,7 @@ public final class Promises {
     public static Optional<Colors> colors(Theme theme, Answer a) {
         Map<String, Chosen> chosen = new LinkedHashMap<>();
         a.values().forEach((key, value) -> chosen.put(key, Chosen.of(value)));
-        return a.isAboutTwo() ? Apart.colors(theme, a, chosen) : Readable.colors(theme, a, chosen);
+        return a.isAboutTwo() ? Apart.colors(theme, a, chosen) : Looking.colors(theme, a, chosen);
     }
 
     /** What is proved and what is not: the broken first, then what is not decided, each in the order of the promises. */

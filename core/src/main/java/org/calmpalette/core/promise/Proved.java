@@ -61,7 +61,7 @@ public final class Proved {
         return marks.getOrDefault(mark, mark);
     }
 
-    private final Map<Object, Map<List<Object>, Readable.Asked>> asked = new HashMap<>();
+    private final Map<Object, Map<List<Object>, Asked>> asked = new HashMap<>();
     private final Map<Object, Proof.Outcome> decided = new HashMap<>();
     private final Map<Object, Answer> effective = new HashMap<>();
     private int pagesAsked;
@@ -94,13 +94,13 @@ public final class Proved {
         private final Theme theme;
         private final Proved before;
         private final Proved now;
-        private final Function<Page, Map<List<Object>, Readable.Asked>> walk;
+        private final Function<Page, Map<List<Object>, Asked>> walk;
         private final Map<String, Mark> marks = new LinkedHashMap<>();
-        private final Map<String, Map<List<Object>, Readable.Asked>> pages = new LinkedHashMap<>();
+        private final Map<String, Map<List<Object>, Asked>> pages = new LinkedHashMap<>();
         private final Set<String> fresh = new TreeSet<>();
         private final Map<String, Setting> byProperty;
         private final Map<String, Set<String>> near;
-        private Map<List<Object>, Readable.Asked> questions;
+        private Map<List<Object>, Asked> questions;
 
         /**
          * @param given all else that what a page asks depends on
@@ -112,7 +112,7 @@ public final class Proved {
                 Proved before,
                 Proved now,
                 List<Object> given,
-                Function<Page, Map<List<Object>, Readable.Asked>> walk) {
+                Function<Page, Map<List<Object>, Asked>> walk) {
             this.theme = theme;
             this.before = before;
             this.now = now;
@@ -132,9 +132,9 @@ public final class Proved {
         }
 
         /** All that its pages ask, the same of several of them once. */
-        Map<List<Object>, Readable.Asked> all() {
+        Map<List<Object>, Asked> all() {
             theme.pages().forEach(p -> {
-                Map<List<Object>, Readable.Asked> known =
+                Map<List<Object>, Asked> known =
                         before.asked.get(marks.get(p.source().file()));
                 if (known == null) {
                     ask(p);
@@ -151,8 +151,8 @@ public final class Proved {
             pages.put(p.source().file(), walk.apply(p));
         }
 
-        private Map<List<Object>, Readable.Asked> merged() {
-            Map<List<Object>, Readable.Asked> all = new LinkedHashMap<>();
+        private Map<List<Object>, Asked> merged() {
+            Map<List<Object>, Asked> all = new LinkedHashMap<>();
             theme.pages().forEach(p -> pages.get(p.source().file())
                     .forEach(
                             (key, a) -> all.computeIfAbsent(key, k -> a.alone()).add(a)));
@@ -160,8 +160,8 @@ public final class Proved {
         }
 
         /** What was decided, or is now. @param decide as {@link Readable} does */
-        Map<List<Object>, Proof.Outcome> decided(Function<Readable.Asked, Proof.Outcome> decide) {
-            Map<List<Object>, Readable.Asked> all = all();
+        Map<List<Object>, Proof.Outcome> decided(Function<Asked, Proof.Outcome> decide) {
+            Map<List<Object>, Asked> all = all();
             // What is to be looked at where it stands has to be asked again: of what is known its place is not kept.
             Set<String> again = new LinkedHashSet<>();
             all.forEach((key, a) -> {
@@ -189,7 +189,7 @@ public final class Proved {
                 outcomes.put(key, known);
             });
             pages.forEach((path, found) -> {
-                Map<List<Object>, Readable.Asked> kept = new LinkedHashMap<>();
+                Map<List<Object>, Asked> kept = new LinkedHashMap<>();
                 found.forEach((key, a) -> kept.put(key, a.withoutStands()));
                 now.marks.put(marks.get(path), marks.get(path));
                 now.asked.put(marks.get(path), kept);
@@ -198,7 +198,7 @@ public final class Proved {
         }
 
         /** All that was asked, once it is decided. */
-        Map<List<Object>, Readable.Asked> questions() {
+        Map<List<Object>, Asked> questions() {
             return questions;
         }
 
@@ -208,7 +208,7 @@ public final class Proved {
         }
 
         /** What an outcome depends on: the question, the pages that ask it, and what all that it follows may be. */
-        private Object mark(List<Object> key, Readable.Asked a) {
+        private Object mark(List<Object> key, Asked a) {
             List<Object> all = new ArrayList<>(key);
             a.pages().forEach(p -> all.add(marks.get(p)));
             all.add(a.element());

@@ -1,48 +1,24 @@
 package org.calmpalette.core.promise;
 
 import java.util.ArrayList;
-import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.concurrent.atomic.AtomicInteger;
-import java.util.function.BooleanSupplier;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.calmpalette.core.Budget;
 import org.calmpalette.core.cascade.ColorExpression;
-import org.calmpalette.core.cascade.ElementStyle;
-import org.calmpalette.core.cascade.LetterPaint;
-import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.color.Color;
-import org.calmpalette.core.color.Contrast;
-import org.calmpalette.core.css.selector.Inactive;
-import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.page.Page;
-import org.calmpalette.core.paint.Paint.Veil;
 import org.calmpalette.core.part.PartSelector;
-import org.calmpalette.core.part.ScriptClass;
-import org.calmpalette.core.render.Backdrop;
 import org.calmpalette.core.render.Breakpoint;
-import org.calmpalette.core.render.Gallery;
 import org.calmpalette.core.render.Measures;
 import org.calmpalette.core.render.Rendered;
-import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Bands;
 import org.calmpalette.core.setting.Chosen;
-import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.theme.Theme;
-import org.calmpalette.core.value.Viewport;
-import org.jsoup.nodes.Element;
-import org.jsoup.nodes.TextNode;
 
 /**
  * The promise that every text can be read, whatever an owner chooses of what is allowed: each keeps the contrast that WCAG 2.2 (1.4.3) asks
@@ -58,226 +34,19 @@ import org.jsoup.nodes.TextNode;
  * A shadow of letters may lie behind them as far as it is dense, or not at all.
  */
 public final class Readable {
-    private static final int HEIGHT = 900;
     static final int FROM = 320;
     static final int TO = 2560;
-
-    /**
-     * A text whose colours are known as far as choices go, and where the first one like it stands.
-     *
-     * @param bands in which the same is asked, each with a width of it: where nothing is chosen yet, one stands for all of them
-     */
-    record Asked(
-            Page page,
-            int element,
-            int width,
-            Band band,
-            double needed,
-            ColorExpression letters,
-            Ply under,
-            String why,
-            String pseudoClass,
-            boolean dark,
-            Perceivable what,
-            List<ColorExpression> others,
-            AtomicInteger parts,
-            Set<String> pages,
-            List<Stand> stands,
-            Map<Band, Integer> bands,
-            AtomicBoolean placed) {
-        /** A question about letters that nobody asks yet. */
-        Asked(
-                Page page,
-                int element,
-                int width,
-                Band band,
-                double needed,
-                ColorExpression letters,
-                Ply under,
-                String why,
-                String pseudoClass,
-                boolean dark) {
-            this(
-                    page,
-                    element,
-                    width,
-                    band,
-                    needed,
-                    letters,
-                    under,
-                    why,
-                    pseudoClass,
-                    dark,
-                    Perceivable.TEXT,
-                    List.of());
-        }
-
-        Asked(
-                Page page,
-                int element,
-                int width,
-                Band band,
-                double needed,
-                ColorExpression letters,
-                Ply under,
-                String why,
-                String pseudoClass,
-                boolean dark,
-                Perceivable what,
-                List<ColorExpression> others) {
-            this(
-                    page,
-                    element,
-                    width,
-                    band,
-                    needed,
-                    letters,
-                    under,
-                    why,
-                    pseudoClass,
-                    dark,
-                    what,
-                    others,
-                    new AtomicInteger(),
-                    new TreeSet<>(),
-                    new ArrayList<>(),
-                    new LinkedHashMap<>(),
-                    new AtomicBoolean());
-        }
-
-        /** The same question that nobody asks yet. */
-        Asked alone() {
-            return new Asked(page, element, width, band, needed, letters, under, why, pseudoClass, dark, what, others);
-        }
-
-        /** Is asked by those too that ask another one like it. */
-        void add(Asked other) {
-            parts.addAndGet(other.parts.get());
-            pages.addAll(other.pages);
-            stands.addAll(other.stands);
-            other.bands.forEach(bands::putIfAbsent);
-            placed.compareAndSet(false, other.isPlaced());
-        }
-
-        /** Without where it stands, which holds on to whole pages. */
-        Asked withoutStands() {
-            Asked one = alone();
-            one.add(this);
-            one.stands.clear();
-            return one;
-        }
-
-        /** Whether where its texts stand may count, known or not any more. */
-        boolean isPlaced() {
-            return placed.get() || !stands.isEmpty();
-        }
-
-        /** Custom properties that its colours read. */
-        Set<String> properties() {
-            Set<String> all = new LinkedHashSet<>();
-            if (letters != null && under != null) {
-                Stream.of(Stream.of(letters), others.stream(), under.colors().stream())
-                        .flatMap(s -> s)
-                        .forEach(e -> all.addAll(e.properties()));
-                all.addAll(under.backgrounds());
-            }
-            return all;
-        }
-
-        /** Of the text that asks, shortened; may be empty. */
-        String words() {
-            Element e = page.elements().get(element);
-            if (what == Perceivable.ICON) {
-                return Answer.brief(Inks.name(e));
-            }
-            if (pseudoClass.equals(FieldText.PLACEHOLDER)) {
-                return Answer.brief(FieldText.placeholder(e));
-            }
-            return Answer.brief(e.textNodes().stream()
-                    .map(TextNode::text)
-                    .map(String::strip)
-                    .filter(t -> !t.isEmpty())
-                    .findFirst()
-                    .orElse(FieldText.of(e)));
-        }
-
-        /** Whether something of the letters' own lies between them and the ground, which may help them or not. */
-        boolean isShadowed() {
-            return under != null && under.unsure().contains(Grounds.SHADOW);
-        }
-
-        /** Whether letters of another colour could be read there. */
-        boolean keepsIn(Theme theme, Color other) {
-            return new Proof(theme).keeps(new ColorExpression.Fixed(other), under, needed, band);
-        }
-
-        Proof.Outcome outcomeIn(Theme theme) {
-            return new Retrial(theme, this).outcome();
-        }
-    }
-
-    /** A text whose boxes may tell more than its colours do. */
-    record Stand(Seen seen, int element, Backdrop backdrop, ColorExpression letters) {}
-
     /** Widths at which pixels are looked at besides those at which a question is asked. */
     private static final List<Integer> LOOKED_AT = List.of(320, 390, 480, 600, 768, 900, 1200, 1440, 1920, 2560);
 
     private final Theme theme;
-    private final Map<String, Measures> measures;
-    private final Map<String, Optional<Laid>> laid = new HashMap<>();
-    private final Rendered rendered;
-    private final Map<String, Setting> properties;
-    private final ColorExpression.Choices choices;
-    private Map<List<Object>, Asked> asked = new LinkedHashMap<>();
-    private final boolean containers;
-    /** Whether some stylesheet may write something before or after an element. */
-    private final boolean generates;
-    /** Whether some stylesheet may draw an outline around what the keyboard has come to. */
-    private final boolean outlines;
-    /** Whether visitors who prefer a dark scheme may see other colours. */
-    private final boolean dark;
-
-    private final Gallery gallery;
+    private final Asking asking;
     private final Proof proof;
-    private final Map<String, Veil> pictures = new HashMap<>();
-    /** States that some stylesheet looks at. */
-    private final Set<String> states;
-
-    private static final Pattern DARK =
-            Pattern.compile("prefers-color-scheme|color-scheme\\s*:[^;}]*dark", Pattern.CASE_INSENSITIVE);
-
-    /** A declaration that may write something: most that say content draw a box with nothing in it. */
-    private static final Pattern GENERATES =
-            Pattern.compile("(?<![\\w-])content\\s*:(?!\\s*(\"\"|''|none|normal)\\s*[;}!])", Pattern.CASE_INSENSITIVE);
-
-    private final Following following;
 
     private Readable(Theme theme, Map<String, Measures> measures) {
         this.theme = theme;
-        this.measures = measures;
-        this.rendered = new Rendered(theme, Map.of());
-        this.gallery = new Gallery(theme);
+        this.asking = new Asking(theme, measures);
         this.proof = new Proof(theme);
-        this.states = PartStates.of(theme);
-        Set<String> colors = new LinkedHashSet<>();
-        Set<String> numbers = new LinkedHashSet<>();
-        Set<String> others = new LinkedHashSet<>();
-        properties = theme.palette().properties();
-        properties.forEach((property, setting) -> {
-            boolean color = setting.kind() instanceof ColorKind && property.equals(setting.property());
-            boolean triple = setting.triple() && property.equals(setting.tripleProperty());
-            (color ? colors : triple ? numbers : others).add(property);
-        });
-        dark = theme.sheets().stream()
-                .anyMatch(s -> DARK.matcher(s.file().text()).find());
-        // What holds by the size of a box is known by layout alone.
-        containers = theme.sheets().stream().anyMatch(s -> s.file().text().contains("@container"));
-        generates = theme.sheets().stream()
-                .anyMatch(s -> GENERATES.matcher(s.file().text()).find());
-        outlines = states.contains("focus")
-                && theme.sheets().stream().anyMatch(s -> s.file().text().contains("outline"));
-        choices = new ColorExpression.Choices(colors, numbers, others, Set.of(Theme.SETTINGS_CSS, Theme.PALETTE_CSS));
-        following = new Following(theme, choices);
     }
 
     /** What is proved and what is not, the broken first, then what is not decided; of pages whose boxes nobody measured. */
@@ -299,16 +68,13 @@ public final class Readable {
      */
     static Result of(Theme theme, Map<String, Measures> measures, Proved before, Proved now) {
         Readable readable = new Readable(theme, measures);
-        Proved.Going going = new Proved.Going(theme, measures, before, now, readable.given(), p -> {
-            readable.asked = new LinkedHashMap<>();
-            readable.page(p);
-            return readable.asked;
-        });
+        Proved.Going going = new Proved.Going(
+                theme, measures, before, now, readable.asking.given(), p -> readable.asking.of(List.of(p)));
         Map<List<Object>, Proof.Outcome> decided = going.decided(readable::outcome);
-        readable.asked = going.questions();
+        Map<List<Object>, Asked> asked = going.questions();
         List<Answer> all = new ArrayList<>();
         Map<List<Object>, Answer> alike = new LinkedHashMap<>();
-        for (Map.Entry<List<Object>, Asked> e : readable.asked.entrySet()) {
+        for (Map.Entry<List<Object>, Asked> e : asked.entrySet()) {
             Asked a = e.getValue();
             Answer answer = answer(a, decided.get(e.getKey()));
             // The same part of several pages, which pixels told of one by one.
@@ -326,44 +92,38 @@ public final class Readable {
         all.addAll(alike.values());
         all.sort(java.util.Comparator.comparing(Answer::state));
         Set<String> painting = new TreeSet<>();
-        for (Asked a : readable.asked.values()) {
-            if (a.under != null) {
-                Stream.of(Stream.of(a.letters), a.others.stream(), a.under.colors().stream())
+        Map<String, Setting> properties = theme.palette().properties();
+        for (Asked a : asked.values()) {
+            if (a.under() != null) {
+                Stream.of(Stream.of(a.letters()), a.others().stream(), a.under().colors().stream())
                         .flatMap(s -> s)
                         .flatMap(e -> e.properties().stream())
-                        .forEach(p -> painting.add(readable.properties.get(p).key()));
+                        .forEach(p -> painting.add(properties.get(p).key()));
             }
         }
         return new Result(List.copyOf(all), painting, going.marks());
     }
 
-    /** What is asked of all pages alike, and is told by the stylesheets of all of them. */
-    private List<Object> given() {
-        return List.of(states, dark, containers, following.isByPlace(), widths(theme));
-    }
-
     /** All that is asked of a theme, what cannot be answered by colours too; but for what one of several colours keeps. */
     static List<Asked> questions(Theme theme) {
-        Readable readable = new Readable(theme, Map.of());
-        theme.pages().forEach(readable::page);
-        return readable.asked.values().stream().filter(a -> a.others.isEmpty()).toList();
+        return new Asking(theme, Map.of())
+                .of(theme.pages()).values().stream()
+                        .filter(a -> a.others().isEmpty())
+                        .toList();
     }
 
     /** The question that an answer answers, asked again; empty where it is not asked any more. */
     static Optional<Asked> find(Theme theme, Answer answer) {
-        Readable readable = new Readable(theme, Map.of());
-        Page page = readable.rendered.page(answer.page()).orElse(null);
-        if (page == null) {
-            return Optional.empty();
-        }
-        readable.page(page);
-        return readable.asked.values().stream()
-                .filter(a -> a.element == answer.element()
-                        && a.pseudoClass.equals(answer.pseudoClass())
-                        && a.what == answer.what()
-                        && a.dark == answer.dark())
-                .filter(a -> a.why.isEmpty())
-                .min(java.util.Comparator.comparingInt(a -> Math.abs(a.width - answer.width())));
+        List<Page> pages =
+                new Rendered(theme, Map.of()).page(answer.page()).stream().toList();
+        return new Asking(theme, Map.of())
+                .of(pages).values().stream()
+                        .filter(a -> a.element() == answer.element()
+                                && a.pseudoClass().equals(answer.pseudoClass())
+                                && a.what() == answer.what()
+                                && a.dark() == answer.dark())
+                        .filter(a -> a.why().isEmpty())
+                        .min(java.util.Comparator.comparingInt(a -> Math.abs(a.width() - answer.width())));
     }
 
     /** A question about the same markup and stylesheets, with other settings. */
@@ -390,538 +150,12 @@ public final class Readable {
         return all.stream().filter(w -> w <= TO).toList();
     }
 
-    private void page(Page page) {
-        List<Integer> widths = widths(theme);
-        for (int i = 0; i < widths.size(); i++) {
-            int last = i + 1 < widths.size() ? widths.get(i + 1) - 1 : TO;
-            texts(page, widths.get(i), last, false);
-            if (dark) {
-                texts(page, widths.get(i), last, true);
-            }
-        }
-    }
-
-    /** @param last width at which the same rules hold */
-    private void texts(Page page, int width, int last, boolean inTheDark) {
-        Seen rest = new Seen(page, width, last, States.NONE, "", inTheDark);
-        Map<String, PageStyles> inState = new LinkedHashMap<>();
-        for (String state : states) {
-            Set<String> pseudoClasses = PartStates.ALL.get(state);
-            inState.put(state, rendered.styles(page, window(width, inTheDark), (e, s) -> pseudoClasses.contains(s)));
-        }
-        List<Element> all = page.elements();
-        for (int i = 1; i < all.size(); i++) {
-            Element e = all.get(i);
-            Set<Perceivable> wanted = wanted(e, rest.styles);
-            if (wanted.isEmpty()) {
-                Budget.step();
-                continue;
-            }
-            Budget.longStep();
-            for (Perceivable what : wanted) {
-                rest.ask(i, e, what);
-            }
-            for (Map.Entry<String, PageStyles> s : inState.entrySet()) {
-                Element holder = PartStates.holder(e, s.getKey());
-                if (holder != null && isDecidedOtherwise(e, s.getValue(), e, rest.styles)) {
-                    Seen then = new Seen(page, width, last, PartStates.on(holder, s.getKey()), s.getKey(), inTheDark);
-                    then.laidAsAtRest = () -> PartStates.isLaidAs(e, then.styles, e, rest.styles);
-                    for (Perceivable what : wanted) {
-                        then.ask(i, e, what);
-                    }
-                }
-            }
-        }
-        for (ScriptClass script : scripted(page)) {
-            PageStyles then = rendered.styles(script.page(), window(width, inTheDark), States.NONE);
-            List<Element> changed = script.page().elements();
-            for (int i = 1; i < all.size(); i++) {
-                Element e = all.get(i);
-                if (script.reaches(changed.get(i)) && isDecidedOtherwise(changed.get(i), then, e, rest.styles)) {
-                    Set<Perceivable> wanted = wanted(e, rest.styles);
-                    if (wanted.isEmpty()) {
-                        continue;
-                    }
-                    Seen seen = new Seen(script.page(), width, last, States.NONE, "." + script.name(), inTheDark);
-                    Element made = changed.get(i);
-                    seen.laidAsAtRest = () -> PartStates.isLaidAs(made, then, e, rest.styles);
-                    for (Perceivable what : wanted) {
-                        seen.ask(i, made, what);
-                    }
-                }
-            }
-        }
-    }
-
-    private final Map<String, List<ScriptClass>> scripted = new HashMap<>();
-
-    /** What the scripts of a page may make of it, one class at a time. */
-    private List<ScriptClass> scripted(Page page) {
-        return scripted.computeIfAbsent(page.source().file(), p -> ScriptClass.of(theme, page));
-    }
-
-    static Viewport window(int width, boolean inTheDark) {
-        Viewport light = Viewport.of(width, HEIGHT);
-        return inTheDark ? light.inTheDark() : light;
-    }
-
-    /** As {@link PartStates#isDecidedOtherwise}, and whether a drawing is painted otherwise. */
-    private static boolean isDecidedOtherwise(Element then, PageStyles one, Element e, PageStyles other) {
-        if (PartStates.isDecidedOtherwise(then, one, e, other)) {
-            return true;
-        }
-        List<Element> shapes = e.normalName().equals("svg") ? e.select("*") : List.of();
-        List<Element> those = shapes.isEmpty() ? List.of() : then.select("*");
-        for (int i = 0; i < shapes.size(); i++) {
-            if (!one.of(those.get(i)).isDecidedAs(other.of(shapes.get(i)))) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    /** What of an element is asked about, at rest or in some state. */
-    private Set<Perceivable> wanted(Element e, PageStyles styles) {
-        if (UNSEEN.contains(e.normalName()) || !isInBody(e)) {
-            return Set.of();
-        }
-        Set<Perceivable> all = EnumSet.noneOf(Perceivable.class);
-        if (e.textNodes().stream().anyMatch(t -> !t.isBlank()) && e.closest("svg") == null || FieldText.isIn(e)) {
-            all.add(Perceivable.TEXT);
-        }
-        if (generates && styles.of(e, "before").isAuthored("content")) {
-            all.add(Perceivable.BEFORE);
-        }
-        if (generates && styles.of(e, "after").isAuthored("content")) {
-            all.add(Perceivable.AFTER);
-        }
-        if (e.normalName().equals("svg") && Inks.isIcon(styles, e)) {
-            all.add(Perceivable.ICON);
-        }
-        if (FieldText.isBox(e)) {
-            all.add(Perceivable.EDGE);
-        }
-        if (outlines && PartStates.isFocusable(e)) {
-            all.add(Perceivable.OUTLINE);
-        }
-        return all.isEmpty() || Inactive.holds(e) ? Set.of() : all;
-    }
-
-    /** What lies behind it; the box that it stands in itself is none of that. */
-    private static Backdrop behind(Backdrop.Reader backdrops, Element e, Perceivable what) {
-        return what.isGenerated()
-                ? backdrops.of(e).without(e, what.pseudoElement())
-                : backdrops.of(what.isAround() ? e.parent() : e);
-    }
-
-    private static final Set<String> UNSEEN = Set.of("script", "style", "option", "template", "noscript");
-
-    private static boolean isInBody(Element e) {
-        return e.normalName().equals("body")
-                || e.parents().stream().anyMatch(p -> p.normalName().equals("body"));
-    }
-
-    /** A page in one window and state. */
-    private final class Seen {
-        private final Page page;
-        private final int width;
-        private final int last;
-        private final States states;
-        private final String state;
-        private final Band band;
-        private final PageStyles styles;
-        private final Backdrop.Reader backdrops;
-        private final Grounds grounds;
-        private final boolean inTheDark;
-        /** Asked for few texts: it compares all that is around one. */
-        private BooleanSupplier laidAsAtRest = () -> true;
-
-        /** As it is at the last width at which the same rules hold; null until somebody asks. */
-        private PageStyles stylesAtLast;
-
-        Seen(Page page, int width, int last, States states, String state, boolean inTheDark) {
-            this.inTheDark = inTheDark;
-            this.page = page;
-            this.width = width;
-            this.last = last;
-            this.states = states;
-            this.state = state;
-            band = theme.palette().bands().at(width);
-            styles = rendered.styles(page, window(width, inTheDark), states);
-            backdrops = new Backdrop.Reader(styles, theme.files()::has);
-            grounds = new Grounds(styles, choices, gallery, pictures, Readable.this::isOpaque);
-        }
-
-        void ask(int index, Element e, Perceivable what) {
-            if (what == Perceivable.TEXT) {
-                text(index, e);
-            } else if (what != Perceivable.OUTLINE || state.equals("focus")) {
-                other(index, e, what);
-            }
-        }
-
-        /** What is no text of an element: its generated content, a drawing, its edge or outline. */
-        private void other(int index, Element e, Perceivable what) {
-            Inks inks = Inks.of(styles, e, what);
-            boolean follows = what.isGenerated()
-                    && ColorExpression.follows(styles.of(e, what.pseudoElement()), "content", choices);
-            if (inks.isEmpty() && !follows) {
-                return;
-            }
-            String why = "";
-            if (styles.isHidden(e)) {
-                if (!following.mayBeShown(styles, e)) {
-                    return;
-                }
-                why = "it is not shown as made, and a choice may show it";
-            } else if (following.mayMatchOtherwise(e)) {
-                why = "other rules may hold where a choice changes parts or their order";
-            } else if (follows) {
-                why = "what a stylesheet writes there follows a choice";
-            } else if (what.isAround() && ColorExpression.follows(styles.of(e), "opacity", choices)) {
-                why = "how see-through it is follows a choice";
-            } else if (inks.box() != null) {
-                why = unlike(inks.box());
-            }
-            List<ColorExpression> any = new ArrayList<>();
-            inks.any().stream().map(i -> i.expression(choices)).distinct().forEach(any::add);
-            if (!inks.open().isEmpty()) {
-                any.add(new ColorExpression.Unread(inks.open()));
-            }
-            // What is no colour, such as a gradient of a drawing, is told where no other colour is enough.
-            any.sort(java.util.Comparator.comparing(x -> x instanceof ColorExpression.Unread));
-            if (any.size() == 1 && any.get(0) instanceof ColorExpression.Unread u && why.isEmpty()) {
-                why = u.why();
-            }
-            if (!why.isEmpty()) {
-                Readable.this.ask(
-                        page, index, width, band, inks.needed(), null, null, why, state, inTheDark, what, List.of());
-                return;
-            }
-            Backdrop around = behind(backdrops, e, what);
-            boolean clear = around.isInvisible() && !following.around(styles, e, "opacity");
-            Grounds.Found found = containers && followsAContainer(e)
-                    ? Grounds.Found.not("rules hold by the size of a box")
-                    : following.around(styles, e, "color-scheme")
-                            ? Grounds.Found.not("the scheme follows a choice")
-                            : grounds.under(clear ? around.shown() : around, null, false);
-            double needed = inks.needed();
-            Ply inner = new Ply.Letters();
-            if (inks.box() != null) {
-                ColorExpression box = ColorExpression.of(inks.box(), "background-color", choices);
-                if (!(box instanceof ColorExpression.Fixed f) || f.color().alpha() > 0) {
-                    inner = Ply.Group.of(List.of(inner, new Ply.Plain(box)), 1);
-                }
-                if (isLettered(inks)) {
-                    needed = following.around(styles, e, "font-size")
-                                    || ColorExpression.follows(inks.box(), "font-size", choices)
-                            ? theme.palette().thresholds().level().usual()
-                            : theme.palette().thresholds().level().insteadOf(needed);
-                }
-            }
-            double opacity = inks.opacity();
-            if (opacity < 1) {
-                inner = Ply.Group.of(List.of(inner), opacity);
-            }
-            found = found.holding(inner);
-            Readable.this.ask(
-                    page,
-                    index,
-                    width,
-                    band,
-                    needed,
-                    any.get(0),
-                    found.under(),
-                    found.why(),
-                    state,
-                    inTheDark,
-                    what,
-                    List.copyOf(any.subList(1, any.size())));
-        }
-
-        /** Whether words stand in a generated box, and not signs alone. */
-        private static boolean isLettered(Inks inks) {
-            return Inks.written(inks.box(), inks.box().element()).codePoints().anyMatch(Character::isLetterOrDigit);
-        }
-
-        /** Why generated content is not told by its colour and that of its box alone; empty where it is. */
-        private String unlike(ElementStyle box) {
-            Optional<List<Color>> shadows = LetterPaint.shadows(box);
-            boolean out = !box.is("position", "static") && !box.is("position", "relative");
-            boolean covers = isOpaque(ColorExpression.of(box, "background-color", choices));
-            return LetterPaint.isFilled(box)
-                            || shadows.isEmpty()
-                            || !shadows.get().isEmpty()
-                    ? "a shadow or a fill of the letters takes part"
-                    : !box.is("background-image", "none") || ColorExpression.follows(box, "background-image", choices)
-                            ? "a picture lies behind what a stylesheet writes there"
-                            : ColorExpression.follows(box, "opacity", choices)
-                                    ? "how see-through it is follows a choice"
-                                    : out && !covers ? "where a stylesheet puts what it writes, layout tells" : "";
-        }
-
-        private void text(int index, Element e) {
-            if (styles.isHidden(e)) {
-                if (following.mayBeShown(styles, e)) {
-                    open(index, "it is not shown as made, and a choice may show it");
-                }
-                return;
-            }
-            if (following.mayMatchOtherwise(e)) {
-                open(index, "other rules may hold where a choice changes parts or their order");
-                return;
-            }
-            // What is wholly clear is asked about as it is once something shows it.
-            boolean clear = backdrops.of(e).isInvisible() && !following.around(styles, e, "opacity");
-            Backdrop backdrop = clear ? backdrops.of(e).shown() : backdrops.of(e);
-            ElementStyle style = styles.of(e);
-            ColorExpression letters = ColorExpression.of(style, "color", choices);
-            if (letters instanceof ColorExpression.Fixed f && f.color().alpha() == 0) {
-                // Letters that nobody is to see: a picture stands for them.
-                return;
-            }
-            Optional<List<Color>> shadows = LetterPaint.shadows(style);
-            boolean painted = LetterPaint.isFilled(style)
-                    || shadows.isEmpty()
-                    || following.around(styles, e, "-webkit-text-fill-color")
-                    || following.around(styles, e, "text-shadow");
-            if (painted) {
-                open(index, "a shadow or a fill of the letters takes part");
-                return;
-            }
-            Grounds.Found found = containers && followsAContainer(e)
-                    ? Grounds.Found.not("rules hold by the size of a box")
-                    : following.around(styles, e, "color-scheme")
-                            ? Grounds.Found.not("the scheme follows a choice")
-                            : grounds.under(backdrop, null, false).shadowed(shadows.get());
-            Optional<Laid.Place> place = found.byPlace() ? place(index) : Optional.empty();
-            if (place.isPresent()) {
-                found = grounds.under(backdrop, place.get(), false).shadowed(shadows.get());
-            }
-            Asked a = Readable.this.ask(
-                    page,
-                    index,
-                    width,
-                    band,
-                    needed(e),
-                    letters,
-                    found.under(),
-                    found.why(),
-                    state,
-                    inTheDark,
-                    Perceivable.TEXT,
-                    List.of());
-            if (found.under() != null && !found.under().unsure().isEmpty() && mayBeLaid(page)) {
-                a.stands.add(new Stand(this, index, backdrop, letters));
-            }
-            if (state.isEmpty() && !FieldText.placeholder(e).isEmpty()) {
-                placeholder(index, e, backdrop, place);
-            }
-        }
-
-        /** What stands in a field before anything is written there: in a colour of its own, on the field's ground. */
-        private void placeholder(int index, Element e, Backdrop backdrop, Optional<Laid.Place> place) {
-            ElementStyle style = styles.of(e, "placeholder");
-            ColorExpression letters = ColorExpression.of(style, "color", choices);
-            Optional<List<Color>> shadows = LetterPaint.shadows(style);
-            String why = unlike(e, style, shadows);
-            Grounds.Found found = !why.isEmpty()
-                    ? Grounds.Found.not(why)
-                    : containers && followsAContainer(e)
-                            ? Grounds.Found.not("rules hold by the size of a box")
-                            : following.around(styles, e, "color-scheme")
-                                    ? Grounds.Found.not("the scheme follows a choice")
-                                    : grounds.under(backdrop, place.orElse(null), false)
-                                            .shadowed(shadows.orElseThrow());
-            double alpha = style.opacity();
-            if (alpha < 1 && why.isEmpty()) {
-                if (letters instanceof ColorExpression.Fixed f) {
-                    letters = new ColorExpression.Fixed(
-                            f.color().withAlpha(f.color().alpha() * alpha));
-                } else {
-                    found = Grounds.Found.not("its placeholder is see-through, in a colour that may be chosen");
-                }
-            }
-            Thresholds.Level level = theme.palette().thresholds().level();
-            double needed = following.around(styles, e, "font-size")
-                            || ColorExpression.follows(style, "font-size", choices)
-                    ? level.usual()
-                    : Math.min(needed(e), level.insteadOf(Contrast.needed(style.fontSizePx(), style.fontWeight())));
-            Readable.this.ask(
-                    page,
-                    index,
-                    width,
-                    band,
-                    needed,
-                    letters,
-                    found.under(),
-                    found.why(),
-                    FieldText.PLACEHOLDER,
-                    inTheDark,
-                    Perceivable.TEXT,
-                    List.of());
-        }
-
-        /** Why the letters of a placeholder are not told by their colour alone; empty where they are. */
-        private String unlike(Element e, ElementStyle style, Optional<List<Color>> shadows) {
-            boolean painted = LetterPaint.isFilled(style)
-                    || shadows.isEmpty()
-                    || ColorExpression.follows(style, "text-shadow", choices)
-                    || ColorExpression.follows(style, "-webkit-text-fill-color", choices);
-            boolean grounded =
-                    style.colorOf("background-color").map(Color::alpha).orElse(1.0) > 0
-                            || !style.computed("background-image").equals("none")
-                            || ColorExpression.follows(style, "background-color", choices)
-                            || ColorExpression.follows(style, "background-image", choices);
-            // The name by which Chromium knew it first still counts there, and nowhere else.
-            boolean named = !styles.of(e, "-webkit-input-placeholder")
-                    .computed("color")
-                    .equals(styles.of(e).computed("color"));
-            return painted
-                    ? "a shadow or a fill of its placeholder takes part"
-                    : grounded
-                            ? "its placeholder has a ground of its own"
-                            : ColorExpression.follows(style, "opacity", choices)
-                                    ? "how see-through its placeholder is follows a choice"
-                                    : named ? "browsers take its placeholder's colour from different rules" : "";
-        }
-
-        private boolean followsAContainer(Element e) {
-            for (Element a = e; a != null && a.parent() != null; a = a.parent()) {
-                if (styles.mayFollowAContainer(a)) {
-                    return true;
-                }
-            }
-            return false;
-        }
-
-        /** Where a text stands; known at rest, and in a state that moves no box. */
-        private Optional<Laid.Place> place(int index) {
-            return laidAsAtRest.getAsBoolean()
-                    ? laid(page, inTheDark).flatMap(l -> l.place(index, width, last))
-                    : Optional.empty();
-        }
-
-        /** What lies behind a text looked at closely, as far as it is known where it stands. */
-        private Grounds.Found closely(int index, Backdrop backdrop) {
-            List<Color> shadows =
-                    LetterPaint.shadows(styles.of(page.elements().get(index))).orElseThrow();
-            return place(index)
-                    .map(p -> grounds.under(backdrop, p, true).shadowed(shadows))
-                    .orElse(Grounds.Found.not("it is not known where it stands"));
-        }
-
-        private void open(int index, String why) {
-            double usual = theme.palette().thresholds().level().usual();
-            Readable.this.ask(
-                    page, index, width, band, usual, null, null, why, state, inTheDark, Perceivable.TEXT, List.of());
-        }
-
-        private double needed(Element e) {
-            double needed = Readable.this.needed(styles, e);
-            if (needed < theme.palette().thresholds().level().usual() && last > width) {
-                // A size may follow the window's width.
-                stylesAtLast =
-                        stylesAtLast == null ? rendered.styles(page, window(last, inTheDark), states) : stylesAtLast;
-                needed = Math.max(needed, Readable.this.needed(stylesAtLast, e));
-            }
-            return needed;
-        }
-    }
-
-    private boolean isOpaque(ColorExpression e) {
-        return !(e instanceof ColorExpression.Unread)
-                && e.properties().stream().allMatch(p -> properties.get(p).kind() instanceof ColorKind)
-                && theme.palette().bands().list().stream().allMatch(band -> proof.isOpaque(e, band));
-    }
-
-    /** As of a usual text where a choice may make a large one small. */
-    private double needed(PageStyles styles, Element e) {
-        Thresholds.Level level = theme.palette().thresholds().level();
-        return following.around(styles, e, "font-size") || following.around(styles, e, "font-weight")
-                ? level.usual()
-                : level.insteadOf(
-                        Contrast.needed(styles.of(e).fontSizePx(), styles.of(e).fontWeight()));
-    }
-
-    private Asked ask(
-            Page page,
-            int element,
-            int width,
-            Band band,
-            double needed,
-            ColorExpression letters,
-            Ply under,
-            String why,
-            String pseudoClass,
-            boolean inTheDark,
-            Perceivable what,
-            List<ColorExpression> others) {
-        // Words are words, whoever writes them.
-        List<Object> key = new ArrayList<>(List.of(
-                String.valueOf(letters),
-                String.valueOf(under),
-                needed,
-                why,
-                what.isGenerated() ? Perceivable.TEXT : what,
-                others.toString()));
-        if (!why.isEmpty()) {
-            key.add(page.source().file() + " " + element + " " + inTheDark);
-        } else {
-            // The same question in two bands, unless the settings are made otherwise in one of them.
-            Stream.concat(
-                            Stream.of(Stream.of(letters), others.stream(), under.colors().stream())
-                                    .flatMap(s -> s)
-                                    .flatMap(e -> e.properties().stream()),
-                            under.backgrounds().stream())
-                    .distinct()
-                    .flatMap(p -> withFollowed(properties.get(p)).stream())
-                    .forEach(s -> {
-                        key.add(s.givenIn(band));
-                        key.add(s.bands().containsKey(band.key()));
-                    });
-        }
-        Asked a = asked.computeIfAbsent(
-                key,
-                k -> new Asked(
-                        page, element, width, band, needed, letters, under, why, pseudoClass, inTheDark, what, others));
-        a.bands.putIfAbsent(band, width);
-        a.parts.incrementAndGet();
-        a.pages.add(page.source().file());
-        return a;
-    }
-
-    /** A setting and all that it follows. */
-    private Set<Setting> withFollowed(Setting s) {
-        Set<Setting> all = new LinkedHashSet<>();
-        List<Setting> open = new ArrayList<>(List.of(s));
-        while (!open.isEmpty()) {
-            Setting next = open.remove(open.size() - 1);
-            if (all.add(next)) {
-                next.following().forEach(f -> Stream.concat(Stream.of(f.key()), f.how().alsoReads().stream())
-                        .forEach(k -> theme.palette().setting(k).ifPresent(open::add)));
-            }
-        }
-        return all;
-    }
-
-    private boolean mayBeLaid(Page page) {
-        return measures.containsKey(page.source().file());
-    }
-
-    private Optional<Laid> laid(Page page, boolean inTheDark) {
-        return laid.computeIfAbsent(
-                page.source().file() + (inTheDark ? " in the dark" : ""),
-                // As it is measured: without what scripts put on it.
-                p -> Laid.of(
-                        rendered, gallery, rendered.page(page.source().file()).orElse(page), measures, inTheDark));
-    }
-
     /** What is not proved may be seen to be broken as made, in the pixels of a page that was measured. */
     private Proof.Outcome inPixels(Asked a, Proof.Outcome open) {
         // Letters with a shadow, or that are not shown, look otherwise than their pixels and their ground say.
-        boolean plain = a.what == Perceivable.TEXT && a.pseudoClass.isEmpty() && a.letters != null && !a.isShadowed();
-        Optional<Laid> page = plain ? laid(a.page, a.dark) : Optional.empty();
+        boolean plain =
+                a.what() == Perceivable.TEXT && a.pseudoClass().isEmpty() && a.letters() != null && !a.isShadowed();
+        Optional<Laid> page = plain ? asking.laid(a.page(), a.dark()) : Optional.empty();
         if (page.isEmpty()) {
             return open;
         }
@@ -930,8 +164,8 @@ public final class Readable {
         int looked = 0;
         for (int width : LOOKED_AT) {
             Budget.longStep();
-            if (theme.palette().bands().at(width).equals(a.band)) {
-                Optional<Double> there = page.get().contrast(a.element, width, null);
+            if (theme.palette().bands().at(width).equals(a.band())) {
+                Optional<Double> there = page.get().contrast(a.element(), width, null);
                 looked += there.isPresent() ? 1 : 0;
                 if (there.isPresent() && there.get() < worst) {
                     worst = there.get();
@@ -941,7 +175,7 @@ public final class Readable {
         }
         return looked == 0
                 ? open
-                : worst < a.needed
+                : worst < a.needed()
                         ? new Proof.Outcome(Answer.State.BROKEN, worst, Optional.of(Map.of()), "").at(at)
                         : Proof.Outcome.unproven(String.format(
                                 java.util.Locale.ROOT,
@@ -952,28 +186,28 @@ public final class Readable {
     }
 
     private Proof.Outcome outcome(Asked a) {
-        Proof.Outcome decided = a.why.isEmpty() ? decided(a) : Proof.Outcome.unproven(a.why);
+        Proof.Outcome decided = a.why().isEmpty() ? decided(a) : Proof.Outcome.unproven(a.why());
         Proof.Outcome looked =
-                decided.state() == Answer.State.UNPROVEN && a.why.isEmpty() ? closely(a, decided) : decided;
+                decided.state() == Answer.State.UNPROVEN && a.why().isEmpty() ? closely(a, decided) : decided;
         return looked.state() == Answer.State.UNPROVEN ? inPixels(a, looked) : looked;
     }
 
     /** Where several colours would do, it is kept if one of them is, and broken by what leaves none of them. */
     private Proof.Outcome decided(Asked a) {
-        if (a.others.isEmpty()) {
-            return proof.decide(a.letters, a.under, a.needed, a.band, chosen -> ratio(a, chosen));
+        if (a.others().isEmpty()) {
+            return proof.decide(a.letters(), a.under(), a.needed(), a.band(), chosen -> ratio(a, chosen));
         }
         List<Proof.Outcome> all = new ArrayList<>();
         for (ColorExpression one :
-                Stream.concat(Stream.of(a.letters), a.others.stream()).toList()) {
+                Stream.concat(Stream.of(a.letters()), a.others().stream()).toList()) {
             // What is not told of all of them is never said to be broken.
             Proof.Outcome o = one instanceof ColorExpression.Unread u
                     ? Proof.Outcome.unproven(u.why())
                     : proof.decide(
                             one,
-                            a.under,
-                            a.needed,
-                            a.band,
+                            a.under(),
+                            a.needed(),
+                            a.band(),
                             chosen -> Optional.of(ratio(a, chosen).orElse(21.0)));
             if (o.state() == Answer.State.KEPT) {
                 return o;
@@ -992,17 +226,17 @@ public final class Readable {
     private static Answer answer(Asked a, Proof.Outcome o) {
         return new Answer(
                 Promise.READABLE,
-                a.page.source().file(),
-                a.element,
-                PartSelector.unique(a.page, a.page.elements().get(a.element)),
+                a.page().source().file(),
+                a.element(),
+                PartSelector.unique(a.page(), a.page().elements().get(a.element())),
                 a.words(),
-                o.width() == 0 ? a.width : o.width(),
-                a.pseudoClass,
-                a.dark,
-                a.what,
-                a.parts.get(),
-                a.pages,
-                a.needed,
+                o.width() == 0 ? a.width() : o.width(),
+                a.pseudoClass(),
+                a.dark(),
+                a.what(),
+                a.parts().get(),
+                a.pages(),
+                a.needed(),
                 o.state(),
                 o.worst(),
                 o.broken(),
@@ -1013,16 +247,17 @@ public final class Readable {
 
     /** What colours alone do not decide, by where each of the texts stands that ask it. */
     private Proof.Outcome closely(Asked a, Proof.Outcome open) {
-        if (a.stands.size() < a.parts.get()) {
+        if (a.stands().size() < a.parts().get()) {
             return open;
         }
         double worst = 21;
-        for (Stand s : a.stands) {
-            Grounds.Found found = s.seen.closely(s.element, s.backdrop);
+        for (Asked.Stand s : a.stands()) {
+            Grounds.Found found = s.seen().closely(s.element(), s.backdrop());
             if (found.under() == null) {
                 return open;
             }
-            Proof.Outcome there = proof.decide(s.letters, found.under(), a.needed, a.band, chosen -> Optional.empty());
+            Proof.Outcome there =
+                    proof.decide(s.letters(), found.under(), a.needed(), a.band(), chosen -> Optional.empty());
             if (there.state() != Answer.State.KEPT) {
                 return there.state() == Answer.State.UNPROVEN ? there : open;
             }
@@ -1031,129 +266,7 @@ public final class Readable {
         return Proof.Outcome.kept(worst);
     }
 
-    /**
-     * A text as the whole cascade has it with choices. What is wholly clear as it is made is looked at as it is once something shows it;
-     * what choices alone make so is lost.
-     */
-    private record Looked(PageStyles styles, Inks inks, Backdrop backdrop) {
-        /** @param page as it is asked about */
-        static Looked at(
-                Rendered with, Page page, int element, Perceivable what, int width, String state, boolean dark) {
-            Element e = page.elements().get(element);
-            boolean inPlace = state.isEmpty() || PartStates.isClass(state) || state.equals(FieldText.PLACEHOLDER);
-            Element holder = inPlace ? null : PartStates.holder(e, state);
-            PageStyles styles = with.styles(page, window(width, dark), PartStates.on(holder, state));
-            Backdrop seen = behind(with, styles, e, what);
-            Inks inks = state.equals(FieldText.PLACEHOLDER)
-                    ? Inks.letters(styles.of(e, "placeholder"), null)
-                    : Inks.of(styles, e, what);
-            boolean laterShown = seen.isInvisible()
-                    && behind(
-                                    with,
-                                    new Rendered(with.theme(), Map.of())
-                                            .styles(page, window(width, dark), PartStates.on(holder, state)),
-                                    e,
-                                    what)
-                            .isInvisible();
-            return new Looked(styles, inks, laterShown ? seen.shown() : seen);
-        }
-
-        private static Backdrop behind(Rendered with, PageStyles styles, Element e, Perceivable what) {
-            return Readable.behind(new Backdrop.Reader(styles, with.theme().files()::has), e, what);
-        }
-
-        /** Those of which one that is seen is enough. Empty too where the canvas is dark: the cascade takes a white one. */
-        private List<Color> letters() {
-            return Grounds.isDark(styles)
-                    ? List.of()
-                    : inks.any().stream().flatMap(i -> i.color().stream()).toList();
-        }
-
-        /** As they are seen, the colours that differ most; empty where that is not known. */
-        Optional<Backdrop.Seen> seen() {
-            return backdrop.unknown() != null
-                    ? Optional.empty()
-                    : letters().stream()
-                            .map(this::seen)
-                            .max(java.util.Comparator.comparingDouble(Backdrop.Seen::ratio));
-        }
-
-        private Backdrop.Seen seen(Color letters) {
-            Color box = box();
-            return box.alpha() == 0
-                    ? backdrop.under(faded(letters))
-                    : new Backdrop.Seen(
-                            backdrop.under(faded(Contrast.over(letters, box))).text(),
-                            backdrop.under(faded(box)).text());
-        }
-
-        /** As what holds it lets through; of an element its own opacity is in what is behind it. */
-        private Color faded(Color c) {
-            return inks.opacity() == 1 ? c : c.withAlpha(c.alpha() * inks.opacity());
-        }
-
-        /** The ground of a generated box of their own. */
-        private Color box() {
-            return inks.box() == null
-                    ? Color.TRANSPARENT
-                    : inks.box().colorOf("background-color").orElse(Color.TRANSPARENT);
-        }
-
-        /** The contrast; of a gradient the best place is told: where on it something stands, layout decides. */
-        Optional<Double> ratio() {
-            return backdrop.unknown() == null
-                    ? seen().map(Backdrop.Seen::ratio)
-                    : box().alpha() > 0
-                            ? Optional.empty()
-                            : letters().stream()
-                                    .flatMap(c -> backdrop.range(faded(c)).stream())
-                                    .map(Backdrop.Range::most)
-                                    .max(Double::compare);
-        }
-    }
-
-    static Optional<Promises.Colors> colors(Theme theme, Answer a, Map<String, Chosen> chosen) {
-        Rendered with = new Rendered(theme, chosen);
-        return with.page(a.page())
-                .filter(p -> a.element() >= 0)
-                .flatMap(p -> !PartStates.isClass(a.pseudoClass())
-                        ? Optional.of(p)
-                        : ScriptClass.of(theme, p).stream()
-                                .filter(c -> a.pseudoClass().equals("." + c.name()))
-                                .map(ScriptClass::page)
-                                .findFirst())
-                .map(p -> Looked.at(with, p, a.element(), a.what(), a.width(), a.pseudoClass(), a.dark()))
-                .flatMap(Looked::seen)
-                .map(s -> new Promises.Colors(s.text(), s.ground()));
-    }
-
     private Optional<Double> ratio(Asked a, Map<String, Chosen> chosen) {
-        return new Looking(theme, chosen).ratio(a, a.width);
-    }
-
-    /** Texts as the whole cascade has them with choices. */
-    static final class Looking {
-        private final Rendered with;
-
-        Looking(Theme theme, Map<String, Chosen> chosen) {
-            this.with = new Rendered(theme, chosen);
-        }
-
-        /** The contrast of a text in a window of a width in px; empty if it is not known there. */
-        Optional<Double> ratio(Asked a, int width) {
-            if (a.isShadowed()) {
-                // The cascade knows of the letters and of the ground, not of what lies between.
-                return Optional.empty();
-            }
-            return Looked.at(with, a.page, a.element, a.what, width, a.pseudoClass, a.dark)
-                    .ratio();
-        }
-
-        /** Whether it is seen there at all. */
-        boolean isShown(Asked a, int width) {
-            Element e = a.page.elements().get(a.element);
-            Looked seen = Looked.at(with, a.page, a.element, a.what, width, a.pseudoClass, a.dark);
-            return !seen.styles().isHidden(e);
-        }
+        return new Looking(theme, chosen).ratio(a, a.width());
     }
 }

@@ -37,9 +37,9 @@ public final class SafeArea {
      */
     public static final class Texts {
         private final Theme theme;
-        private final List<Readable.Asked> asked;
+        private final List<Asked> asked;
 
-        private Texts(Theme theme, List<Readable.Asked> asked) {
+        private Texts(Theme theme, List<Asked> asked) {
             this.theme = theme;
             this.asked = asked;
         }
@@ -70,7 +70,7 @@ public final class SafeArea {
         public List<Met> hardToRead(Effective now) {
             Proof proof = proof(now);
             List<Met> all = new ArrayList<>();
-            for (Readable.Asked a : asked) {
+            for (Asked a : asked) {
                 a.bands().forEach((band, width) -> {
                     Budget.longStep();
                     if (isByColors(proof, a, band)) {
@@ -78,7 +78,7 @@ public final class SafeArea {
                     }
                 });
             }
-            Readable.Looking looking = new Readable.Looking(theme, now.choices());
+            Looking looking = new Looking(theme, now.choices());
             loose(proof).forEach(l -> all.add(met(l.asked, l.width, l.seen(looking))));
             all.removeIf(m -> m.ratio() <= 0 || m.ratio() >= m.needed());
             return all;
@@ -88,7 +88,7 @@ public final class SafeArea {
             return new Proof(theme, (s, band) -> asNow(Domain.of(s, band), now, band));
         }
 
-        private static boolean isByColors(Proof proof, Readable.Asked a, Band band) {
+        private static boolean isByColors(Proof proof, Asked a, Band band) {
             return a.why().isEmpty() && proof.isExact(a.letters(), a.under(), band);
         }
 
@@ -135,9 +135,9 @@ public final class SafeArea {
             double needed) {}
 
     /** A text in a band, with a width of it in px. */
-    record Loose(Readable.Asked asked, int width) {
+    record Loose(Asked asked, int width) {
         /** Its contrast as the whole cascade has it; 0 where that is not known, or the text is not shown. */
-        double seen(Readable.Looking looking) {
+        double seen(Looking looking) {
             Budget.longStep();
             return looking.ratio(asked, width)
                     .filter(r -> looking.isShown(asked, width))
@@ -150,20 +150,20 @@ public final class SafeArea {
     }
 
     /** One text, with the luminances that keep it where they alone count; else null. */
-    private record Text(Readable.Asked asked, List<double[]> luminances) {}
+    private record Text(Asked asked, List<double[]> luminances) {}
 
     private final Theme theme;
     private final Setting setting;
     private final Effective others;
     private final List<Text> texts = new ArrayList<>();
-    private final List<Readable.Asked> regardless = new ArrayList<>();
-    private List<Readable.Asked> limitable;
+    private final List<Asked> regardless = new ArrayList<>();
+    private List<Asked> limitable;
 
     private SafeArea(Texts all, Setting setting, Effective others) {
         this.theme = all.theme;
         this.setting = setting;
         this.others = others;
-        for (Readable.Asked a : all.asked) {
+        for (Asked a : all.asked) {
             Budget.longStep();
             if (a.why().isEmpty() && isMet(a)) {
                 Text text = new Text(a, luminances(a));
@@ -178,13 +178,13 @@ public final class SafeArea {
         }
     }
 
-    private boolean isMet(Readable.Asked a) {
+    private boolean isMet(Asked a) {
         return new Proof(theme).followed(a.letters(), a.under(), a.band()).contains(setting.key())
                 && bands(a).stream().anyMatch(b -> Domain.of(setting, b).mayBeChosen());
     }
 
     /** The bands in which the colour counts for a text; whatever else is chosen, one stands for all that are made alike. */
-    private List<Band> bands(Readable.Asked a) {
+    private List<Band> bands(Asked a) {
         return others == null
                 ? List.of(a.band())
                 : a.bands().keySet().stream()
@@ -199,7 +199,7 @@ public final class SafeArea {
 
     /** Texts that no colour of this setting is proved to keep: other colours decide them, or layout does. */
     public List<String> regardless() {
-        return regardless.stream().map(Readable.Asked::words).distinct().toList();
+        return regardless.stream().map(Asked::words).distinct().toList();
     }
 
     private Proof with(Color c) {
@@ -221,7 +221,7 @@ public final class SafeArea {
                 : d.unchosen();
     }
 
-    private double ratio(Readable.Asked a, Color c) {
+    private double ratio(Asked a, Color c) {
         Proof with = with(c);
         return bands(a).stream()
                 .mapToDouble(b -> with.least(a.letters(), a.under(), a.needed(), b))
@@ -267,11 +267,11 @@ public final class SafeArea {
                 .min(Comparator.comparingDouble(m -> m.ratio() / m.needed()));
     }
 
-    private static Met met(Readable.Asked a, double ratio) {
+    private static Met met(Asked a, double ratio) {
         return met(a, a.width(), ratio);
     }
 
-    private static Met met(Readable.Asked a, int width, double ratio) {
+    private static Met met(Asked a, int width, double ratio) {
         return new Met(
                 a.words(), a.page().source().file(), a.pseudoClass(), a.dark(), a.what(), width, ratio, a.needed());
     }
@@ -281,12 +281,12 @@ public final class SafeArea {
         return limitable().stream().anyMatch(a -> !isKeptToday(a));
     }
 
-    private boolean isKeptToday(Readable.Asked a) {
+    private boolean isKeptToday(Asked a) {
         return new Proof(theme).keeps(a.letters(), a.under(), a.needed(), a.band());
     }
 
     /** The texts of the area, and those that another setting can always break, as long as neither asks anything of the other. */
-    private List<Readable.Asked> limitable() {
+    private List<Asked> limitable() {
         if (limitable == null) {
             limitable = new ArrayList<>(texts.stream().map(Text::asked).toList());
             regardless.stream()
@@ -343,7 +343,7 @@ public final class SafeArea {
     }
 
     /** From and to, rising; null where channels count too. */
-    private List<double[]> luminances(Readable.Asked a) {
+    private List<double[]> luminances(Asked a) {
         Proof with = with(Color.BLACK);
         if (!bands(a).stream().allMatch(b -> with.isByLuminance(a.letters(), a.under(), b, setting.key()))) {
             return null;

@@ -136,7 +136,7 @@ public final class SafeValues {
         Chosen was = now.getOrDefault(setting.key(), new Chosen(null, Map.of()));
         Map<String, Chosen> chosen = new TreeMap<>(now);
         chosen.put(setting.key(), was.with(band, value));
-        Readable.Looking looking = new Readable.Looking(theme, chosen);
+        Looking looking = new Looking(theme, chosen);
         return asked.stream().map(a -> a.seen(looking)).toList();
     }
 

@@ -89,10 +89,20 @@ class MendsTest {
                 "body { color: #999 } | body { color: #757575 } | Write it in #757575, where its colour is written",
                 // What a stylesheet writes, and an outline.
                 "p::before { content: 'New'; color: #999 } | p::before { content: 'New'; color: #757575 } | Write it in #757575, where its colour is written",
-                "a:focus { outline: 2px solid #aaa } | a:focus { outline: 2px solid #949494 } | Draw it in #949494, where its colour is written"
+                "a:focus { outline: 2px solid #aaa } | a:focus { outline: 2px solid #949494 } | Draw it in #949494, where its colour is written",
+                // The border of a field, all its sides where they are written as one; a drawing.
+                "input { border: 1px solid #ccc } | input { border: 1px solid #949494 } | Draw it in #949494, where its colour is written",
+                "svg { fill: #ccc } | svg { fill: #949494 } | Draw it in #949494, where its colour is written"
             })
     void whatIsWrittenIsWrittenOtherwise(String css, String then, String words) {
-        Theme theme = theme(css, css.startsWith("a") ? "<a href=index.html>One</a>" : "<p>One");
+        Theme theme = theme(
+                css,
+                switch (css.charAt(0)) {
+                    case 'a' -> "<a href=index.html>One</a>";
+                    case 'i' -> "<label>Name <input></label>";
+                    case 's' -> "<a href=index.html aria-label=Home><svg><path d='M0 0h9v9z'/></svg></a>";
+                    default -> "<p>One";
+                });
         Answer broken = broken(theme, Promise.READABLE);
         List<Mend> mends = Mends.of(theme, broken);
         assertThat(mends).as(broken.toString()).hasSize(1);

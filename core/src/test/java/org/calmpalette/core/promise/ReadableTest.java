@@ -400,7 +400,7 @@ class ReadableTest {
         assertThat(a.state()).isEqualTo(Answer.State.BROKEN);
         assertThat(a.values()).containsEntry("ground", Value.of("#dddddd"));
         assertThat(a.inWords()).contains("before anything is written");
-        assertThat(Readable.colors(theme, a, Map.of()).orElseThrow().text().hex())
+        assertThat(Looking.colors(theme, a, Map.of()).orElseThrow().text().hex())
                 .isEqualTo("#666666");
         // In the colour of what is written it asks nothing of its own.
         assertThat(placeholders(
