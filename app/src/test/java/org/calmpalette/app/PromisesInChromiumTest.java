@@ -1,6 +1,7 @@
 package org.calmpalette.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.deque.html.axecore.results.Rule;
@@ -14,6 +15,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
 import org.calmpalette.core.Generated;
 import org.calmpalette.core.cascade.ElementStyle;
@@ -23,6 +25,7 @@ import org.calmpalette.core.css.selector.States;
 import org.calmpalette.core.output.ThemeBuild;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.MadeThemes;
+import org.calmpalette.core.promise.Perceivable;
 import org.calmpalette.core.promise.Readable;
 import org.calmpalette.core.promise.SafeArea;
 import org.calmpalette.core.render.Rendered;
@@ -102,6 +105,76 @@ class PromisesInChromiumTest {
         }
         assertThat(kept).as("texts that are kept").isGreaterThan(Generated.times(6) * 2);
         assertThat(broken).as("texts that are broken").isGreaterThanOrEqualTo(Generated.times(6) / 3);
+    }
+
+    /** What stylesheets write, drawings, edges and outlines: the colours that Chromium paints there, beside what lies next to them. */
+    @Test
+    void pixelsShowWhatIsKeptAndWhatIsBroken() {
+        page = running.visitor(320, 800);
+        Random random = Generated.random(96);
+        int kept = 0;
+        int broken = 0;
+        for (int n = 0; n < Generated.times(8); n++) {
+            Theme theme = MadeThemes.parts(random);
+            String css = Themes.text(theme.files(), "a.css");
+            List<Answer> answers = Readable.of(theme).stream()
+                    .filter(a -> a.what() != Perceivable.TEXT && a.width() == 320)
+                    .toList();
+            for (int i = 0; i < 3; i++) {
+                Map<String, Chosen> chosen = MadeThemes.choices(random, theme);
+                Map<Perceivable, Double> seen = seen(theme, chosen);
+                for (Answer a : answers) {
+                    if (a.state() == Answer.State.KEPT) {
+                        kept++;
+                        assertThat(seen.get(a.what()))
+                                .as("%s %s %s", css, chosen, a)
+                                .isGreaterThan(a.needed() - WHOLE_STEPS);
+                    }
+                }
+            }
+            for (Answer a : answers) {
+                if (a.isBroken()) {
+                    broken++;
+                    Map<String, Chosen> chosen = new LinkedHashMap<>();
+                    a.values().forEach((key, v) -> chosen.put(key, Chosen.of(v)));
+                    assertThat(seen(theme, chosen).get(a.what()))
+                            .as("%s %s", css, a)
+                            .isCloseTo(a.worst(), within(WHOLE_STEPS));
+                }
+            }
+        }
+        assertThat(kept).isGreaterThan(Generated.times(8));
+        assertThat(broken).isGreaterThan(Generated.times(8));
+    }
+
+    /** What a ratio near those that are needed may differ by where colours are whole steps of 255, several times over. */
+    private static final double WHOLE_STEPS = 0.12;
+
+    private Map<Perceivable, Double> seen(Theme theme, Map<String, Chosen> chosen) {
+        String css = ThemeBuild.settingsCss(theme)
+                + Themes.text(theme.files(), "a.css")
+                + ThemeBuild.paletteCss(theme, chosen);
+        page.setContent(MadeThemes.PARTS.replace("<link rel=stylesheet href=a.css>", "<style>" + css + "</style>"));
+        page.focus("#t4");
+        BufferedImage shot = Browsers.seen(page, false);
+        return Map.of(
+                Perceivable.BEFORE, contrast(shot, "#t1", 5, IntStream.range(24, 100)),
+                Perceivable.EDGE, contrast(shot, "#t2", -8, IntStream.of(3, 40)),
+                Perceivable.ICON, contrast(shot, "svg", -8, IntStream.of(2, 20)),
+                Perceivable.OUTLINE, contrast(shot, "#t4", -14, IntStream.of(-3)));
+    }
+
+    /** The greatest of some points with one, in the middle of an element's height, each in px from its left edge. */
+    private double contrast(BufferedImage shot, String selector, int ground, IntStream points) {
+        List<?> box = (List<?>) page.evaluate(
+                "s => { const b = document.querySelector(s).getBoundingClientRect(); return [b.left, b.top + b.height / 2]; }",
+                selector);
+        int left = (int) Math.round(((Number) box.get(0)).doubleValue());
+        int middle = (int) Math.round(((Number) box.get(1)).doubleValue());
+        return points.mapToDouble(x ->
+                        Contrast.ratio(color(shot.getRGB(left + x, middle)), color(shot.getRGB(left + ground, middle))))
+                .max()
+                .orElseThrow();
     }
 
     private static final int POINTS = 200;

@@ -21,9 +21,50 @@ public final class MadeThemes {
             "<!doctype html><html lang=en><head><title>T</title><link rel=stylesheet href=a.css></head><body><main><h1 id=t1>One</h1>"
                     + "<p id=t2>Two <a id=t3 href=#>three</a></p></main><footer id=t4>Four</footer></body></html>";
 
+    /** What has to be seen besides words, each with room around it. */
+    public static final String PARTS =
+            "<!doctype html><html lang=en><head><title>T</title><link rel=stylesheet href=a.css></head><body><main><p id=t1></p>"
+                    + "<form><input id=t2 aria-label=Name></form><a id=t3 href=# aria-label=Open><svg><rect width=40 height=40 /></svg></a><nav><a id=t4 href=#>&nbsp;</a></nav></main></body></html>";
+
     private MadeThemes() {}
 
     public static Theme theme(Random random) {
+        return theme(random, PAGE, sheet(random));
+    }
+
+    /** One with {@link #PARTS}. */
+    public static Theme parts(Random random) {
+        StringBuilder css = new StringBuilder(
+                ":root { --brand: var(--ink) } body { margin: 0 } main { padding: 20px; font: 40px/60px sans-serif } nav { margin: 20px; padding: 20px } p { margin: 0 } form { padding: 20px; line-height: 0 } a { display: block; width: 40px; height: 40px; margin: 20px } svg { display: block; width: 40px; height: 40px }\n");
+        for (String selector : List.of("body", "main", "nav")) {
+            css.append(selector)
+                    .append(" { background: ")
+                    .append(random.nextBoolean() ? "#ffffff" : one(random, COLORS))
+                    .append(" }\n");
+        }
+        if (random.nextInt(3) == 0) {
+            css.append("main { opacity: .8 }\n");
+        }
+        css.append("p::before { content: 'N\\2588'; padding: 0 20px; color: ").append(one(random, COLORS));
+        if (random.nextBoolean()) {
+            css.append("; background: ").append(one(random, COLORS));
+        }
+        css.append(random.nextInt(3) == 0 ? "; opacity: .7" : "").append(" }\n");
+        css.append("input { width: 80px; height: 40px; box-sizing: border-box; border: 6px solid ")
+                .append(one(random, COLORS))
+                .append("; background: ")
+                .append(one(random, COLORS))
+                .append(random.nextInt(4) == 0 ? "; opacity: .9" : "")
+                .append(" }\nsvg { fill: ")
+                .append(one(random, COLORS))
+                .append(random.nextBoolean() ? "; stroke-width: 8px; stroke: " + one(random, COLORS) : "")
+                .append(" }\n#t4:focus { outline: 6px solid ")
+                .append(one(random, COLORS))
+                .append(" }\n");
+        return theme(random, PARTS, css.toString());
+    }
+
+    private static Theme theme(Random random, String page, String css) {
         String settings =
                 ReadableTest.color("ink", random.nextBoolean() ? "#1d2b3a" : "#101820", allowed(random, "paper"))
                         + "," + ReadableTest.color("paper", "#ffffff", allowed(random, "ink")) + ","
@@ -32,9 +73,9 @@ public final class MadeThemes {
                         + "," + ReadableTest.follows("pale", "ink", "\"lighter\": 30");
         return Themes.of(
                 "index.html",
-                PAGE,
+                page,
                 "a.css",
-                sheet(random),
+                css,
                 "palette.json",
                 "{\"name\": \"T\", \"places\": [{\"key\": \"all\", \"label\": \"All\"}], \"settings\": [" + settings
                         + "]}");
@@ -84,16 +125,18 @@ public final class MadeThemes {
         return random.nextInt(6) == 0 ? MIXED.get(random.nextInt(MIXED.size())) : colors.get(random.nextInt(6));
     }
 
+    private static final List<String> COLORS = List.of(
+            "var(--ink)",
+            "var(--paper)",
+            "#101820",
+            "var(--turned)",
+            "var(--pale)",
+            "#ffffff",
+            "inherit",
+            "var(--brand, red)");
+
     private static String sheet(Random random) {
-        List<String> colors = List.of(
-                "var(--ink)",
-                "var(--paper)",
-                "#101820",
-                "var(--turned)",
-                "var(--pale)",
-                "#ffffff",
-                "inherit",
-                "var(--brand, red)");
+        List<String> colors = COLORS;
         StringBuilder css = new StringBuilder(":root { --brand: var(--ink) }\n");
         for (String selector : List.of("body", "main", "h1", "p", "a", "footer")) {
             css.append(selector).append(" { color: ").append(colors.get(random.nextInt(colors.size())));

@@ -3,9 +3,27 @@ package org.calmpalette.core.promise;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.calmpalette.core.Generated;
+import org.calmpalette.core.cascade.ElementStyle;
+import org.calmpalette.core.cascade.PageStyles;
+import org.calmpalette.core.color.Color;
+import org.calmpalette.core.color.ColorSpace;
+import org.calmpalette.core.color.Contrast;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.setting.Chosen;
+import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
+import org.calmpalette.core.value.Viewport;
+import org.jsoup.nodes.Element;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -166,6 +184,136 @@ class PerceivableTest {
         List<Answer> all = asked("<nav><a href=#>Words</a></nav>", css, Perceivable.OUTLINE);
         holds(all, expected);
         all.forEach(a -> assertThat(a.pseudoClass()).isEqualTo("focus"));
+    }
+
+    /** Every choice that is tried, put together by the rule for layers one over the other and by nothing of what proves it. */
+    @Tag("generated")
+    @Test
+    void noAllowedChoiceContradictsWhatIsKept() {
+        Random random = Generated.random(171);
+        Map<Perceivable, int[]> met = new EnumMap<>(Perceivable.class);
+        for (int n = 0; n < Generated.times(20); n++) {
+            Theme theme = MadeThemes.parts(random);
+            String css = Themes.text(theme.files(), "a.css");
+            List<Answer> answers = Readable.of(theme).stream()
+                    .filter(a -> a.what() != Perceivable.TEXT)
+                    .toList();
+            for (Answer a : answers) {
+                met.computeIfAbsent(a.what(), k -> new int[3])[a.state().ordinal()]++;
+                if (a.state() == Answer.State.BROKEN) {
+                    Map<String, Chosen> chosen = new LinkedHashMap<>();
+                    a.values().forEach((k, v) -> chosen.put(k, Chosen.of(v)));
+                    assertThat(Effective.of(theme.palette(), chosen, theme.media())
+                                    .leftOut())
+                            .isEmpty();
+                    assertThat(seen(theme, chosen, a))
+                            .as("%s %s", css, a)
+                            .isLessThan(a.needed())
+                            .isCloseTo(a.worst(), within(1e-6));
+                }
+            }
+            for (int i = 0; i < 25; i++) {
+                Map<String, Chosen> chosen = MadeThemes.choices(random, theme);
+                for (Answer a : answers) {
+                    if (a.state() == Answer.State.KEPT) {
+                        assertThat(seen(theme, chosen, a))
+                                .as("%s %s %s", css, chosen, a)
+                                .isGreaterThanOrEqualTo(a.needed());
+                    }
+                }
+            }
+        }
+        assertThat(met.keySet())
+                .containsExactly(Perceivable.BEFORE, Perceivable.ICON, Perceivable.EDGE, Perceivable.OUTLINE);
+        met.forEach((what, counts) -> {
+            assertThat(counts[Answer.State.KEPT.ordinal()]).as("kept: %s", what).isPositive();
+            assertThat(counts[Answer.State.BROKEN.ordinal()])
+                    .as("broken: %s", what)
+                    .isPositive();
+        });
+    }
+
+    /** The greatest contrast of what it is painted in with what lies behind it. */
+    private static double seen(Theme theme, Map<String, Chosen> chosen, Answer a) {
+        Rendered rendered = new Rendered(theme, chosen);
+        Page page = rendered.page(a.page()).orElseThrow();
+        Element e = page.elements().get(a.element());
+        PageStyles styles = rendered.styles(
+                page,
+                Viewport.of(a.width(), 900),
+                (x, state) -> !a.pseudoClass().isEmpty() && state.startsWith("focus") && x == e);
+        ElementStyle own = styles.of(e);
+        Element from = a.what() == Perceivable.EDGE || a.what() == Perceivable.OUTLINE ? e.parent() : e;
+        List<Color> inks = new ArrayList<>();
+        Color box = Color.TRANSPARENT;
+        double opacity = from == e ? 1 : own.opacity();
+        switch (a.what()) {
+            case BEFORE -> {
+                ElementStyle before = styles.of(e, "before");
+                inks.add(before.colorOf("color").orElseThrow());
+                box = before.colorOf("background-color").orElseThrow();
+                opacity = before.opacity();
+            }
+            case ICON -> {
+                ElementStyle shape = styles.of(e.selectFirst("rect"));
+                inks.add(shape.colorOf("fill").orElseThrow());
+                shape.colorOf("stroke").ifPresent(inks::add);
+            }
+            case EDGE -> {
+                // What refers to nothing is as if it were unset: then there is no border.
+                if (own.computed("border-left-style").equals("solid")) {
+                    inks.add(own.colorOf("border-left-color").orElseThrow());
+                }
+                inks.add(own.colorOf("background-color").orElseThrow());
+            }
+            default -> inks.add(Color.parse(own.computed("outline-color")).orElseThrow());
+        }
+        double best = 0;
+        for (Color ink : inks) {
+            Color front = faded(over(ink, box), opacity);
+            Color back = faded(box, opacity);
+            for (Element x = from; x != null && x.parent() != null; x = x.parent()) {
+                Color ground = styles.of(x).colorOf("background-color").orElseThrow();
+                front = faded(over(front, ground), styles.of(x).opacity());
+                back = faded(over(back, ground), styles.of(x).opacity());
+            }
+            double one = luminance(over(front, Color.WHITE));
+            double other = luminance(over(back, Color.WHITE));
+            best = Math.max(best, (Math.max(one, other) + 0.05) / (Math.min(one, other) + 0.05));
+        }
+        return best;
+    }
+
+    private static Color faded(Color c, double opacity) {
+        return c.withAlpha(c.alpha() * opacity);
+    }
+
+    /** Compositing and Blending 1, section 9.1.4: source over, of colours that are not premultiplied. */
+    private static Color over(Color a, Color b) {
+        Color x = painted(a);
+        Color y = painted(b);
+        double alpha = x.alpha() + y.alpha() * (1 - x.alpha());
+        double share = alpha == 0 ? 0 : x.alpha() / alpha;
+        return new Color(
+                ColorSpace.SRGB,
+                x.c0() * share + y.c0() * (1 - share),
+                x.c1() * share + y.c1() * (1 - share),
+                x.c2() * share + y.c2() * (1 - share),
+                alpha);
+    }
+
+    /** Browsers paint what is out of the gamut of sRGB with its channels clipped. */
+    private static Color painted(Color c) {
+        Color s = c.to(ColorSpace.SRGB);
+        return new Color(ColorSpace.SRGB, clipped(s.c0()), clipped(s.c1()), clipped(s.c2()), s.alpha());
+    }
+
+    private static double clipped(double channel) {
+        return Math.max(0, Math.min(1, channel));
+    }
+
+    private static double luminance(Color c) {
+        return Contrast.relativeLuminance(c);
     }
 
     @Test
