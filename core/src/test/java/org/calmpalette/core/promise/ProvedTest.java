@@ -160,7 +160,7 @@ class ProvedTest {
         int known = 0;
         int steps = 0;
         int decided = 0;
-        for (int n = 0; n < Generated.times(12); n++) {
+        for (int n = 0; n < Generated.times(4); n++) {
             Theme theme = sound(random);
             Proved before = checked(theme, Proved.NOTHING).proved();
             for (int i = 0; i < 10; i++) {
