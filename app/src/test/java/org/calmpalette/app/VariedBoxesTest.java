@@ -62,7 +62,8 @@ class VariedBoxesTest {
                 .isEqualTo(404);
         Page page = running.maker();
         page.navigate(running.address + theme + "/promises");
-        PromisesViewTest.measured(page, "tr.group:has-text('6 other values')");
+        // Six to begin with; then, between the width that holds and the one that does not, four, four and one.
+        PromisesViewTest.measured(page, "tr.group:has-text('15 other values')");
         assertThat(unvaried(theme).size()).isZero();
         assertThat(page.locator("tr.pick:has-text('wider than a phone')").allInnerTexts())
                 .anyMatch(t -> t.contains("Wide: ") && t.contains("the page is 908 px wide") && t.contains("<p>"))
@@ -75,6 +76,11 @@ class VariedBoxesTest {
                 .allMatch(f -> Running.style(f, "p", "width").equals("900px")));
         // What is left open says how far it was looked.
         assertThat(page.locator("table.promises").innerText())
-                .contains("and nothing with 6 other values of 3 settings, one at a time");
+                .contains("and nothing with 15 other values of 3 settings, one at a time");
+        // 350 px and the body's margins fit a phone of 360 px, 360 px do not.
+        page.click("#card .way-out:has-text('Let “Wide” be 100 to 350 px') button");
+        page.waitForSelector("#notice >> text=Let “Wide” be 100 to 350 px");
+        PromisesViewTest.measured(page, "tr.pick:has-text('Title: ')");
+        assertThat(page.locator("table.promises").innerText()).doesNotContain("Wide: ");
     }
 }

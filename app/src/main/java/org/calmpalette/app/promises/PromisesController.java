@@ -27,6 +27,7 @@ import org.calmpalette.core.promise.Mends;
 import org.calmpalette.core.promise.Promise;
 import org.calmpalette.core.promise.Promises;
 import org.calmpalette.core.promise.SafeArea;
+import org.calmpalette.core.promise.Variation;
 import org.calmpalette.core.promise.WidestLimits;
 import org.calmpalette.core.setting.Between;
 import org.calmpalette.core.setting.Chosen;
@@ -36,6 +37,7 @@ import org.calmpalette.core.setting.Range;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.usage.Painted;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -266,7 +268,8 @@ class PromisesController {
     }
 
     private static List<Mend> mends(OpenTheme open, Answer a) {
-        return open.read().derived(List.of("mends", a.id()), () -> Mends.of(open.theme(), a));
+        Map<Variation, List<Finding>> varied = open.read().foundVaried();
+        return open.read().derived(List.of("mends", a.id(), varied.keySet()), () -> Mends.of(open.theme(), a, varied));
     }
 
     private static Mend mend(OpenTheme open, String which, String words) {

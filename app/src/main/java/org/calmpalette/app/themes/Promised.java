@@ -15,6 +15,7 @@ import org.calmpalette.app.work.Jobs;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Promises;
 import org.calmpalette.core.promise.Proved;
+import org.calmpalette.core.promise.Variation;
 import org.calmpalette.core.survey.Finding;
 import org.springframework.stereotype.Component;
 
@@ -56,6 +57,7 @@ class Promised {
     /** The promises of one state of a theme. */
     static final class Check {
         private volatile List<Answer> answers;
+        private volatile Map<Variation, List<Finding>> varied = Map.of();
         private volatile Set<String> measured = Set.of();
         /** What was measured when the answers were found. */
         private volatile Set<String> told = Set.of();
@@ -70,6 +72,11 @@ class Promised {
         /** What is known; empty while nothing is. */
         Optional<List<Answer>> answers() {
             return Optional.ofNullable(answers);
+        }
+
+        /** What was found with other values of settings. */
+        Map<Variation, List<Finding>> varied() {
+            return varied;
         }
 
         Optional<Job<List<Answer>>> job() {
@@ -104,17 +111,20 @@ class Promised {
                 Set<String> now = boxes.known();
                 check.measured = now;
                 Proved before = proved.getIfPresent(themeId);
+                List<Finding> findings = findings(read, doing);
                 Promises.Checked checked = Promises.of(
                         read.theme(),
                         before == null ? Proved.NOTHING : before,
                         boxes.asMade(),
                         boxes.varied(),
-                        findings(read, doing),
+                        findings,
                         doing::at);
+                read.vary(checked.closer(read.theme(), read.variations(), findings));
                 if (watched.contains(themeId)) {
                     proved.put(themeId, checked.proved());
                 }
                 check.told = now;
+                check.varied = checked.varied();
                 check.answers = checked.answers();
                 return checked.answers();
             });

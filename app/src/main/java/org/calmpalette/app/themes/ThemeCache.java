@@ -4,6 +4,7 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.lang.ref.SoftReference;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -70,6 +71,7 @@ public class ThemeCache {
     public static final class Read {
         private static final int MOST_DERIVED = 400;
         private static final int MOST_TURNS = 80;
+        private static final int MOST_VARIATIONS = 120;
 
         private final Theme theme;
         private final Rendered rendered;
@@ -139,6 +141,11 @@ public class ThemeCache {
             return parts;
         }
 
+        /** What is found with other values of settings, of those with which boxes were measured. */
+        public Map<Variation, List<Finding>> foundVaried() {
+            return promises.varied();
+        }
+
         Promised.Check promises() {
             return promises;
         }
@@ -195,9 +202,24 @@ public class ThemeCache {
             return (T) value;
         }
 
-        /** The theme with other values, at which boxes are worth measuring. */
-        public List<Variation> variations() {
-            return derived("variations", () -> Variation.of(theme));
+        private List<Variation> variations;
+
+        /** The theme with other values, at which boxes are worth measuring; more may come, and none goes. */
+        public synchronized List<Variation> variations() {
+            if (variations == null) {
+                variations = Variation.of(theme);
+            }
+            return variations;
+        }
+
+        /** Takes up further ones. */
+        synchronized void vary(List<Variation> more) {
+            List<Variation> all = new ArrayList<>(variations());
+            more.stream()
+                    .filter(v -> !all.contains(v))
+                    .limit(Math.max(0, MOST_VARIATIONS - all.size()))
+                    .forEach(all::add);
+            variations = List.copyOf(all);
         }
 
         /**
@@ -205,9 +227,13 @@ public class ThemeCache {
          * each variation, since all stylesheets are read for it.
          */
         Map<Variation, Map<String, String>> varied() {
-            if (varied == null) {
-                Map<Variation, Map<String, String>> all = new LinkedHashMap<>();
-                for (Variation v : variations()) {
+            List<Variation> wanted = variations();
+            if (varied == null || varied.size() < wanted.size()) {
+                Map<Variation, Map<String, String>> all = new LinkedHashMap<>(varied == null ? Map.of() : varied);
+                for (Variation v : wanted) {
+                    if (all.containsKey(v)) {
+                        continue;
+                    }
                     Budget.longStep();
                     LayoutKey.Keys keys = new LayoutKey.Keys(new Rendered(theme, v.chosen()));
                     Map<String, String> moved = new LinkedHashMap<>();

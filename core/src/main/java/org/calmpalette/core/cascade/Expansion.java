@@ -486,7 +486,8 @@ final class Expansion {
             } else if (width == null && isLineWidth(p)) {
                 width = p.text();
             } else if (color == null && isColor(p)) {
-                color = p.text();
+                // In whatever case it is written it is what holds where nothing is said.
+                color = p.isIdent("currentcolor") ? p.name() : p.text();
             } else {
                 return false;
             }

@@ -3,10 +3,12 @@ package org.calmpalette.core.promise;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.calmpalette.core.page.Paths;
 import org.calmpalette.core.setting.ColorKind;
@@ -90,6 +92,24 @@ final class AsMade {
                                 ? "nothing is found as it is made; what " + some(moving) + " may do is not measured"
                                 : "nothing is found as it is made, and " + others(theme, varied.keySet());
         return List.of(Answer.unproven(promise, subject, why));
+    }
+
+    /** Whether boxes do not hold together with values that were measured, where they do as the theme is made. */
+    static Map<Variation, Boolean> breaks(List<Finding> findings, Map<Variation, List<Finding>> varied) {
+        Set<List<Object>> known = findings.stream().map(AsMade::what).collect(Collectors.toSet());
+        return breaks(
+                varied, f -> KINDS.values().stream().anyMatch(k -> k.contains(f.kind())) && !known.contains(what(f)));
+    }
+
+    /** Whether the same is found with values that were measured. */
+    static Map<Variation, Boolean> breaks(Finding same, Map<Variation, List<Finding>> varied) {
+        return breaks(varied, f -> what(f).equals(what(same)));
+    }
+
+    private static Map<Variation, Boolean> breaks(Map<Variation, List<Finding>> varied, Predicate<Finding> which) {
+        Map<Variation, Boolean> all = new LinkedHashMap<>();
+        varied.forEach((v, found) -> all.put(v, found.stream().anyMatch(which)));
+        return all;
     }
 
     /** What one thing is found about, with whatever values. */

@@ -40,6 +40,7 @@ import org.calmpalette.core.setting.Range;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.TextKind;
 import org.calmpalette.core.setting.Value;
+import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.value.Viewport;
 
@@ -60,8 +61,15 @@ public final class Mends {
         this.broken = broken;
     }
 
-    /** @param broken an answer about this theme as it is; of one that is not decided what would decide it is looked for */
     public static List<Mend> of(Theme theme, Answer broken) {
+        return of(theme, broken, Map.of());
+    }
+
+    /**
+     * @param broken an answer about this theme as it is; of one that is not decided what would decide it is looked for
+     * @param varied what is found with other values, of those with which boxes were measured
+     */
+    public static List<Mend> of(Theme theme, Answer broken, Map<Variation, List<Finding>> varied) {
         Mends mends = new Mends(theme, broken);
         if (broken.state() == Answer.State.UNPROVEN && broken.promise() == Promise.READABLE) {
             Readable.find(theme, broken)
@@ -76,14 +84,22 @@ public final class Mends {
                 case EFFECTIVE -> mends.effective();
                 case APART -> Apart.find(theme, broken).ifPresent(mends::apart);
                 case DISTINCT -> Apart.find(theme, broken).ifPresent(mends::distinct);
-                default -> {
-                    // What is wrong in palette.json was meant otherwise, and only its author knows how; what boxes
-                    // tell, the
-                    // survey mends.
+                case SOUND, LIGHT -> {
+                    // What is wrong in palette.json was meant otherwise, and only its author knows how.
                 }
+                case COVERED, SHARP, IN_SIGHT, UNDISTORTED, CLEAR, FITS -> mends.boxes(varied);
             }
         }
         return mends.found.stream().limit(MOST).toList();
+    }
+
+    /** What boxes tell of the theme as it is made, the survey mends; of another value, limits without it. */
+    private void boxes(Map<Variation, List<Finding>> varied) {
+        if (broken.finding() != null && broken.values().size() == 1) {
+            broken.values().forEach((key, value) -> Narrowing.of(
+                            theme, new Variation(key, value), AsMade.breaks(broken.finding(), varied))
+                    .ifPresent(found::add));
+        }
     }
 
     private void offer(String words, String takes, Setting wanted) {

@@ -2,6 +2,7 @@ package org.calmpalette.core.promise;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -186,8 +187,20 @@ public final class Promises {
                 .answers();
     }
 
-    /** @param proved for the next state of the theme */
-    public record Checked(List<Answer> answers, Proved proved) {}
+    /**
+     * @param proved for the next state of the theme
+     * @param varied what is found with other values, of those with which boxes were measured
+     */
+    public record Checked(List<Answer> answers, Proved proved, Map<Variation, List<Finding>> varied) {
+        /**
+         * Further values with which boxes are worth measuring: between one that holds and one that does not.
+         *
+         * @param wanted all that is being measured
+         */
+        public List<Variation> closer(Theme theme, List<Variation> wanted, List<Finding> findings) {
+            return Narrowing.closer(theme, wanted, AsMade.breaks(findings, varied));
+        }
+    }
 
     /**
      * @param before what is known of an earlier state of the theme, or of any: the answers are the same, sooner
@@ -242,6 +255,6 @@ public final class Promises {
         all.sort(Comparator.comparing(Answer::isWaived)
                 .thenComparing(Answer::state)
                 .thenComparing(Answer::promise));
-        return new Checked(List.copyOf(all), now);
+        return new Checked(List.copyOf(all), now, Collections.unmodifiableMap(found));
     }
 }

@@ -64,11 +64,11 @@ public record Variation(String key, Value value) {
         return Map.of(key, Chosen.of(value));
     }
 
-    private boolean isAllowed(Theme theme) {
+    boolean isAllowed(Theme theme) {
         return Effective.of(theme.palette(), chosen(), theme.media()).leftOut().isEmpty();
     }
 
-    private static Value normal(Kind kind, Value v) {
+    static Value normal(Kind kind, Value v) {
         try {
             return kind.normal(v);
         } catch (BadInputException none) {

@@ -29,11 +29,13 @@ public final class MadeThemes {
     private MadeThemes() {}
 
     public static Theme theme(Random random) {
-        return theme(random, PAGE, sheet(random));
+        String settings = settings(random);
+        return theme(PAGE, settings, sheet(random));
     }
 
     /** One with {@link #PARTS}. */
     public static Theme parts(Random random) {
+        String settings = settings(random);
         StringBuilder css = new StringBuilder(
                 ":root { --brand: var(--ink) } body { margin: 0 } main { padding: 20px; font: 40px/60px sans-serif } nav { margin: 20px; padding: 20px } p { margin: 0 } form { padding: 20px; line-height: 0 } a { display: block; width: 40px; height: 40px; margin: 20px } svg { display: block; width: 40px; height: 40px }\n");
         for (String selector : List.of("body", "main", "nav")) {
@@ -61,16 +63,18 @@ public final class MadeThemes {
                 .append(" }\n#t4:focus { outline: 6px solid ")
                 .append(one(random, COLORS))
                 .append(" }\n");
-        return theme(random, PARTS, css.toString());
+        return theme(PARTS, settings, css.toString());
     }
 
-    private static Theme theme(Random random, String page, String css) {
-        String settings =
-                ReadableTest.color("ink", random.nextBoolean() ? "#1d2b3a" : "#101820", allowed(random, "paper"))
-                        + "," + ReadableTest.color("paper", "#ffffff", allowed(random, "ink")) + ","
-                        + ReadableTest.follows(
-                                "turned", "paper", "\"readable\": {\"dark\": \"#000000\", \"light\": \"#ffffff\"}")
-                        + "," + ReadableTest.follows("pale", "ink", "\"lighter\": 30");
+    private static String settings(Random random) {
+        return ReadableTest.color("ink", random.nextBoolean() ? "#1d2b3a" : "#101820", allowed(random, "paper"))
+                + "," + ReadableTest.color("paper", "#ffffff", allowed(random, "ink")) + ","
+                + ReadableTest.follows(
+                        "turned", "paper", "\"readable\": {\"dark\": \"#000000\", \"light\": \"#ffffff\"}")
+                + "," + ReadableTest.follows("pale", "ink", "\"lighter\": 30");
+    }
+
+    private static Theme theme(String page, String settings, String css) {
         return Themes.of(
                 "index.html",
                 page,
