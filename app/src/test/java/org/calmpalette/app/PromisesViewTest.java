@@ -125,6 +125,8 @@ class PromisesViewTest {
         // Boxes are measured without being asked; if not before, they are now, and what they tell is shown when one
         // wants to see it.
         measured(page, "tr.group:has-text('2 other values')");
+        // What several promises share is said once.
+        assertThat(page.locator("tr.group:has-text('2 other values')").count()).isEqualTo(1);
         assertThat(page.locator("tr.group:has-text('Fits')").innerText())
                 .contains("and nothing with 2 other values of one setting, one at a time");
     }

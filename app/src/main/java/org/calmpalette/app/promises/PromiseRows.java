@@ -89,16 +89,39 @@ record PromiseRows(List<Group> groups, int left) {
                 rows.clear();
             }
             if (!of.isEmpty()) {
-                groups.add(new Group(
-                        p.label(),
-                        whole ? "Cannot be told: " + of.get(0).why() + "." : p.holds(palette.thresholds()),
-                        count(of, Answer.State.BROKEN),
-                        count(of, Answer.State.UNPROVEN),
-                        count(of, Answer.State.KEPT),
-                        List.copyOf(rows.subList(0, Math.min(MOST, rows.size())))));
+                add(
+                        groups,
+                        new Group(
+                                p.label(),
+                                whole ? "Cannot be told: " + of.get(0).why() + "." : p.holds(palette.thresholds()),
+                                count(of, Answer.State.BROKEN),
+                                count(of, Answer.State.UNPROVEN),
+                                count(of, Answer.State.KEPT),
+                                List.copyOf(rows.subList(0, Math.min(MOST, rows.size())))),
+                        whole);
             }
         }
         return new PromiseRows(groups, left);
+    }
+
+    /** One that cannot be told for the reason of another stands beside it: a reason is read once. */
+    private static void add(List<Group> groups, Group next, boolean whole) {
+        for (int i = 0; whole && i < groups.size(); i++) {
+            Group known = groups.get(i);
+            if (known.rows().isEmpty() && known.holds().equals(next.holds())) {
+                groups.set(
+                        i,
+                        new Group(
+                                known.label() + ", " + next.label(),
+                                known.holds(),
+                                known.broken(),
+                                known.unsure() + next.unsure(),
+                                known.kept(),
+                                List.of()));
+                return;
+            }
+        }
+        groups.add(next);
     }
 
     private static long count(List<Answer> all, Answer.State state) {

@@ -205,8 +205,7 @@ class VariationTest {
         varied.remove(word);
         varied.put(wide, () -> boxes(900, 60));
         assertThat(fits(theme, varied)).singleElement().satisfies(a -> {
-            assertThat(a.values())
-                    .isEqualTo(Map.of("wide", Value.parts("value", new BigDecimal("900"), "unit", "px")));
+            assertThat(a.values()).isEqualTo(Map.of("wide", Value.parts("value", new BigDecimal("900"), "unit", "px")));
             assertThat(a.why()).contains("900 px wide", "<p>");
             assertThat(a.inWords()).contains("So it is with wide");
             assertThat(Promises.where(theme, a).file()).isEqualTo("index.html");
