@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.calmpalette.core.promise.Answer;
+import org.calmpalette.core.promise.Perceivable;
 import org.calmpalette.core.promise.Promise;
 import org.calmpalette.core.promise.Promises;
 import org.calmpalette.core.theme.Theme;
@@ -39,11 +40,24 @@ record Report(List<Section> sections, long broken, long open, long kept, long wa
 
     /**
      * @param text colour of the letters as they are seen, for a small picture; empty where it is not known
+     * @param what of it has to be seen
      * @param ground what is behind them
      * @param choices that lead there, in words
      */
     public record Line(
-            String name, String where, String says, String when, String text, String ground, String choices) {
+            String name,
+            String where,
+            String says,
+            String when,
+            Perceivable what,
+            String text,
+            String ground,
+            String choices) {
+        /** Whether words are meant; else a line or a sign in that colour stands for it. */
+        public boolean isWords() {
+            return what != Perceivable.EDGE && what != Perceivable.OUTLINE && what != Perceivable.ICON;
+        }
+
         /** First letters for the picture. */
         public String sample() {
             return name.length() > 12 ? name.substring(0, 12).strip() + "…" : name;
@@ -108,6 +122,7 @@ record Report(List<Section> sections, long broken, long open, long kept, long wa
                 PromiseRows.where(a),
                 a.isWaived() && !a.waiver().isEmpty() ? a.waiver() : PromiseRows.says(a),
                 PromiseRows.when(a, theme.palette().bands()),
+                a.what(),
                 colors.map(c -> c.text().hex()).orElse(""),
                 colors.map(c -> c.ground().hex()).orElse(""),
                 a.values().entrySet().stream()
