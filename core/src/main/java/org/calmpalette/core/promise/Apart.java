@@ -91,7 +91,9 @@ final class Apart {
                             Ply.Group.of(List.of(new Ply.Letters(), new Ply.Plain(chosen(theme, between.other()))), 1),
                             "",
                             "",
-                            false);
+                            false,
+                            Perceivable.TEXT,
+                            List.of());
                     asked.parts().incrementAndGet();
                     asked.bands().put(band, 0);
                     return asked;

@@ -42,21 +42,7 @@ record Asked(
         List<Stand> stands,
         Map<Band, Integer> bands,
         AtomicBoolean placed) {
-    /** A question about letters that nobody asks yet. */
-    Asked(
-            Page page,
-            int element,
-            int width,
-            Band band,
-            double needed,
-            ColorExpression letters,
-            Ply under,
-            String why,
-            String pseudoClass,
-            boolean dark) {
-        this(page, element, width, band, needed, letters, under, why, pseudoClass, dark, Perceivable.TEXT, List.of());
-    }
-
+    /** A question that nobody asks yet. */
     Asked(
             Page page,
             int element,

@@ -303,7 +303,10 @@ final class Asking {
                 why = unlike(inks.box());
             }
             List<ColorExpression> any = new ArrayList<>();
-            inks.any().stream().map(i -> i.expression(choices)).distinct().forEach(any::add);
+            inks.any().stream()
+                    .map(i -> told(i, what, inks.any().size() > 1))
+                    .distinct()
+                    .forEach(any::add);
             if (!inks.open().isEmpty()) {
                 any.add(new ColorExpression.Unread(inks.open()));
             }
@@ -356,6 +359,36 @@ final class Asking {
                     inTheDark,
                     what,
                     List.copyOf(any.subList(1, any.size())));
+        }
+
+        /** The colour of an ink; not told where something besides it decides, by a choice, whether that is what one sees. */
+        private ColorExpression told(Inks.Ink ink, Perceivable what, boolean amongOthers) {
+            List<String> drawn =
+                    switch (what) {
+                        case EDGE ->
+                            ink.longhand().startsWith("border-")
+                                    ? List.of(
+                                            ink.longhand().replace("-color", "-width"),
+                                            ink.longhand().replace("-color", "-style"))
+                                    : List.of("background-image");
+                        case OUTLINE -> List.of("outline-width", "outline-style", "outline-offset");
+                        case BEFORE, AFTER -> List.of("display", "visibility", "position");
+                        default -> List.of("opacity", "display", "visibility", "fill-opacity", "stroke-opacity");
+                    };
+            boolean follows = drawn.stream()
+                    .anyMatch(l -> ColorExpression.follows(ink.style(), l, choices)
+                            || what == Perceivable.ICON
+                                    && following.around(styles, ink.style().element(), l));
+            if (follows) {
+                return new ColorExpression.Unread("how it is drawn follows a choice");
+            }
+            ColorExpression color = ink.expression(choices);
+            // A border lies on the ground of its own box, and a shape on other shapes.
+            boolean on = what == Perceivable.EDGE && ink.longhand().startsWith("border-")
+                    || what == Perceivable.ICON && amongOthers;
+            return on && !(color instanceof ColorExpression.Unread) && !isOpaque(color)
+                    ? new ColorExpression.Unread("what it is drawn in may let through what is behind it")
+                    : color;
         }
 
         /** Whether words stand in a generated box, and not signs alone. */

@@ -235,11 +235,7 @@ record Inks(List<Ink> any, ElementStyle box, double opacity, String open, double
                 if (styles.isHidden(s)) {
                     continue;
                 }
-                boolean faint = false;
-                for (Element a = s; a != svg && a != null; a = a.parent()) {
-                    faint |= styles.of(a).opacity() < 1;
-                }
-                if (faint || s.hasAttr("fill-opacity") || s.hasAttr("stroke-opacity")) {
+                if (isFaint(s, svg)) {
                     open = "parts of the drawing let through what is behind them";
                 } else if (s.normalName().equals("use")) {
                     use(s);
@@ -254,6 +250,23 @@ record Inks(List<Ink> any, ElementStyle box, double opacity, String open, double
                 }
             }
             return new Inks(List.copyOf(inks), null, 1, open, NON_TEXT);
+        }
+
+        /** Of the paint's own opacities, which are handed down, those from anywhere count. */
+        private boolean isFaint(Element shape, Element svg) {
+            boolean inside = true;
+            for (Element a = shape; a != null && a.parent() != null; a = a.parent()) {
+                inside &= a != svg;
+                ElementStyle style = styles.of(a);
+                if (inside && style.opacity() < 1
+                        || a.hasAttr("fill-opacity")
+                        || a.hasAttr("stroke-opacity")
+                        || isDeclared(style, "fill-opacity", "1")
+                        || isDeclared(style, "stroke-opacity", "1")) {
+                    return true;
+                }
+            }
+            return false;
         }
 
         private void ink(ElementStyle style, String longhand) {
@@ -330,13 +343,16 @@ record Inks(List<Ink> any, ElementStyle box, double opacity, String open, double
                 }
             }
         }
-        if (style.colorOf("background-color").filter(c -> c.alpha() == 0).isEmpty()) {
+        // A picture may hide all of the colour below it.
+        boolean pictured = !style.is("background-image", "none");
+        if (!pictured
+                && style.colorOf("background-color").filter(c -> c.alpha() == 0).isEmpty()) {
             inks.add(new Ink(style, "background-color"));
         }
-        if (!own || inks.isEmpty()) {
+        if (!own || inks.isEmpty() && !pictured) {
             return NONE;
         }
-        if (isDeclared(style, "box-shadow", "none") || !style.is("background-image", "none")) {
+        if (isDeclared(style, "box-shadow", "none") || pictured) {
             open = "a shadow or a picture takes part in its edge";
         }
         return new Inks(List.copyOf(inks), null, style.opacity(), open, NON_TEXT);

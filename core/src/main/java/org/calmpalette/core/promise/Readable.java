@@ -30,7 +30,8 @@ import org.calmpalette.core.theme.Theme;
  *
  * <p>It is taken that a text in the flow stays inside of the boxes around it: whether it does is a promise of its own. Asked for are
  * texts of elements, what is written in fields and what stands in them before, and what stylesheets write; not what animations make of
- * them, markers of lists, drawings in files of their own, nor outlines that are shadows.
+ * them, markers of lists, drawings in files of their own, words in drawings, what a stylesheet writes in a state alone, nor outlines that are
+ * shadows.
  * A shadow of letters may lie behind them as far as it is dense, or not at all.
  */
 public final class Readable {

@@ -81,8 +81,9 @@ public record Thresholds(
 
     /** @throws BadInputException if something of it is none that can be promised */
     public Thresholds {
-        seam = seam.stripTrailingZeros();
-        larger = larger.stripTrailingZeros();
+        // Written as numbers of values are: without zeros behind, and ten as 10.
+        seam = new Value.Number(seam).number();
+        larger = new Value.Number(larger).number();
         if (!isIn(seam, SEAMS)) {
             throw new BadInputException(
                     "The end of a picture cannot be promised to be no farther than " + seam.toPlainString()

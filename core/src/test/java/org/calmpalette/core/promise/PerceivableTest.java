@@ -45,7 +45,12 @@ class PerceivableTest {
     private static List<Answer> asked(String body, String css, Perceivable what) {
         String accent = ReadableTest.color("accent", "#1f5a3c", "\"swatches\": [\"#1f5a3c\", \"#0b3d91\"]");
         String pale = ReadableTest.color("pale", "#1f5a3c", "\"swatches\": [\"#1f5a3c\", \"#ffe680\"]");
-        return Readable.of(theme(body, css, accent + "," + pale)).stream()
+        String soft = ReadableTest.color("soft", "#000000", "\"opaque\": false");
+        String line =
+                "{\"key\": \"line\", \"label\": \"Line\", \"place\": \"all\", \"kind\": \"length\", \"default\": {\"value\": 2, \"unit\": \"px\"}, \"allowed\": {\"units\": [{\"unit\": \"px\", \"least\": 0, \"most\": 4}]}}";
+        String veil =
+                "{\"key\": \"veil\", \"label\": \"Veil\", \"place\": \"all\", \"kind\": \"number\", \"default\": 1, \"allowed\": {\"least\": 0, \"most\": 1}}";
+        return Readable.of(theme(body, css, String.join(",", accent, pale, soft, line, veil))).stream()
                 .filter(a -> a.what() == what)
                 .toList();
     }
@@ -123,6 +128,8 @@ class PerceivableTest {
                 "<svg hidden><symbol id=x><path class=q d='M0 0'/></symbol></svg><a href=#><svg><use href='#x'/></svg></a> | a {} | ICON | UNPROVEN the drawing has rules of its own where it stands",
                 "<a href=#><svg><use href='i.svg#x'/></svg></a> | a {} | ICON | UNPROVEN the drawing stands in another file",
                 "<a href=#><svg><path d='M0 0' fill='#fff' opacity=.5 /></svg></a> | a {} | ICON | UNPROVEN parts of the drawing let through what is behind them",
+                "<a href=#><svg><path d='M0 0'/></svg></a> | path { opacity: var(--veil) } | ICON | UNPROVEN how it is drawn follows a choice",
+                "<a href=#><svg><path d='M0 0'/></svg></a> | svg { fill-opacity: .2 } | ICON | UNPROVEN parts of the drawing let through what is behind them",
                 // Beside words, in a logo and by itself without a name it may be as pale as it likes.
                 "<a href=#><svg><path d='M0 0' fill='#eee'/></svg> Words</a> | a {} | ICON |",
                 "<a href=# class=site-logo><svg><path d='M0 0' fill='#eee'/></svg></a> | a {} | ICON |",
@@ -155,6 +162,11 @@ class PerceivableTest {
                 "input { border: 0; background: none } |",
                 "input { border: 1px solid #eee; box-shadow: 0 0 0 1px #000 } | UNPROVEN a shadow or a picture takes part in its edge",
                 "input { border: 1px solid #767676; box-shadow: 0 0 0 1px #000 } | KEPT 4.54",
+                // What decides besides its colour whether it is seen may be chosen; a picture may hide the ground.
+                "input { border: var(--line) solid #000000 } | UNPROVEN how it is drawn follows a choice",
+                "input { border: var(--line) solid #000000; background: #767676 } | KEPT 4.54",
+                "input { border: 1px solid #eee; background: #000 linear-gradient(#fff, #fff) } | UNPROVEN a shadow or a picture takes part in its edge",
+                "input { border: 1px solid var(--soft); background: #fff } body { background: #fff } | UNPROVEN what it is drawn in may let through what is behind it",
                 "input { border: 1px solid rgb(0 0 0 / 20%); background: #fff } | UNPROVEN its border lets through what is behind it",
             })
     void edgesOfFields(String css, String expected) {
@@ -177,6 +189,7 @@ class PerceivableTest {
                 "a { opacity: .4 } a:focus { outline: 2px solid var(--accent) } | BROKEN 1.99",
                 "a:focus { outline: 2px solid #fff; box-shadow: 0 0 0 4px #000 } | UNPROVEN a shadow takes part in its outline",
                 "a:focus { outline: auto #fff } |",
+                "a:focus { outline: var(--line) solid #000000 } | UNPROVEN how it is drawn follows a choice",
                 "a:focus { outline: none } |",
                 "a:hover { outline: 2px solid #fff } |",
             })

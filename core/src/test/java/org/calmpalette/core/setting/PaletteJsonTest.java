@@ -296,6 +296,13 @@ class PaletteJsonTest {
                 .doesNotContain("readable\",\"level", "light");
         assertThat(PaletteJson.read(pictures, "T").thresholds())
                 .isEqualTo(Thresholds.USUAL.withSeam(new BigDecimal("3.5")).withLarger(new BigDecimal("0.5")));
+        assertThat(new String(
+                        PaletteJson.write(
+                                PaletteJson.read(pictures, "T")
+                                        .withThresholds(Thresholds.USUAL.withSeam(new BigDecimal("10.0"))),
+                                pictures),
+                        StandardCharsets.UTF_8))
+                .containsPattern("\"most\"\\s*:\\s*10\\s");
         for (String wrong : List.of(
                 "{\"threshold\": \"covered\", \"most\": 0}",
                 "{\"threshold\": \"sharp\", \"most\": 9}",
