@@ -463,7 +463,7 @@ showCard(current()?.dataset.reveal === "true");
 const asked = new URLSearchParams(location.search).get("at");
 if (desk && asked) lookAt(asked);
 
-// Where parts are, what lies behind texts, and what is wider than a phone is told once the pages are measured, which goes on while one
+// Where parts are, what lies behind texts, and what is wider than its window is told once the pages are measured, which goes on while one
 // looks at the rest. A view that needs it begins by itself.
 const measuring = document.querySelector("[data-unmeasured], [data-measures]");
 const measureLine = document.querySelector("[data-measure-line]");

@@ -7,6 +7,8 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Asks axe-core about a page itself. Its builder would put the half megabyte of it into every frame of the page too, which takes longer than
@@ -25,12 +27,26 @@ final class Axe {
         }
     }
 
-    /** The rules that a page breaks, each with the first place where it does. @param within selector of what is looked at */
-    @SuppressWarnings("unchecked")
-    static List<String> violations(Page page, String within) {
+    private static void brought(Page page) {
         if (!Boolean.TRUE.equals(page.evaluate("typeof axe === 'object'"))) {
             page.evaluate(SOURCE);
         }
+    }
+
+    /** The texts whose contrast it finds too low, by the {@code data-at} of their elements. */
+    static Set<Integer> lowContrast(Page page) {
+        brought(page);
+        return ((List<?>)
+                        page.evaluate(
+                                "() => axe.run({ include: [['html']] }, { runOnly: ['color-contrast'], resultTypes: ['violations'], elementRef: true })"
+                                        + ".then(r => r.violations.flatMap(v => v.nodes.map(n => Number(n.element.dataset.at))))"))
+                .stream().map(n -> ((Number) n).intValue()).collect(Collectors.toSet());
+    }
+
+    /** The rules that a page breaks, each with the first place where it does. @param within selector of what is looked at */
+    @SuppressWarnings("unchecked")
+    static List<String> violations(Page page, String within) {
+        brought(page);
         return (List<String>) page.evaluate(
                 "within => axe.run({ include: [[within]], exclude: [['iframe']] }, { iframes: false, resultTypes: ['violations'] })"
                         + ".then(r => r.violations.map(v => v.id + ' ' + v.nodes[0].html))",

@@ -77,7 +77,7 @@ class FrameController {
                 // An earlier version of this program had other values in mind.
                 return gone("This preview is over. Load the page around it again.");
             }
-            values = read.variations().get(shown.variation()).chosen();
+            values = read.variations().get(shown.variation()).chosen(read.theme());
         } else if (shown.kind() != FrameAddresses.Shown.SNAPSHOT) {
             Optional<SiteService.Draft> found =
                     switch (shown.kind()) {

@@ -5,7 +5,6 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.math.BigDecimal;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.calmpalette.app.accounts.SignedIn;
@@ -294,8 +293,7 @@ class PromisesController {
             Theme theme = mend.isEmpty()
                     ? open.theme()
                     : mend(open, which, mend).change().applied(open.theme());
-            Map<String, Chosen> choices = new LinkedHashMap<>();
-            a.values().forEach((key, value) -> choices.put(key, Chosen.of(value)));
+            Map<String, Chosen> choices = theme.palette().chosen(a.values());
             return Trial.of(
                     Effective.of(theme.palette(), choices, theme.media()),
                     addresses.ofSnapshot(open.head().id()),

@@ -9,6 +9,8 @@ import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.calmpalette.core.promise.Variation;
 import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.setting.BackgroundKind;
+import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.PictureKind;
 
 /** What browsers measured of the pages of one state of a theme: as they are made, and with other values of its settings. */
@@ -74,7 +76,8 @@ final class Boxes {
         made.removeAll(asMade().keySet());
         Map<Variation, Supplier<Map<String, Measures>>> all = new LinkedHashMap<>();
         layouts.forEach((v, pages) -> {
-            boolean picture = read.theme().palette().known(v.key()).kind() instanceof PictureKind;
+            Kind kind = read.theme().palette().known(v.key()).kind();
+            boolean picture = kind instanceof PictureKind || kind instanceof BackgroundKind;
             if (!made.isEmpty() || !known.containsAll(pages.values())) {
                 return;
             }

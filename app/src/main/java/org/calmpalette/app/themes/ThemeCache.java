@@ -235,7 +235,7 @@ public class ThemeCache {
                         continue;
                     }
                     Budget.longStep();
-                    LayoutKey.Keys keys = new LayoutKey.Keys(new Rendered(theme, v.chosen()));
+                    LayoutKey.Keys keys = new LayoutKey.Keys(new Rendered(theme, v.chosen(theme)));
                     Map<String, String> moved = new LinkedHashMap<>();
                     for (Page page : theme.pages()) {
                         String key = keys.of(page);

@@ -175,7 +175,7 @@ public final class ElementStyle {
                                         .equals(other.matched.get(i).value()));
     }
 
-    private boolean isRightToLeft() {
+    public boolean isRightToLeft() {
         return computed("direction").equals("rtl");
     }
 

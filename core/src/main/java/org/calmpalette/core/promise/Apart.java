@@ -2,7 +2,6 @@ package org.calmpalette.core.promise;
 
 import java.math.BigDecimal;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -150,8 +149,7 @@ final class Apart {
     private static Answer answer(Theme theme, Between b, Promise promise, Asked a, Proof.Outcome o) {
         String why = o.why();
         if (promise == Promise.DISTINCT && o.broken().isPresent()) {
-            Map<String, Chosen> chosen = new LinkedHashMap<>();
-            o.broken().get().forEach((key, value) -> chosen.put(key, Chosen.of(value)));
+            Map<String, Chosen> chosen = theme.palette().chosen(o.broken().get());
             Pair p = pair(theme, b, chosen, a.band());
             why = Distance.worst(p.one, p.other).label();
         }

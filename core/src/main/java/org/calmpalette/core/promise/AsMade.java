@@ -32,7 +32,7 @@ final class AsMade {
             Promise.IN_SIGHT, Set.of(Finding.Kind.LOST_SUBJECT),
             Promise.UNDISTORTED, Set.of(Finding.Kind.STRETCHED_PICTURE),
             Promise.CLEAR, Set.of(Finding.Kind.COVERED_TARGET, Finding.Kind.COVERED_CONTENT),
-            Promise.FITS, Set.of(Finding.Kind.WIDER_PAGE, Finding.Kind.PUSHED_TEXT)));
+            Promise.FITS, Set.of(Finding.Kind.WIDER_PAGE, Finding.Kind.CUT_TEXT, Finding.Kind.PUSHED_TEXT)));
 
     private static final Set<Promise> OF_PICTURES =
             Set.of(Promise.COVERED, Promise.SHARP, Promise.IN_SIGHT, Promise.UNDISTORTED);

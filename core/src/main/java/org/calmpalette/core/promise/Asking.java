@@ -37,7 +37,7 @@ import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
 /** Walks over pages and asks of all that has to be seen there, at every width and in every state, whether it keeps its contrast. */
-final class Asking {
+class Asking {
     private static final int HEIGHT = 900;
     private final Theme theme;
     private final Map<String, Measures> measures;
@@ -596,7 +596,8 @@ final class Asking {
                         Contrast.needed(styles.of(e).fontSizePx(), styles.of(e).fontWeight()));
     }
 
-    private Asked ask(
+    /** Takes up a question; the same one of several parts once. */
+    Asked ask(
             Page page,
             int element,
             int width,

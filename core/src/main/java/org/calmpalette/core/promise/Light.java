@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -131,8 +130,8 @@ final class Light {
         Set<String> taken = new HashSet<>();
         for (Showing h : settings) {
             String heaviest = h.allowed().get(0);
-            Set<String> with =
-                    loads(page, width, Map.of(h.setting().key(), Chosen.of(value(h.setting(), heaviest))), false);
+            Set<String> with = loads(
+                    page, width, Map.of(h.setting().key(), h.setting().chosen(value(h.setting(), heaviest))), false);
             if (with.contains(heaviest)) {
                 most += bytes(heaviest);
                 // The same picture twice is asked for once, so each gets another one.
@@ -150,8 +149,7 @@ final class Light {
         if (most <= limit) {
             return Answer.kept(Promise.LIGHT, subject);
         }
-        Map<String, Chosen> chosen = new LinkedHashMap<>();
-        together.forEach((key, v) -> chosen.put(key, Chosen.of(v)));
+        Map<String, Chosen> chosen = theme.palette().chosen(together);
         long reached = bytes(loads(page, width, chosen, true));
         boolean allowed =
                 Effective.of(theme.palette(), chosen, theme.media()).leftOut().isEmpty();

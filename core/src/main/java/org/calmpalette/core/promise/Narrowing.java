@@ -12,13 +12,18 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import org.calmpalette.core.setting.BackgroundKind;
+import org.calmpalette.core.setting.BorderKind;
 import org.calmpalette.core.setting.ChoiceKind;
+import org.calmpalette.core.setting.CompositeKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Kind;
 import org.calmpalette.core.setting.LengthKind;
-import org.calmpalette.core.setting.NumberKind;
+import org.calmpalette.core.setting.MediaFacts;
+import org.calmpalette.core.setting.PictureKind;
 import org.calmpalette.core.setting.Range;
 import org.calmpalette.core.setting.Setting;
 import org.calmpalette.core.setting.Value;
@@ -36,28 +41,17 @@ final class Narrowing {
     /** A range without steps is looked at as closely as its fiftieth part, made a power of ten. */
     private static final BigDecimal CLOSE = BigDecimal.valueOf(50);
 
+    private final Theme theme;
     private final Setting setting;
-    private final Value made;
+    private final Scale scale;
 
     private Narrowing(Theme theme, Setting setting) {
+        this.theme = theme;
         this.setting = setting;
-        this.made = Effective.defaults(theme.palette(), theme.media())
-                .value(setting, theme.palette().bands().widest());
-    }
-
-    /** A number with its unit, empty for none. */
-    private record Scaled(BigDecimal number, String unit) {
-        static Optional<Scaled> of(Value v) {
-            return v instanceof Value.Number n
-                    ? Optional.of(new Scaled(n.number(), ""))
-                    : v instanceof Value.Parts p && p.part("unit").isPresent()
-                            ? Optional.of(new Scaled(p.number("value"), p.text("unit")))
-                            : Optional.empty();
-        }
-
-        Value value() {
-            return unit.isEmpty() ? new Value.Number(number) : Value.parts("value", number, "unit", unit);
-        }
+        this.scale = new Scale(
+                setting.kind(),
+                Effective.defaults(theme.palette(), theme.media())
+                        .value(setting, theme.palette().bands().widest()));
     }
 
     /**
@@ -76,7 +70,7 @@ final class Narrowing {
             boolean whole = wanted.stream().filter(v -> v.key().equals(key)).allMatch(its::containsKey);
             if (whole && its.size() < MOST && its.containsValue(true)) {
                 Narrowing n = new Narrowing(theme, theme.palette().known(key));
-                n.units().forEach((unit, range) -> n.between(unit, range, its).stream()
+                n.scale.units().forEach((unit, range) -> n.between(unit, range, its).stream()
                         .limit(MOST - its.size())
                         .map(v -> Variation.normal(n.setting.kind(), v))
                         .filter(Objects::nonNull)
@@ -88,25 +82,21 @@ final class Narrowing {
         return all;
     }
 
-    /** The ranges of a number or length, by unit; empty for all else, and for what has no ends. */
-    private Map<String, Range> units() {
-        Map<String, Range> all = new LinkedHashMap<>();
-        if (setting.kind() instanceof NumberKind n) {
-            all.put("", n.range());
-        } else if (setting.kind() instanceof LengthKind l && l.steps().isEmpty()) {
-            all.putAll(l.units());
-        }
-        all.values().removeIf(r -> r.lower() == null || r.upper() == null);
-        return all;
-    }
-
     /** What was measured in a unit, the value that it is made with as one that holds, in order. */
     private TreeMap<BigDecimal, Boolean> points(String unit, Map<Variation, Boolean> measured) {
         TreeMap<BigDecimal, Boolean> points = new TreeMap<>();
-        Scaled.of(made).filter(s -> s.unit().equals(unit)).ifPresent(s -> points.put(s.number(), false));
-        measured.forEach((v, breaks) ->
-                Scaled.of(v.value()).filter(s -> s.unit().equals(unit)).ifPresent(s -> points.put(s.number(), breaks)));
+        made(unit).ifPresent(n -> points.put(n, false));
+        measured.forEach((v, breaks) -> scale.point(v.value())
+                .filter(s -> s.unit().equals(unit))
+                .ifPresent(s -> points.put(s.number(), breaks)));
         return points;
+    }
+
+    /** Its number as it is made, if that is the same in every window. */
+    private Optional<BigDecimal> made(String unit) {
+        return setting.bands().isEmpty()
+                ? scale.point(scale.made()).filter(s -> s.unit().equals(unit)).map(Scale.Point::number)
+                : Optional.empty();
     }
 
     private static BigDecimal closeness(Range range) {
@@ -131,7 +121,7 @@ final class Narrowing {
                             .divide(close, 0, RoundingMode.HALF_UP);
                     BigDecimal at = from.add(steps.multiply(close));
                     if (at.compareTo(from) > 0 && at.compareTo(point.getKey()) < 0) {
-                        all.add(new Scaled(at.stripTrailingZeros(), unit).value());
+                        all.add(scale.with(new Scale.Point(at.stripTrailingZeros(), unit)));
                     }
                 }
             }
@@ -155,7 +145,7 @@ final class Narrowing {
             long tried = its.size() - its.values().stream().filter(b -> b).count();
             return Limiting.offer(
                     theme,
-                    "Let “" + s.label() + "” be " + kind.inWords(),
+                    words(s, kind),
                     "It may be " + s.kind().inWords() + " today. "
                             + (tried == 0
                                     ? "It holds as it is made; nothing else that is left was measured."
@@ -163,6 +153,30 @@ final class Narrowing {
                                             + (tried == 1 ? "one other value" : tried + " other values") + "."),
                     List.of(s.withKind(kind)));
         });
+    }
+
+    private static String words(Setting s, Kind now) {
+        if (now instanceof BorderKind b) {
+            return "Let the width of “" + s.label() + "” be "
+                    + b.parts().kinds().get("width").inWords();
+        }
+        if (now instanceof BackgroundKind b && s.kind() instanceof BackgroundKind before) {
+            List<String> pinned = b.parts().fixed().keySet().stream()
+                    .filter(name -> !before.parts().fixed().containsKey(name))
+                    .map(CompositeKind::said)
+                    .sorted()
+                    .toList();
+            PictureKind picture = (PictureKind) b.parts().kinds().get("picture");
+            String larger = picture.equals(before.parts().kinds().get("picture"))
+                    ? ""
+                    : "Let the picture of “" + s.label() + "” be " + picture.inWords();
+            String left =
+                    pinned.isEmpty() ? "" : "Leave " + String.join(" and ", pinned) + " of “" + s.label() + "” as made";
+            return larger.isEmpty() || left.isEmpty()
+                    ? larger + left
+                    : larger + "; " + left.substring(0, 1).toLowerCase(java.util.Locale.ROOT) + left.substring(1);
+        }
+        return "Let “" + s.label() + "” be " + now.inWords();
     }
 
     private Optional<Kind> without(Map<Variation, Boolean> breaks) {
@@ -182,23 +196,75 @@ final class Narrowing {
                     ? Optional.empty()
                     : Optional.of(new LengthKind(l.units(), left));
         }
-        Map<String, Range> units = units();
+        if (setting.kind() instanceof PictureKind p) {
+            return larger(p, breaks, v -> Optional.of(v)).map(k -> k);
+        }
+        if (setting.kind() instanceof BackgroundKind b) {
+            return background(b, breaks);
+        }
+        Map<String, Range> units = scale.units();
         Map<String, Range> left = new LinkedHashMap<>();
-        units.forEach((unit, range) -> narrowed(
-                        range,
-                        points(unit, breaks),
-                        Scaled.of(made).filter(m -> m.unit().equals(unit)).map(Scaled::number))
-                .ifPresent(r -> left.put(unit, r)));
-        if (left.isEmpty() || left.equals(units)) {
-            return Optional.empty();
+        units.forEach((unit, range) ->
+                narrowed(range, points(unit, breaks), made(unit)).ifPresent(r -> left.put(unit, r)));
+        return left.isEmpty() || left.equals(units) ? Optional.empty() : scale.limited(left);
+    }
+
+    /** Of parts that break it each is left as it is made, of pictures those that are too small are left out. */
+    private Optional<Kind> background(BackgroundKind kind, Map<Variation, Boolean> breaks) {
+        Value.Parts made = (Value.Parts) scale.made();
+        Map<String, Kind> kinds = new LinkedHashMap<>(kind.parts().kinds());
+        Map<String, Value> fixed = new LinkedHashMap<>(kind.parts().fixed());
+        for (Map.Entry<Variation, Boolean> e : breaks.entrySet()) {
+            if (e.getValue() && e.getKey().value() instanceof Value.Parts broken) {
+                for (String name : kind.parts().kinds().keySet()) {
+                    boolean same = made.part(name).equals(broken.part(name));
+                    if (!same && !name.equals("picture")) {
+                        fixed.put(name, made.part(name).orElseThrow());
+                    }
+                }
+            }
         }
-        if (setting.kind() instanceof NumberKind n) {
-            return Optional.of(new NumberKind(n.percentage(), left.get("")));
-        }
-        Map<String, Range> all = new LinkedHashMap<>(((LengthKind) setting.kind()).units());
-        all.replaceAll((unit, range) -> units.containsKey(unit) ? left.get(unit) : range);
-        all.values().removeIf(r -> r == null);
-        return all.isEmpty() ? Optional.empty() : Optional.of(new LengthKind(all, List.of()));
+        Function<Value, Optional<Value>> picture = v -> v instanceof Value.Parts p
+                        && kind.parts().kinds().keySet().stream()
+                                .allMatch(n -> n.equals("picture") || p.part(n).equals(made.part(n)))
+                ? p.part("picture")
+                : Optional.empty();
+        Optional<PictureKind> larger = larger((PictureKind) kinds.get("picture"), breaks, picture);
+        larger.ifPresent(k -> kinds.put("picture", k));
+        boolean changed = larger.isPresent() || !fixed.equals(kind.parts().fixed());
+        return changed ? Optional.of(new BackgroundKind(new CompositeKind(kinds, fixed))) : Optional.empty();
+    }
+
+    /** Pictures at least as wide as the narrowest that holds, if all that do not are narrower. */
+    private Optional<PictureKind> larger(
+            PictureKind kind, Map<Variation, Boolean> breaks, Function<Value, Optional<Value>> picture) {
+        TreeMap<Integer, Boolean> widths = new TreeMap<>();
+        picture.apply(scale.made()).flatMap(this::wide).ifPresent(w -> widths.put(w, false));
+        breaks.forEach((v, wrong) -> picture.apply(v.value())
+                .flatMap(this::wide)
+                .ifPresent(w -> widths.merge(w, wrong, Boolean::logicalOr)));
+        Integer widestWrong = widths.descendingMap().entrySet().stream()
+                .filter(Map.Entry::getValue)
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse(null);
+        Integer least = widestWrong == null ? null : widths.higherKey(widestWrong);
+        return least == null || least <= kind.leastWidth()
+                ? Optional.empty()
+                : Optional.of(new PictureKind(
+                        kind.none(),
+                        least,
+                        kind.leastHeight(),
+                        kind.narrowest(),
+                        kind.widest(),
+                        kind.mostBytes(),
+                        kind.formats()));
+    }
+
+    private Optional<Integer> wide(Value picture) {
+        return picture instanceof Value.Text t
+                ? theme.media().facts(t.text()).map(MediaFacts::width).filter(w -> w > 0)
+                : Optional.empty();
     }
 
     /** From the value that it is made with as far as what was measured holds on both sides; empty where nothing is known to hold. */

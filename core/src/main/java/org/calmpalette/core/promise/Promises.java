@@ -176,8 +176,7 @@ public final class Promises {
 
     /** What is seen where an answer about contrast has its case, or as made where it has none; empty where the colours are not known. */
     public static Optional<Colors> colors(Theme theme, Answer a) {
-        Map<String, Chosen> chosen = new LinkedHashMap<>();
-        a.values().forEach((key, value) -> chosen.put(key, Chosen.of(value)));
+        Map<String, Chosen> chosen = theme.palette().chosen(a.values());
         return a.isAboutTwo() ? Apart.colors(theme, a, chosen) : Looking.colors(theme, a, chosen);
     }
 
@@ -222,7 +221,7 @@ public final class Promises {
                     0,
                     Promise.values().length,
                     "“" + theme.palette().known(v.key()).label() + "” with another value");
-            found.put(v, BackgroundFindings.ofBoxes(new Rendered(theme, v.chosen()), gallery, boxes.get()));
+            found.put(v, BackgroundFindings.ofBoxes(new Rendered(theme, v.chosen(theme)), gallery, boxes.get()));
         });
         List<Answer> all = new ArrayList<>();
         Promise[] promises = Promise.values();

@@ -44,7 +44,7 @@ public final class Readable {
     private final Asking asking;
     private final Proof proof;
 
-    private Readable(Theme theme, Map<String, Measures> measures) {
+    Readable(Theme theme, Map<String, Measures> measures) {
         this.theme = theme;
         this.asking = new Asking(theme, measures);
         this.proof = new Proof(theme);
@@ -186,7 +186,7 @@ public final class Readable {
                                 looked == 1 ? "the width that was looked at" : looked + " widths that were looked at"));
     }
 
-    private Proof.Outcome outcome(Asked a) {
+    Proof.Outcome outcome(Asked a) {
         Proof.Outcome decided = a.why().isEmpty() ? decided(a) : Proof.Outcome.unproven(a.why());
         Proof.Outcome looked =
                 decided.state() == Answer.State.UNPROVEN && a.why().isEmpty() ? closely(a, decided) : decided;
@@ -224,7 +224,7 @@ public final class Readable {
                 .orElse(all.get(0));
     }
 
-    private static Answer answer(Asked a, Proof.Outcome o) {
+    static Answer answer(Asked a, Proof.Outcome o) {
         return new Answer(
                 Promise.READABLE,
                 a.page().source().file(),

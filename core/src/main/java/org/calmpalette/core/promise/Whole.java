@@ -181,8 +181,7 @@ final class Whole {
     }
 
     private void broken(Page page, Element e, Map<String, Value> choices, String why) {
-        Map<String, Chosen> chosen = new LinkedHashMap<>();
-        choices.forEach((key, value) -> chosen.put(key, Chosen.of(value)));
+        Map<String, Chosen> chosen = theme.palette().chosen(choices);
         if (!Effective.of(theme.palette(), chosen, theme.media()).leftOut().isEmpty()) {
             // Another limit keeps it from being chosen.
             all.add(Answer.kept(Promise.WHOLE, Answer.Subject.part(page, e, 0)));

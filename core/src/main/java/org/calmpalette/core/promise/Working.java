@@ -14,7 +14,6 @@ import org.calmpalette.core.render.Rendered;
 import org.calmpalette.core.setting.AnotherValue;
 import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.setting.Binding;
-import org.calmpalette.core.setting.Chosen;
 import org.calmpalette.core.setting.ColorKind;
 import org.calmpalette.core.setting.Effective;
 import org.calmpalette.core.setting.Kind;
@@ -78,7 +77,7 @@ final class Working {
             return answer(other, new Rendered(other, Map.of()), ThemeBuild.defaults(other), free);
         }
         for (Value other : others.subList(0, Math.min(MOST_TRIES, others.size()))) {
-            if (Trial.between(made, new Rendered(theme, Map.of(s.key(), Chosen.of(other))))
+            if (Trial.between(made, new Rendered(theme, Map.of(s.key(), s.chosen(other))))
                             .parts()
                     > 0) {
                 return Answer.kept(Promise.EFFECTIVE, subject);

@@ -79,6 +79,11 @@ public final class Scenes {
         return List.copyOf(stretches.keySet());
     }
 
+    /** The first width of the stretch in which one lies. */
+    public int stretch(int width) {
+        return stretches.floorKey(Math.max(width, stretches.firstKey()));
+    }
+
     /** The page's styles at a width, kept until another few widths were asked for. */
     public PageStyles styles(int width) {
         if (styles.size() > 8 && !styles.containsKey(width)) {
@@ -92,7 +97,7 @@ public final class Scenes {
 
     /** A layer of an element's background at a width; empty if it cannot be read or is not there. */
     public Optional<BackgroundLayer> layer(int element, int index, int width) {
-        int from = stretches.floorKey(Math.max(width, stretches.firstKey()));
+        int from = stretch(width);
         return between(element, index, from, stretches.get(from), width);
     }
 
@@ -203,8 +208,7 @@ public final class Scenes {
         return e.normalName().equals("body")
                 && e.parent() == elements.get(1)
                 && bare.computeIfAbsent(
-                        stretches.floorKey(Math.max(width, stretches.firstKey())),
-                        stretch -> isBare(styles(stretch).of(elements.get(1))));
+                        stretch(width), stretch -> isBare(styles(stretch).of(elements.get(1))));
     }
 
     private static boolean isBare(ElementStyle root) {
@@ -280,7 +284,7 @@ public final class Scenes {
 
     private List<Rectangle> covers(int element, int width) {
         List<Rectangle> all = new ArrayList<>();
-        int stretch = stretches.floorKey(Math.max(width, stretches.firstKey()));
+        int stretch = stretch(width);
         for (Cover c : covers.computeIfAbsent(stretch, this::covers)) {
             if (c.index() == element && !c.text() || !isOver(c.index(), element, stretch)) {
                 continue;

@@ -188,6 +188,14 @@ public record Palette(
         return settings.stream().filter(s -> s.key().equals(key)).findFirst();
     }
 
+    /** Values for every window, see {@link Setting#chosen}; of settings that are not there for every window alike. */
+    public Map<String, Chosen> chosen(Map<String, Value> values) {
+        Map<String, Chosen> all = new LinkedHashMap<>();
+        values.forEach(
+                (key, v) -> all.put(key, setting(key).map(s -> s.chosen(v)).orElse(Chosen.of(v))));
+        return all;
+    }
+
     /** The setting that has a key, or had it before. */
     public Optional<Setting> knownAs(String key) {
         return setting(key)

@@ -196,6 +196,15 @@ public record Setting(
         return new Setting(key, label, help, place, kind, other, bands, perBand, shown, triple, drawings, former);
     }
 
+    /** A choice for every window: where the maker made it otherwise for some of them too, as far as an owner may choose there. */
+    public Chosen chosen(Value v) {
+        Map<String, Value> own = new java.util.TreeMap<>();
+        if (perBand) {
+            bands.keySet().forEach(band -> own.put(band, v));
+        }
+        return new Chosen(v, own);
+    }
+
     public Setting withBands(Map<String, Given> others) {
         return new Setting(key, label, help, place, kind, given, others, perBand, shown, triple, drawings, former);
     }

@@ -13,8 +13,6 @@ import java.util.TreeSet;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
-import org.calmpalette.core.Budget;
-import org.calmpalette.core.background.BoxGeometry;
 import org.calmpalette.core.background.NaturalSize;
 import org.calmpalette.core.background.Placement;
 import org.calmpalette.core.background.Seam;
@@ -25,7 +23,6 @@ import org.calmpalette.core.cascade.ElementStyle;
 import org.calmpalette.core.cascade.Explanation;
 import org.calmpalette.core.cascade.LetterPaint;
 import org.calmpalette.core.cascade.PageStyles;
-import org.calmpalette.core.cascade.Painting;
 import org.calmpalette.core.change.Change;
 import org.calmpalette.core.color.Color;
 import org.calmpalette.core.color.Contrast;
@@ -53,7 +50,6 @@ import org.calmpalette.core.setting.Subject;
 import org.calmpalette.core.setting.Thresholds;
 import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
-import org.calmpalette.core.usage.Painted;
 import org.calmpalette.core.value.Viewport;
 import org.jsoup.nodes.Element;
 
@@ -149,16 +145,17 @@ public final class BackgroundFindings {
             if (own != null) {
                 Scenes scenes = new Scenes(rendered, page, own);
                 found.pictures(scenes);
-                found.wider(scenes);
+                found.findings.addAll(BoxFindings.of(scenes));
             }
         }
         return List.copyOf(found.findings);
     }
 
     private void page(Scenes scenes) {
+        // What takes least comes first: the time for one page may be over before all of its texts are looked at.
+        findings.addAll(BoxFindings.of(scenes));
         pictures(scenes);
         texts(scenes);
-        wider(scenes);
     }
 
     private void pictures(Scenes scenes) {
@@ -169,91 +166,6 @@ public final class BackgroundFindings {
                 picture(backgrounds, picture);
             }
         }
-    }
-
-    /** Windows of phones, the usual one first. */
-    private static final List<Integer> PHONES = List.of(390, 360);
-    /** What reaches so far beyond a window, in CSS px, is more than rounding. */
-    private static final double BEYOND = 1.5;
-
-    /** A page that reaches beyond the window of a phone, and what of it reaches farthest. */
-    private void wider(Scenes scenes) {
-        Page page = scenes.page();
-        for (int width : PHONES) {
-            PageStyles styles =
-                    rendered.styles(page, Viewport.of(width, scenes.measures().windowHeight()), States.NONE);
-            Element farthest = null;
-            double reach = width + BEYOND;
-            for (int i = 1; i < page.elements().size(); i++) {
-                Budget.step();
-                BoxGeometry.Rectangle box =
-                        scenes.measures().box(i, width).orElse(new BoxGeometry.Rectangle(0, 0, 0, 0));
-                double right = Math.max(box.x() + box.width(), words(scenes, i, width, styles));
-                if (box.width() > 0
-                        && box.height() > 0
-                        && right > reach
-                        && isInFlowOfPage(page.elements().get(i), styles)) {
-                    // Of what reaches as far the outermost is told: what is in it is wide with it.
-                    farthest = page.elements().get(i);
-                    reach = right;
-                }
-            }
-            if (farthest != null && farthest.sourceRange().isTracked()) {
-                Element widest = farthest;
-                findings.add(new Finding(
-                                Finding.Kind.WIDER_PAGE,
-                                page.source().file(),
-                                page.source().line(widest.sourceRange().startPos()),
-                                0,
-                                String.format(
-                                        Locale.ROOT,
-                                        "In a window of %d px the page is %.0f px wide and moves sideways: <%s> on line %d reaches that far.",
-                                        width,
-                                        Math.ceil(reach),
-                                        widest.normalName(),
-                                        page.source().line(widest.sourceRange().startPos())),
-                                "Give it max-width: 100%, let its words wrap, or put it into an element with overflow-x: auto.")
-                        .about("width")
-                        .painting(List.of(new Painted(
-                                "[data-calm-at=\"" + page.elements().indexOf(widest) + "\"]", "content", ""))));
-                return;
-            }
-        }
-    }
-
-    /** How far the words of an element reach to the right, where it does not cut them off: one that is too long for its box leaves it. */
-    private static double words(Scenes scenes, int element, int width, PageStyles styles) {
-        Element e = scenes.page().elements().get(element);
-        return overflow(e, styles).equals("visible")
-                ? scenes.measures().lines(element, width).stream()
-                        .mapToDouble(l -> l.x() + l.width())
-                        .max()
-                        .orElse(0)
-                : 0;
-    }
-
-    /** Whether what reaches beyond the window makes the page wider: nothing around it cuts it off, and it is not fixed to the window. */
-    private static boolean isInFlowOfPage(Element e, PageStyles styles) {
-        if (position(e, styles).equals("fixed")) {
-            return false;
-        }
-        for (Element around = e.parent(); around != null && around.parent() != null; around = around.parent()) {
-            if (!overflow(around, styles).equals("visible")
-                    || position(around, styles).equals("fixed")) {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    private static String position(Element e, PageStyles styles) {
-        return Painting.declared(styles.of(e), "position").orElse("static");
-    }
-
-    private static String overflow(Element e, PageStyles styles) {
-        return Painting.declared(styles.of(e), "overflow-x")
-                .or(() -> Painting.declared(styles.of(e), "overflow").map(v -> v.split(" ")[0]))
-                .orElse("visible");
     }
 
     private void picture(Backgrounds backgrounds, PaintedPicture picture) {

@@ -1,0 +1,73 @@
+package org.calmpalette.core.promise;
+
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import org.calmpalette.core.cascade.ColorExpression;
+import org.calmpalette.core.page.Page;
+import org.calmpalette.core.render.Measures;
+import org.calmpalette.core.setting.Band;
+import org.calmpalette.core.theme.Theme;
+
+/** What is promised of each single text: answers tell of the first of those that ask alike. */
+public final class EachText {
+    /**
+     * A text at rest, in the light.
+     *
+     * @param element its index in the page
+     * @param from first of the widths at which the same rules hold, in px
+     * @param to the last of them
+     */
+    public record Told(String page, int element, int from, int to, Answer answer) {
+        public boolean isAt(String path, int width) {
+            return page.equals(path) && from <= width && width <= to;
+        }
+    }
+
+    private record Heard(Asked asked, Page page, int element, int width) {}
+
+    private EachText() {}
+
+    public static List<Told> of(Theme theme, Map<String, Measures> measures) {
+        List<Heard> all = new ArrayList<>();
+        Readable readable = new Readable(theme, measures);
+        Asking asking = new Asking(theme, measures) {
+            @Override
+            Asked ask(
+                    Page page,
+                    int element,
+                    int width,
+                    Band band,
+                    double needed,
+                    ColorExpression letters,
+                    Ply under,
+                    String why,
+                    String pseudoClass,
+                    boolean inTheDark,
+                    Perceivable what,
+                    List<ColorExpression> others) {
+                Asked one = super.ask(
+                        page, element, width, band, needed, letters, under, why, pseudoClass, inTheDark, what, others);
+                if (pseudoClass.isEmpty() && !inTheDark && what == Perceivable.TEXT) {
+                    all.add(new Heard(one, page, element, width));
+                }
+                return one;
+            }
+        };
+        asking.of(theme.pages());
+        List<Integer> widths = Readable.widths(theme);
+        Map<Asked, Answer> decided = new IdentityHashMap<>();
+        List<Told> told = new ArrayList<>();
+        for (Heard h : all) {
+            int next = widths.indexOf(h.width()) + 1;
+            told.add(new Told(
+                    h.page().source().file(),
+                    h.element(),
+                    h.width(),
+                    next < widths.size() ? widths.get(next) - 1 : Readable.TO,
+                    decided.computeIfAbsent(h.asked(), a -> Readable.answer(a, readable.outcome(a)))));
+        }
+        return told;
+    }
+}
