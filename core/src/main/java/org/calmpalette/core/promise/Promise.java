@@ -22,7 +22,7 @@ public enum Promise {
     IN_SIGHT("In sight", "What must be seen of a picture is in view, and not under the text."),
     UNDISTORTED("Undistorted", "Pictures keep their shape."),
     CLEAR("Clear of the header", "A header that stays in view hides nothing that one jumps to, and no beginning."),
-    FITS("Fits", "No page is wider than its window, and no text is pushed out of it."),
+    FITS("Fits", "No page is wider than its window, and no text is cut off or pushed out of it."),
     LIGHT("Light", "The pictures of a page weigh at most %,d kB together."),
     STILL("Still", "Every movement stops for visitors who ask for less of it, and every video has a poster."),
     EFFECTIVE("Effective", "Each setting changes something on some page."),

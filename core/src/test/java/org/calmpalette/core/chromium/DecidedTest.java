@@ -5,10 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.calmpalette.core.promise.Answer;
 import org.calmpalette.core.promise.Promise;
 import org.calmpalette.core.promise.Promises;
 import org.calmpalette.core.promise.Proved;
+import org.calmpalette.core.render.Gallery;
+import org.calmpalette.core.render.Rendered;
+import org.calmpalette.core.survey.BackgroundFindings;
+import org.calmpalette.core.survey.Finding;
 import org.calmpalette.core.theme.Theme;
 import org.junit.jupiter.api.Test;
 
@@ -42,4 +47,20 @@ class DecidedTest {
         assertThat(all).isGreaterThan(50);
         assertThat(open).as("%s", words).isLessThan(all / 20);
     }
+
+    /** Nor does anything of them leave its box, go on behind a header or reach beyond the window: a person sees all of it. */
+    @Test
+    void nothingIsSaidToBeCutOffThatIsSeen() {
+        assertThat(PagePartsTest.sites()).allSatisfy(site -> assertThat(BackgroundFindings.of(
+                                new Rendered(PagePartsTest.theme(site)),
+                                new Gallery(PagePartsTest.theme(site)),
+                                Map.of("index.html", PagePartsTest.measures(site)))
+                        .stream()
+                        .filter(f -> BOXES.contains(f.kind()))
+                        .map(f -> site.name() + ": " + f.message()))
+                .isEmpty());
+    }
+
+    private static final Set<Finding.Kind> BOXES =
+            Set.of(Finding.Kind.WIDER_PAGE, Finding.Kind.CUT_TEXT, Finding.Kind.COVERED_CONTENT);
 }
