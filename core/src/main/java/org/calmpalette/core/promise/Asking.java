@@ -316,8 +316,8 @@ class Asking {
                 why = u.why();
             }
             if (!why.isEmpty()) {
-                Asking.this.ask(
-                        page, index, width, band, inks.needed(), null, null, why, state, inTheDark, what, List.of());
+                Asking.this.ask(new Asked(
+                        page, index, width, band, inks.needed(), null, null, why, state, inTheDark, what, List.of()));
                 return;
             }
             Backdrop around = behind(backdrops, e, what);
@@ -346,7 +346,7 @@ class Asking {
                 inner = Ply.Group.of(List.of(inner), opacity);
             }
             found = found.holding(inner);
-            Asking.this.ask(
+            Asking.this.ask(new Asked(
                     page,
                     index,
                     width,
@@ -358,7 +358,7 @@ class Asking {
                     state,
                     inTheDark,
                     what,
-                    List.copyOf(any.subList(1, any.size())));
+                    List.copyOf(any.subList(1, any.size()))));
         }
 
         /** The colour of an ink; not told where something besides it decides, by a choice, whether that is what one sees. */
@@ -450,7 +450,7 @@ class Asking {
             if (place.isPresent()) {
                 found = grounds.under(backdrop, place.get(), false).shadowed(shadows.get());
             }
-            Asked a = Asking.this.ask(
+            Asked a = Asking.this.ask(new Asked(
                     page,
                     index,
                     width,
@@ -462,7 +462,7 @@ class Asking {
                     state,
                     inTheDark,
                     Perceivable.TEXT,
-                    List.of());
+                    List.of()));
             if (found.under() != null && !found.under().unsure().isEmpty() && mayBeLaid(page)) {
                 a.stands().add(new Asked.Stand(this, index, backdrop, letters));
             }
@@ -499,7 +499,7 @@ class Asking {
                             || ColorExpression.follows(style, "font-size", choices)
                     ? level.usual()
                     : Math.min(needed(e), level.insteadOf(Contrast.needed(style.fontSizePx(), style.fontWeight())));
-            Asking.this.ask(
+            Asking.this.ask(new Asked(
                     page,
                     index,
                     width,
@@ -511,7 +511,7 @@ class Asking {
                     FieldText.PLACEHOLDER,
                     inTheDark,
                     Perceivable.TEXT,
-                    List.of());
+                    List.of()));
         }
 
         /** Why the letters of a placeholder are not told by their colour alone; empty where they are. */
@@ -565,8 +565,8 @@ class Asking {
 
         private void open(int index, String why) {
             double usual = theme.palette().thresholds().level().usual();
-            Asking.this.ask(
-                    page, index, width, band, usual, null, null, why, state, inTheDark, Perceivable.TEXT, List.of());
+            Asking.this.ask(new Asked(
+                    page, index, width, band, usual, null, null, why, state, inTheDark, Perceivable.TEXT, List.of()));
         }
 
         private double needed(Element e) {
@@ -597,50 +597,35 @@ class Asking {
     }
 
     /** Takes up a question; the same one of several parts once. */
-    Asked ask(
-            Page page,
-            int element,
-            int width,
-            Band band,
-            double needed,
-            ColorExpression letters,
-            Ply under,
-            String why,
-            String pseudoClass,
-            boolean inTheDark,
-            Perceivable what,
-            List<ColorExpression> others) {
+    Asked ask(Asked one) {
         // Words are words, whoever writes them.
         List<Object> key = new ArrayList<>(List.of(
-                String.valueOf(letters),
-                String.valueOf(under),
-                needed,
-                why,
-                what.isGenerated() ? Perceivable.TEXT : what,
-                others.toString()));
-        if (!why.isEmpty()) {
-            key.add(page.source().file() + " " + element + " " + inTheDark);
+                String.valueOf(one.letters()),
+                String.valueOf(one.under()),
+                one.needed(),
+                one.why(),
+                one.what().isGenerated() ? Perceivable.TEXT : one.what(),
+                one.others().toString()));
+        if (!one.why().isEmpty()) {
+            key.add(one.page().source().file() + " " + one.element() + " " + one.dark());
         } else {
             // The same question in two bands, unless the settings are made otherwise in one of them.
             Stream.concat(
-                            Stream.of(Stream.of(letters), others.stream(), under.colors().stream())
+                            Stream.of(Stream.of(one.letters()), one.others().stream(), one.under().colors().stream())
                                     .flatMap(s -> s)
                                     .flatMap(e -> e.properties().stream()),
-                            under.backgrounds().stream())
+                            one.under().backgrounds().stream())
                     .distinct()
                     .flatMap(p -> withFollowed(properties.get(p)).stream())
                     .forEach(s -> {
-                        key.add(s.givenIn(band));
-                        key.add(s.bands().containsKey(band.key()));
+                        key.add(s.givenIn(one.band()));
+                        key.add(s.bands().containsKey(one.band().key()));
                     });
         }
-        Asked a = asked.computeIfAbsent(
-                key,
-                k -> new Asked(
-                        page, element, width, band, needed, letters, under, why, pseudoClass, inTheDark, what, others));
-        a.bands().putIfAbsent(band, width);
+        Asked a = asked.computeIfAbsent(key, k -> one);
+        a.bands().putIfAbsent(one.band(), one.width());
         a.parts().incrementAndGet();
-        a.pages().add(page.source().file());
+        a.pages().add(one.page().source().file());
         return a;
     }
 

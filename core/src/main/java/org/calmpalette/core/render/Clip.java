@@ -47,9 +47,7 @@ public record Clip(double left, double top, double right, double bottom, Element
                         ? new Rectangle(0, -END, width, END)
                         : boxless
                                 ? null
-                                : scenes.measures()
-                                        .box(scenes.page().elements().indexOf(a), width)
-                                        .orElse(null);
+                                : scenes.measures().box(scenes.index(a), width).orElse(null);
                 if (box != null && across && cuts(x) && !says(style, "text-overflow", "clip")) {
                     clip = clip.within(box.x(), clip.top, box.x() + box.width(), clip.bottom, a);
                 }
@@ -98,7 +96,7 @@ public record Clip(double left, double top, double right, double bottom, Element
     }
 
     /** As it is used: of two axes of which one is not visible, the other is not either (CSS Overflow 3, section 3.1). */
-    private static String overflow(ElementStyle style, String axis) {
+    public static String overflow(ElementStyle style, String axis) {
         String own = declared(style, axis);
         String other = declared(style, axis.equals("x") ? "y" : "x");
         return own.equals("visible") && !other.equals("visible") && !other.equals("clip") ? "auto" : own;

@@ -2,6 +2,7 @@ package org.calmpalette.core.render;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -39,6 +40,7 @@ public final class Scenes {
     private final Page page;
     private final Measures measures;
     private final List<Element> elements;
+    private final Map<Element, Integer> indexes = new IdentityHashMap<>();
     private final TreeMap<Integer, Integer> stretches = new TreeMap<>();
     private final Map<Integer, PageStyles> styles = new HashMap<>();
     private final Map<Integer, Boolean> bare = new HashMap<>();
@@ -59,6 +61,7 @@ public final class Scenes {
         this.page = page;
         this.measures = measures;
         this.elements = page.elements();
+        elements.forEach(e -> indexes.put(e, indexes.size()));
         List<Integer> starts = new ArrayList<>(List.of(measures.from()));
         starts.addAll(Breakpoint.firsts(rendered.theme(), measures.from(), measures.to()));
         for (int i = 0; i < starts.size(); i++) {
@@ -77,6 +80,11 @@ public final class Scenes {
     /** Widths at which media queries turn, each the first of a stretch. */
     public List<Integer> stretches() {
         return List.copyOf(stretches.keySet());
+    }
+
+    /** Which of the elements of the page it is; they are looked for often, and a page may have many. */
+    public int index(Element e) {
+        return indexes.get(e);
     }
 
     /** The first width of the stretch in which one lies. */

@@ -93,7 +93,7 @@ final class BoxFindings {
     private Finding about(Finding.Kind kind, Element e, String subject, String message, String mend) {
         return new Finding(kind, page.source().file(), line(e), 0, message, mend)
                 .about(subject)
-                .painting(List.of(new Painted("[data-calm-at=\"" + elements.indexOf(e) + "\"]", "content", "")));
+                .painting(List.of(new Painted("[data-calm-at=\"" + scenes.index(e) + "\"]", "content", "")));
     }
 
     /** A page that reaches beyond its window, and what of it reaches farthest. */
@@ -130,7 +130,7 @@ final class BoxFindings {
 
     /** How far the words of an element reach to the right, where it does not cut them off: one that is too long for its box leaves it. */
     private double words(int element, int width, PageStyles styles) {
-        return overflow(elements.get(element), styles).equals("visible")
+        return Clip.overflow(styles.of(elements.get(element)), "x").equals("visible")
                 ? scenes.measures().lines(element, width).stream()
                         .mapToDouble(l -> l.x() + l.width())
                         .max()
@@ -144,17 +144,12 @@ final class BoxFindings {
             return false;
         }
         for (Element around = e.parent(); around != null && around.parent() != null; around = around.parent()) {
-            if (!overflow(around, styles).equals("visible") || styles.of(around).is("position", "fixed")) {
+            if (!Clip.overflow(styles.of(around), "x").equals("visible")
+                    || styles.of(around).is("position", "fixed")) {
                 return false;
             }
         }
         return true;
-    }
-
-    private static String overflow(Element e, PageStyles styles) {
-        return Painting.declared(styles.of(e), "overflow-x")
-                .or(() -> Painting.declared(styles.of(e), "overflow").map(v -> v.split(" ")[0]))
-                .orElse("visible");
     }
 
     /** Texts of which a part is seen and another is not. What is not seen at all may be meant so: it waits for its turn, or for readers of screens. */
@@ -195,7 +190,7 @@ final class BoxFindings {
     /** Whether lines lie inside of all boxes around them and of the window: most do, and need no styles. */
     private boolean isWithinAll(int element, List<Rectangle> lines, int width) {
         for (Element a = elements.get(element); a != null && a.parent() != null; a = a.parent()) {
-            Optional<Rectangle> known = scenes.measures().box(elements.indexOf(a), width);
+            Optional<Rectangle> known = scenes.measures().box(scenes.index(a), width);
             boolean root = a.normalName().equals("html") || a.normalName().equals("body");
             Rectangle box = root ? new Rectangle(0, 0, width, Double.POSITIVE_INFINITY) : known.orElse(null);
             if (box != null

@@ -4,10 +4,8 @@ import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
-import org.calmpalette.core.cascade.ColorExpression;
 import org.calmpalette.core.page.Page;
 import org.calmpalette.core.render.Measures;
-import org.calmpalette.core.setting.Band;
 import org.calmpalette.core.theme.Theme;
 
 /** What is promised of each single text: answers tell of the first of those that ask alike. */
@@ -34,25 +32,12 @@ public final class EachText {
         Readable readable = new Readable(theme, measures);
         Asking asking = new Asking(theme, measures) {
             @Override
-            Asked ask(
-                    Page page,
-                    int element,
-                    int width,
-                    Band band,
-                    double needed,
-                    ColorExpression letters,
-                    Ply under,
-                    String why,
-                    String pseudoClass,
-                    boolean inTheDark,
-                    Perceivable what,
-                    List<ColorExpression> others) {
-                Asked one = super.ask(
-                        page, element, width, band, needed, letters, under, why, pseudoClass, inTheDark, what, others);
-                if (pseudoClass.isEmpty() && !inTheDark && what == Perceivable.TEXT) {
-                    all.add(new Heard(one, page, element, width));
+            Asked ask(Asked one) {
+                Asked alike = super.ask(one);
+                if (one.pseudoClass().isEmpty() && !one.dark() && one.what() == Perceivable.TEXT) {
+                    all.add(new Heard(alike, one.page(), one.element(), one.width()));
                 }
-                return one;
+                return alike;
             }
         };
         asking.of(theme.pages());

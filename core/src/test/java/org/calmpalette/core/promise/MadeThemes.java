@@ -6,12 +6,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
-import org.calmpalette.core.color.Color;
 import org.calmpalette.core.setting.Chosen;
-import org.calmpalette.core.setting.ColorKey;
 import org.calmpalette.core.setting.ColorKind;
+import org.calmpalette.core.setting.RandomChoices;
 import org.calmpalette.core.setting.Setting;
-import org.calmpalette.core.setting.Value;
 import org.calmpalette.core.theme.Theme;
 import org.calmpalette.core.theme.Themes;
 
@@ -90,7 +88,7 @@ public final class MadeThemes {
         Map<String, Chosen> chosen = new LinkedHashMap<>();
         for (Setting s : theme.palette().settings()) {
             if (s.shown() == null && random.nextInt(4) > 0) {
-                chosen.put(s.key(), Chosen.of(any(random, (ColorKind) s.kind())));
+                chosen.put(s.key(), Chosen.of(RandomChoices.color(random, (ColorKind) s.kind())));
             }
         }
         return chosen;
@@ -164,21 +162,5 @@ public final class MadeThemes {
                 .append(one(random, colors))
                 .append(" }\n");
         return css.toString();
-    }
-
-    /** A colour that may or may not be allowed. */
-    private static Value any(Random random, ColorKind kind) {
-        if (!kind.swatches().isEmpty()) {
-            return Value.of(kind.swatches().get(random.nextInt(kind.swatches().size())));
-        }
-        String css = random.nextBoolean()
-                ? String.format("rgb(%d %d %d)", random.nextInt(256), random.nextInt(256), random.nextInt(256))
-                : String.format(
-                        Locale.ROOT,
-                        "oklch(%.3f %.3f %.1f)",
-                        random.nextDouble(),
-                        random.nextDouble() * 0.3,
-                        random.nextDouble() * 360);
-        return Value.of(ColorKey.of(Color.parse(css).orElseThrow()));
     }
 }

@@ -91,7 +91,8 @@ public final class RandomChoices {
         return new Value.Parts(parts);
     }
 
-    private static Value color(Random random, ColorKind kind) {
+    /** A colour that may or may not be allowed, but for swatches. */
+    public static Value color(Random random, ColorKind kind) {
         if (!kind.swatches().isEmpty()) {
             return Value.of(one(random, kind.swatches()));
         }
